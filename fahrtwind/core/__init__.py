@@ -1,0 +1,1 @@
+"""Computation only: no web, database, files, clock or unseeded randomness."""

@@ -1,0 +1,84 @@
+"""One tree of errors. Each keeps its facts as attributes and says what to do about it."""
+
+from __future__ import annotations
+
+
+class FahrtwindError(Exception):
+    """Root of every error this program raises on purpose.
+
+    Attributes:
+        code: stable word for programs and tests.
+        field: path of the job field or input the error is about ("" where none applies).
+        problem: what is wrong, in one sentence.
+        remedy: what the person can do about it, in one sentence.
+    """
+
+    code = "error"
+
+    def __init__(self, problem: str, *, remedy: str, field: str = "") -> None:
+        self.problem = problem
+        self.remedy = remedy
+        self.field = field
+        super().__init__(problem)
+
+    def __str__(self) -> str:
+        return f"{self.field}: {self.problem} {self.remedy}" if self.field else f"{self.problem} {self.remedy}"
+
+
+class InputError(FahrtwindError):
+    """Something a person or a program handed in cannot be used."""
+
+    code = "bad_input"
+
+
+class UnreadableQuantity(InputError):
+    code = "unreadable_quantity"
+
+
+class WrongUnit(InputError):
+    code = "wrong_unit"
+
+
+class OutOfRange(InputError):
+    code = "out_of_range"
+
+
+class UnknownPath(InputError):
+    code = "unknown_path"
+
+
+class UnreadableFile(InputError):
+    code = "unreadable_file"
+
+
+class NewerFile(InputError):
+    code = "newer_file"
+
+
+class TooLarge(InputError):
+    code = "too_large"
+
+
+class WrongHeader(InputError):
+    code = "wrong_header"
+
+
+class OutsideValidity(FahrtwindError):
+    """A formula was asked for something its source does not cover."""
+
+    code = "outside_validity"
+
+
+class NotFound(FahrtwindError):
+    code = "not_found"
+
+
+class Conflict(FahrtwindError):
+    """The stored job has moved on since the caller read it."""
+
+    code = "conflict"
+
+    def __init__(self, problem: str, *, remedy: str, current_revision: int, changed_by: str) -> None:
+        super().__init__(problem, remedy=remedy, field="base_revision")
+        self.current_revision = current_revision
+        self.changed_by = changed_by

@@ -1,0 +1,5 @@
+"""Published formulas, grouped by subject. Importing this package declares all of them."""
+
+from fahrtwind.core.formulas import adhesive, air, bolts, brackets, members, metal_screws, roof, sharing, verdict, wood
+
+__all__ = ["adhesive", "air", "bolts", "brackets", "members", "metal_screws", "roof", "sharing", "verdict", "wood"]

@@ -1,0 +1,60 @@
+"""Bolts, and washers that bear on a skin."""
+
+from typing import Annotated
+
+from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
+
+Area = Annotated[Number, Arg("A_s", "mm²", "stress area", 1, 200)]
+Strength = Annotated[Number, Arg("R_m", "N/mm²", "tensile strength", 100, 1300)]
+
+
+@formula(title="bolt in tension", symbol="N", expression="N = R_m · A_s", unit="N",
+         source=Source("ISO 898-1:2013 and ISO 3506-1:2020, load at tensile strength over the stress area"))  # fmt: skip
+def bolt_tension(strength_n_mm2: Strength, area_mm2: Area) -> Number:
+    return strength_n_mm2 * area_mm2
+
+
+@formula(title="bolt in shear", symbol="V", expression="V = 0.6 · R_m · A_s", unit="N",
+         source=Source("EN 1993-1-8:2005, Table 3.4 (α_v = 0.6 for class 8.8), through the thread; 0.5 applies to class 10.9"))  # fmt: skip
+def bolt_shear(strength_n_mm2: Strength, area_mm2: Area) -> Number:
+    return 0.6 * strength_n_mm2 * area_mm2
+
+
+@formula(title="stress area of a metric thread", symbol="A_s", expression="A_s = π/4 · (d − 0.9382 · P)²", unit="mm²",
+         source=Source("ISO 898-1:2013, 9.1.6.1"))  # fmt: skip
+def thread_stress_area(
+    diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
+    pitch_mm: Annotated[Number, Arg("P", "mm", "thread pitch", 0.3, 4)],
+) -> Number:
+    return 3.141592653589793 / 4 * (diameter_mm - 0.9382 * pitch_mm) ** 2
+
+
+@formula(title="tightening torque", symbol="T", expression="T = K · d · F / 1000", unit="N·m",
+         source=Source("Nut-factor relation; K about 0.20 dry, 0.15 oiled (Shigley, Mechanical Engineering Design, 8-8)"))  # fmt: skip
+def tightening_torque(
+    nut_factor: Annotated[Number, Arg("K", "", "nut factor", 0.05, 0.4)],
+    diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
+    preload_n: Annotated[Number, Arg("F", "N", "preload", 0)],
+) -> Number:
+    return nut_factor * diameter_mm * preload_n / 1000
+
+
+@formula(title="bearing of a fastener on the edge of its hole", symbol="B", expression="B = 2.4 · d · t · F_u", unit="N",
+         source=Source("AISC 360-16, expression (J3-6a); edge distance at least 1.5 d"))  # fmt: skip
+def hole_bearing(
+    diameter_mm: Annotated[Number, Arg("d", "mm", "fastener diameter", 2, 30)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.2, 30)],
+    strength_n_mm2: Annotated[Number, Arg("F_u", "N/mm²", "strength of the sheet", 5, 700)],
+) -> Number:
+    return 2.4 * diameter_mm * thickness_mm * strength_n_mm2
+
+
+@formula(title="washer punching through the skin", symbol="P", expression="P = π · d_w · t · τ", unit="N",
+         source=Source("Punching shear on the washer's edge; strength of ply and laminate across the thickness: judgement, "
+                       "cautious end", "judgement"))  # fmt: skip
+def washer_punching(
+    washer_mm: Annotated[Number, Arg("d_w", "mm", "washer diameter", 5, 150)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "skin thickness", 0.5, 60)],
+    shear_strength_n_mm2: Annotated[Number, Arg("τ", "N/mm²", "punching shear strength", 0.2, 300)],
+) -> Number:
+    return 3.141592653589793 * washer_mm * thickness_mm * shear_strength_n_mm2

@@ -1,0 +1,52 @@
+"""From force and capacity to a verdict: utilisation and the pressure at which a link lets go."""
+
+from typing import Annotated
+
+import numpy as np
+
+from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
+
+LINEAR = Source("Straight-line interaction of pull and shear; on the safe side of AISC 360 J3.7 and AISI S100 J4.5.1")
+
+
+@formula(
+    title="utilisation of a link",
+    symbol="η",
+    expression="η = max(F, 0) / F_cap + S / S_cap",
+    unit="",
+    source=LINEAR,
+)
+def utilisation(
+    pull_n: Annotated[Number, Arg("F", "N", "pull on the link")],
+    shear_n: Annotated[Number, Arg("S", "N", "force along the roof", 0)],
+    pull_capacity_n: Annotated[Number, Arg("F_cap", "N", "capacity in pull", 1e-6)],
+    shear_capacity_n: Annotated[Number, Arg("S_cap", "N", "capacity along the roof", 1e-6)],
+) -> Number:
+    return np.maximum(pull_n, 0.0) / pull_capacity_n + shear_n / shear_capacity_n
+
+
+@formula(
+    title="dynamic pressure at which a link reaches its limit",
+    symbol="q*",
+    expression="η(q*) = 1 with F = F₀ + F₁·q and S = S₀ + S₁·q",
+    unit="Pa",
+    source=Source("Solving the straight-line interaction for the pressure; forces are linear in it"),
+)
+def limit_pressure(
+    constant_pull_n: Annotated[Number, Arg("F₀", "N", "pull without slipstream")],
+    pull_per_pa: Annotated[Number, Arg("F₁", "N/Pa", "pull for one pascal")],
+    constant_shear_n: Annotated[Number, Arg("S₀", "N", "force along without slipstream", 0)],
+    shear_per_pa: Annotated[Number, Arg("S₁", "N/Pa", "force along for one pascal", 0)],
+    pull_capacity_n: Annotated[Number, Arg("F_cap", "N", "capacity in pull", 1e-6)],
+    shear_capacity_n: Annotated[Number, Arg("S_cap", "N", "capacity along the roof", 1e-6)],
+) -> Number:
+    """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two branches'."""
+    shear_slope = shear_per_pa / shear_capacity_n
+    shear_rest = 1 - constant_shear_n / shear_capacity_n
+    with np.errstate(divide="ignore", invalid="ignore"):
+        alone = np.where(shear_slope > 0, shear_rest / shear_slope, np.where(shear_rest > 0, np.inf, 0.0))
+        slope = pull_per_pa / pull_capacity_n + shear_slope
+        rest = shear_rest - constant_pull_n / pull_capacity_n
+        both = np.where(slope > 0, rest / slope, np.where(rest > 0, np.inf, 0.0))
+    pressure = np.maximum(np.minimum(alone, both), 0.0)
+    return float(pressure) if np.ndim(pressure) == 0 else pressure

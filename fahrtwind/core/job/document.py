@@ -1,0 +1,222 @@
+"""The job: one vehicle, everything measured and chosen. A plain frozen document; nothing derived is in it."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
+
+from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.quantities import Length, Speed, UnitSystem
+from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from fahrtwind.core.tables.readings import ReadingKind
+
+SCHEMA_VERSION = 1
+Identifier = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,24}$")]
+Name = Annotated[str, Field(min_length=1, max_length=80)]
+Note = Annotated[str, Field(max_length=500)]
+ScrewName = Literal["#8", "#10", "#12", "#14"]
+BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
+assert set(SCREWS) == set(ScrewName.__args__), "the screw table and the job's choices have drifted apart"  # type: ignore[attr-defined]
+assert set(BOLTS) == set(BoltName.__args__), "the bolt table and the job's choices have drifted apart"  # type: ignore[attr-defined]
+
+VehicleKind = Literal["van", "bus", "rv", "trailer", "boat", "truck_bed"]
+SkinKind = Literal["steel", "aluminium", "fibreglass", "membrane"]
+MemberKind = Literal["steel_hat", "aluminium_box", "wood_truss"]
+
+
+class Part(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+
+class Vehicle(Part):
+    """What is known about the vehicle. None means: not asked or not measured yet."""
+
+    kind: VehicleKind = "van"
+    roof_length: q.RoofLength | None = None
+    roof_width: q.RoofWidth | None = None
+    skin: SkinKind | None = None
+    skin_thickness: q.Sheet | None = None
+    ply_thickness: q.Board | None = None
+    membrane: Literal["bonded", "loose", "unknown"] = "unknown"
+    surface: Literal["sound", "doubtful", "unknown"] = "unknown"
+    top_speed: q.RoadSpeed | None = None
+    altitude: q.Altitude | None = None
+    roof_load_limit: q.RoofLoad | None = None
+    inside: Literal["gutted", "partial", "finished", "unknown"] = "unknown"
+
+
+class Members(Part):
+    """What the ribs or trusses are made of: decides what a fastener holds in."""
+
+    kind: MemberKind | None = None
+    wall: q.Sheet | None = None
+    face_width: q.Small | None = None
+    depth: q.Depth | None = None
+
+
+class Reading(Part):
+    id: Identifier
+    x: q.Along
+    kind: ReadingKind
+    sigma: q.Sigma | None = None
+    struck: bool = False
+
+
+class Obstacle(Part):
+    """A rectangle on the roof. x is its front edge, y the middle of its width."""
+
+    id: Identifier
+    kind: Literal["fan", "air_conditioner", "hatch", "aerial", "other"]
+    name: Name
+    x: q.Along
+    y: q.Across
+    length: q.Size
+    width: q.Size
+    height: q.Height = Length(mm=100)
+    clearance: q.Clearance = Length(mm=25)
+    lid_hinge: Literal["none", "front", "rear", "left", "right"] = "none"
+    lid_reach: q.Clearance = Length(mm=0)
+
+
+class PanelModel(Part):
+    """A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing."""
+
+    name: Name
+    length: q.PanelSide
+    width: q.PanelSide
+    frame_height: q.Small
+    mass: q.PanelMass
+    power: q.PanelPower
+
+    @model_validator(mode="after")
+    def _length_is_the_longer_side(self) -> PanelModel:
+        if self.width.mm > self.length.mm:
+            raise PydanticCustomError(
+                "out_of_range", "{problem}",
+                {"problem": "The width is larger than the length.", "remedy": "Type the longer side as the length."},
+            )  # fmt: skip
+        return self
+
+
+class Bracket(Part):
+    """An angle under the frame. Lever: frame bolt to fastener line; toe: fastener line to the far edge."""
+
+    metal: Literal["aluminium", "stainless"] = "aluminium"
+    thickness: q.Small = Length(mm=4)
+    length: q.Pad = Length(mm=60)
+    lever: q.Small = Length(mm=20)
+    toe: q.Small = Length(mm=20)
+    frame_bolt: BoltName = "M6"
+
+
+class Screws(Part):
+    school: Literal["screws"] = "screws"
+    bracket: Bracket = Bracket()
+    screw: ScrewName = "#14"
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    length: q.Small = Length(mm=25)
+
+
+class ThroughBolts(Part):
+    school: Literal["bolts"] = "bolts"
+    bracket: Bracket = Bracket()
+    bolt: BoltName = "M6"
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    length: q.Small = Length(mm=30)
+    washer: q.Small = Length(mm=40)
+
+
+class FoamTape(Part):
+    school: Literal["tape"] = "tape"
+    bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=25))
+    pad_length: q.Pad = Length(mm=100)
+    pad_width: q.Pad = Length(mm=50)
+    thickness: q.Small = Length(mm=1.6)
+    dwell_h: Annotated[float, Field(ge=0, le=2000)] = 72
+    temperature: q.WorkTemperature | None = None
+    sealed_edge: bool = True
+
+
+Attachment = Annotated[Screws | ThroughBolts | FoamTape, Field(discriminator="school")]
+
+
+class Foot(Part):
+    """A foot on one side of the frame; ``along`` runs from the frame's front end (or from its port end)."""
+
+    id: Identifier
+    side: Literal["port", "starboard", "front", "rear"]
+    along: q.Along
+    pinned: bool = False
+
+
+class PlacedPanel(Part):
+    """A panel on the roof. x is its front edge, y the middle of its extent across."""
+
+    id: Identifier
+    name: Name
+    model: PanelModel
+    measured_length: q.PanelSide | None = None
+    measured_width: q.PanelSide | None = None
+    x: q.Along
+    y: q.Across
+    turned: bool = False
+    stand_off: q.Clearance = Length(mm=40)
+    feet: Annotated[tuple[Foot, ...], Field(max_length=16)] = ()
+    hold: Attachment = Screws()
+
+
+class Assumptions(Part):
+    """Judgements the job may change; each has a default that is shown as such."""
+
+    gust: q.Gust = Speed(m_s=30 / 3.6)
+    bump_g: Annotated[float, Field(ge=0, le=4)] = 1.0
+    front_edge: Literal["open", "faired"] = "open"
+    edge_clearance: q.Clearance = Length(mm=30)
+    panel_gap: q.Clearance = Length(mm=20)
+
+
+class Dismissal(Part):
+    snag: Annotated[str, Field(max_length=80)]
+    place: Annotated[str, Field(max_length=80)]
+    reason: Annotated[str, Field(min_length=3, max_length=300)]
+
+
+class Job(Part):
+    schema_version: Literal[1] = 1
+    name: Name
+    units: UnitSystem = "metric"
+    vehicle: Vehicle = Vehicle()
+    members: Members = Members()
+    readings: Annotated[tuple[Reading, ...], Field(max_length=400)] = ()
+    obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
+    panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
+    assumptions: Assumptions = Assumptions()
+    own_models: Annotated[tuple[PanelModel, ...], Field(max_length=40)] = ()
+    dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
+
+    @model_validator(mode="before")
+    @classmethod
+    def _units_first(cls, data: Any, info: Any) -> Any:
+        """Bare numbers typed inside the document are read in the document's own unit system."""
+        if isinstance(data, dict) and isinstance(info.context, dict) and "units" in data:
+            info.context["units"] = data["units"]
+        return data
+
+    @model_validator(mode="after")
+    def _ids_are_unique(self) -> Job:
+        for list_name in ("readings", "obstacles", "panels"):
+            _refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
+        for panel in self.panels:
+            _refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
+        return self
+
+
+def _refuse_twins(list_name: str, ids: list[str]) -> None:
+    twins = sorted({i for i in ids if ids.count(i) > 1})
+    if twins:
+        raise PydanticCustomError(
+            "bad_input", "{problem}",
+            {"problem": f"{list_name}: the id {twins[0]} is used twice.", "remedy": "Give every entry its own id."},
+        )  # fmt: skip

@@ -1,0 +1,165 @@
+"""Edits: the only way a job changes. Each names a path, so every input box has one address.
+
+Paths are dotted; entries of lists are addressed by their id: ``panels.p1.feet.f2.along``.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
+
+from fahrtwind.core.errors import InputError, UnknownPath
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import as_input_error
+from fahrtwind.core.layout.placing import new_panel, spread_feet
+
+Path = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
+
+
+class _Edit(BaseModel):
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class SetValue(_Edit):
+    """Set one field. A string given for a quantity is read as a person would type it."""
+
+    op: Literal["set"] = "set"
+    path: Path
+    value: Any = None
+
+
+class AddEntry(_Edit):
+    """Append an entry to a list. Without an ``id`` the entry gets the next free one."""
+
+    op: Literal["add"] = "add"
+    path: Path
+    value: dict[str, Any]
+
+
+class RemoveEntry(_Edit):
+    op: Literal["remove"] = "remove"
+    path: Path
+
+
+class PlacePanel(_Edit):
+    """Put a panel of a model on the first free spot, with feet spread along its sides."""
+
+    op: Literal["place_panel"] = "place_panel"
+    model: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class SpreadFeet(_Edit):
+    """Give a panel ``count`` feet, spread evenly along its long (or short) sides, and let them snap."""
+
+    op: Literal["spread_feet"] = "spread_feet"
+    panel: str
+    count: Annotated[int, Field(ge=2, le=16)]
+    along: Literal["sides", "ends"] = "sides"
+
+
+Edit = Annotated[SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet, Field(discriminator="op")]
+
+
+def apply_edits(job: Job, edits: list[Edit]) -> Job:
+    """Return the job with the edits applied in order, or raise an InputError and change nothing."""
+    for edit in edits:
+        job = _apply(job, edit)
+    return job
+
+
+def describe(edits: list[Edit]) -> str:
+    """A short summary for the revision list."""
+    first = edits[0]
+    words = {"set": "Set", "add": "Added to", "remove": "Removed", "place_panel": "Placed", "spread_feet": "Spread feet of"}
+    thing = getattr(first, "path", None) or getattr(first, "model", None) or getattr(first, "panel", "")
+    more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
+    return f"{words[first.op]} {thing}{more}"
+
+
+def _apply(job: Job, edit: Edit) -> Job:
+    data = job.model_dump()
+    if isinstance(edit, SetValue):
+        holder, key = _find(data, edit.path)
+        holder[key] = edit.value
+    elif isinstance(edit, AddEntry):
+        entries = _list_at(data, edit.path)
+        entries.append(_with_id(edit.value, entries, edit.path))
+    elif isinstance(edit, RemoveEntry):
+        holder, key = _find(data, edit.path)
+        if not isinstance(holder, list):
+            raise UnknownPath(f"{edit.path} is not an entry of a list.", remedy="Name a list entry.", field=edit.path)
+        del holder[key]
+    elif isinstance(edit, PlacePanel):
+        data["panels"] = [*data["panels"], new_panel(job, edit.model).model_dump()]
+    else:
+        holder, key = _find(data, f"panels.{edit.panel}")
+        holder[key]["feet"] = [f.model_dump() for f in spread_feet(job, edit.panel, edit.count, edit.along)]
+    try:
+        return Job.model_validate(data, context={"units": data["units"]})
+    except ValidationError as error:
+        problem = as_input_error(error)
+        problem.field = _by_id(data, problem.field)
+        raise problem from error
+
+
+def _by_id(data: Any, dotted: str) -> str:
+    """Turn the list positions of a validation error into ids, the way paths are written everywhere else."""
+    here: Any = data
+    words = []
+    for part in dotted.split("."):
+        step = here[int(part)] if isinstance(here, list | tuple) and part.isdigit() and int(part) < len(here) else None
+        words.append(str(step.get("id", part)) if isinstance(step, dict) else part)
+        here = step if step is not None else (here.get(part) if isinstance(here, dict) else None)
+    return ".".join(words)
+
+
+def _with_id(value: dict[str, Any], siblings: list[Any], path: str) -> dict[str, Any]:
+    if "id" in value or path.rsplit(".", 1)[-1] in ("dismissals", "own_models"):
+        return value
+    letter = {"readings": "r", "obstacles": "o", "panels": "p", "feet": "f"}.get(path.rsplit(".", 1)[-1], "e")
+    return {"id": next_id(letter, [s.get("id", "") for s in siblings]), **value}
+
+
+def next_id(letter: str, taken: list[str]) -> str:
+    """The next free id: one more than the highest number in use, so that ids are not reused at once.
+
+    >>> next_id("p", ["p1", "p4"])
+    'p5'
+    """
+    numbers = [int(t[len(letter) :]) for t in taken if t.startswith(letter) and t[len(letter) :].isdigit()]
+    return f"{letter}{max(numbers, default=0) + 1}"
+
+
+def _list_at(data: Any, path: str) -> list[Any]:
+    holder, key = _find(data, path)
+    found = holder[key]
+    if not isinstance(found, list | tuple):
+        raise UnknownPath(f"{path} is not a list.", remedy="Add to readings, obstacles, panels or feet.", field=path)
+    holder[key] = list(found)
+    return holder[key]  # type: ignore[no-any-return]
+
+
+def _find(data: Any, path: str) -> tuple[Any, Any]:
+    """The container and key a path leads to; lists on the way become mutable copies."""
+    here, parts = data, path.split(".")
+    for position, part in enumerate(parts):
+        if isinstance(here, dict) and part in here:
+            key: Any = part
+            if isinstance(here[key], tuple):
+                here[key] = list(here[key])
+        elif isinstance(here, list):
+            key = _position(here, part, path)
+        else:
+            raise UnknownPath(f"There is no field {path}.", remedy="Check the spelling against the job schema.", field=path)
+        if position == len(parts) - 1:
+            return here, key
+        here = here[key]
+    raise InputError("An empty path.", remedy="Name a field.", field="path")
+
+
+def _position(entries: list[Any], part: str, path: str) -> int:
+    for index, entry in enumerate(entries):
+        if isinstance(entry, dict) and (entry.get("id") == part or (("id" not in entry) and str(index) == part)):
+            return index
+    raise UnknownPath(f"There is no {part} in {path}.", remedy="Reload the job: it may have been removed.", field=path)

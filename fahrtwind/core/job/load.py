@@ -1,0 +1,60 @@
+"""From untrusted data to a job, with errors that name the field and the remedy."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from pydantic import BaseModel, ValidationError
+
+from fahrtwind.core.errors import FahrtwindError, InputError, NewerFile, OutOfRange, UnreadableFile, UnreadableQuantity, WrongUnit
+from fahrtwind.core.job.document import SCHEMA_VERSION, Job
+
+_BY_TYPE: dict[str, type[InputError]] = {e.code: e for e in (OutOfRange, UnreadableQuantity, WrongUnit, InputError)}
+_ROOMY = ("too_long", "string_too_long", "greater_than_equal", "less_than_equal", "greater_than", "less_than")
+
+
+def load_job(data: Any) -> Job:
+    """Validate a job document of any version this program has known.
+
+    Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
+    """
+    if not isinstance(data, dict):
+        raise UnreadableFile("This is not a job document.", remedy="Choose a job file written by Fahrtwind.")
+    version = data.get("schema_version")
+    if not isinstance(version, int) or version < 1:
+        raise UnreadableFile(
+            "The document has no schema_version.", remedy="Choose a job file written by Fahrtwind.", field="schema_version"
+        )
+    if version > SCHEMA_VERSION:
+        raise NewerFile(
+            f"The job was written by a newer Fahrtwind (document version {version}; this one reads up to {SCHEMA_VERSION}).",
+            remedy="Update Fahrtwind, then open it again.",
+            field="schema_version",
+        )
+    try:
+        return Job.model_validate(data, context={"units": data.get("units", "metric")})
+    except ValidationError as error:
+        raise as_input_error(error) from error
+
+
+def as_input_error(error: ValidationError, data: BaseModel | None = None) -> FahrtwindError:
+    """The first problem of a pydantic error as one of ours; ``field`` is its dotted path."""
+    first = error.errors()[0]
+    field = ".".join(str(part) for part in first["loc"])
+    context = first.get("ctx", {})
+    if "problem" in context:
+        return _BY_TYPE.get(first["type"], InputError)(context["problem"], remedy=context["remedy"], field=field)
+    problem = _plain(first["msg"])
+    if first["type"] in _ROOMY:
+        return OutOfRange(problem, remedy="Type a value within that limit.", field=field)
+    if first["type"] in ("literal_error", "union_tag_invalid"):
+        return InputError(problem, remedy="Choose one of those.", field=field)
+    if first["type"] == "missing":
+        return InputError("This value is missing.", remedy="Fill it in.", field=field)
+    if first["type"] == "extra_forbidden":
+        return InputError("This field is not known.", remedy="Remove it or correct its name.", field=field)
+    return InputError(problem, remedy="Correct this value.", field=field)
+
+
+def _plain(message: str) -> str:
+    return message.replace("Input should be", "This should be").rstrip(".") + "."

@@ -1,0 +1,50 @@
+"""Plausible ranges for the quantities of a job: outside them something was mistyped."""
+
+from collections.abc import Callable
+from typing import Annotated, Any
+
+from pydantic import AfterValidator
+from pydantic_core import PydanticCustomError
+
+from fahrtwind.core.quantities import Length, Mass, Power, Quantity, Speed, Temperature
+
+
+def _within(low: float, high: float) -> Callable[[Any], Any]:
+    def check(quantity: Quantity) -> Quantity:
+        if not low <= quantity.value <= high:
+            shown = quantity.text or f"{quantity.value:g} {quantity.unit}"
+            raise PydanticCustomError(
+                "out_of_range",
+                "{problem}",
+                {
+                    "problem": f"{shown} is outside {low:g} … {high:g} {quantity.unit}.",
+                    "remedy": f"Check the number and its unit, for example {quantity.example}.",
+                },
+            )
+        return quantity
+
+    return check
+
+
+
+RoofLength = Annotated[Length, AfterValidator(_within(500, 20_000))]
+RoofWidth = Annotated[Length, AfterValidator(_within(300, 4_000))]
+Along = Annotated[Length, AfterValidator(_within(-2_000, 22_000))]
+Across = Annotated[Length, AfterValidator(_within(-3_000, 3_000))]
+Size = Annotated[Length, AfterValidator(_within(5, 6_000))]
+Height = Annotated[Length, AfterValidator(_within(0, 2_000))]
+Clearance = Annotated[Length, AfterValidator(_within(0, 2_000))]
+Sheet = Annotated[Length, AfterValidator(_within(0.3, 12))]
+Board = Annotated[Length, AfterValidator(_within(2, 50))]
+Depth = Annotated[Length, AfterValidator(_within(3, 300))]
+Small = Annotated[Length, AfterValidator(_within(0.3, 150))]
+Pad = Annotated[Length, AfterValidator(_within(10, 500))]
+Sigma = Annotated[Length, AfterValidator(_within(0.5, 200))]
+PanelSide = Annotated[Length, AfterValidator(_within(100, 3_000))]
+RoadSpeed = Annotated[Speed, AfterValidator(_within(1, 60))]
+Gust = Annotated[Speed, AfterValidator(_within(0, 40))]
+Altitude = Annotated[Length, AfterValidator(_within(-450_000, 5_500_000))]
+PanelMass = Annotated[Mass, AfterValidator(_within(0.2, 100))]
+RoofLoad = Annotated[Mass, AfterValidator(_within(5, 2_000))]
+PanelPower = Annotated[Power, AfterValidator(_within(1, 1_500))]
+WorkTemperature = Annotated[Temperature, AfterValidator(_within(-40, 80))]

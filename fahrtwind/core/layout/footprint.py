@@ -1,0 +1,80 @@
+"""Plan geometry: rectangles of panels, obstacles and lids in roof coordinates (mm, x aft, y to starboard)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from shapely.geometry import Polygon, box
+
+from fahrtwind.core.job.document import Obstacle, PlacedPanel, Vehicle
+
+
+@dataclass(frozen=True, slots=True)
+class Rect:
+    """An upright rectangle on the roof plan, mm."""
+
+    x_mm: float
+    y_mm: float
+    length_mm: float
+    width_mm: float
+
+    @property
+    def x_end_mm(self) -> float:
+        return self.x_mm + self.length_mm
+
+    @property
+    def y_end_mm(self) -> float:
+        return self.y_mm + self.width_mm
+
+    @property
+    def area_m2(self) -> float:
+        return self.length_mm * self.width_mm * 1e-6
+
+    @property
+    def centre(self) -> tuple[float, float]:
+        return self.x_mm + self.length_mm / 2, self.y_mm + self.width_mm / 2
+
+    def polygon(self) -> Polygon:
+        return box(self.x_mm, self.y_mm, self.x_end_mm, self.y_end_mm)
+
+    def grown(self, by_mm: float) -> Rect:
+        return Rect(self.x_mm - by_mm, self.y_mm - by_mm, self.length_mm + 2 * by_mm, self.width_mm + 2 * by_mm)
+
+
+def panel_size_mm(panel: PlacedPanel) -> tuple[float, float]:
+    """Longer and shorter side: as measured where it was measured, else by the data sheet."""
+    longer = (panel.measured_length or panel.model.length).mm
+    shorter = (panel.measured_width or panel.model.width).mm
+    return longer, shorter
+
+
+def panel_rect(panel: PlacedPanel) -> Rect:
+    longer, shorter = panel_size_mm(panel)
+    along, across = (shorter, longer) if panel.turned else (longer, shorter)
+    return Rect(panel.x.mm, panel.y.mm - across / 2, along, across)
+
+
+def obstacle_rect(obstacle: Obstacle) -> Rect:
+    return Rect(obstacle.x.mm, obstacle.y.mm - obstacle.width.mm / 2, obstacle.length.mm, obstacle.width.mm)
+
+
+def lid_rect(obstacle: Obstacle) -> Rect | None:
+    """The strip beside the hinge over which an open lid leans; None where there is no lid."""
+    base, reach = obstacle_rect(obstacle), obstacle.lid_reach.mm
+    if obstacle.lid_hinge == "none" or reach <= 0:
+        return None
+    match obstacle.lid_hinge:
+        case "front":
+            return Rect(base.x_mm - reach, base.y_mm, reach, base.width_mm)
+        case "rear":
+            return Rect(base.x_end_mm, base.y_mm, reach, base.width_mm)
+        case "left":
+            return Rect(base.x_mm, base.y_mm - reach, base.length_mm, reach)
+        case _:
+            return Rect(base.x_mm, base.y_end_mm, base.length_mm, reach)
+
+
+def roof_rect(vehicle: Vehicle) -> Rect | None:
+    if vehicle.roof_length is None or vehicle.roof_width is None:
+        return None
+    return Rect(0.0, -vehicle.roof_width.mm / 2, vehicle.roof_length.mm, vehicle.roof_width.mm)

@@ -1,0 +1,73 @@
+"""Where a new panel goes at first, and how feet are spread over its frame."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.document import Foot, Job, PanelModel, PlacedPanel, Screws
+from fahrtwind.core.layout.footprint import Rect, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.quantities import Length
+
+GAP_MM = 50.0
+END_SHARE = 0.2
+"""Feet sit about a fifth in from the ends of the frame (common practice, and panel makers' usual clamping zone)."""
+
+
+def new_panel(job: Job, model_name: str) -> PlacedPanel:
+    """A panel of the named model on the first free spot along the centre line, held like the panel before it."""
+    model = find_model(job, model_name)
+    number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
+    before = job.panels[-1] if job.panels else None
+    panel = PlacedPanel(
+        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=_first_free_x(job, model)), y=Length(mm=0.0),
+        hold=before.hold if before else Screws(), stand_off=before.stand_off if before else Length(mm=40),
+    )  # fmt: skip
+    return panel.model_copy(update={"feet": _feet_for(panel, 6 if model.length.mm > 1300 else 4, "sides")})
+
+
+def find_model(job: Job, name: str) -> PanelModel:
+    for model in (*job.own_models, *CATALOGUE):
+        if model.name == name:
+            return model
+    raise InputError(f"No panel model is called “{name}”.", remedy="Choose one from the list or add your own.", field="model")
+
+
+def spread_feet(job: Job, panel_id: str, count: int, along: Literal["sides", "ends"]) -> tuple[Foot, ...]:
+    panel = next(p for p in job.panels if p.id == panel_id)
+    return _feet_for(panel, count, along)
+
+
+def _feet_for(panel: PlacedPanel, count: int, along: Literal["sides", "ends"]) -> tuple[Foot, ...]:
+    rect = panel_rect(panel)
+    sides = ("port", "starboard") if along == "sides" else ("front", "rear")
+    run = rect.length_mm if along == "sides" else rect.width_mm
+    feet: list[Foot] = []
+    for side_index, side in enumerate(sides):
+        on_side = (count + 1 - side_index) // 2
+        for i in range(on_side):
+            share = 0.5 if on_side == 1 else END_SHARE + (1 - 2 * END_SHARE) * i / (on_side - 1)
+            feet.append(Foot.model_validate({"id": f"f{len(feet) + 1}", "side": side, "along": round(run * share, 1)}))
+    return tuple(feet)
+
+
+def _first_free_x(job: Job, model: PanelModel) -> float:
+    """The foremost x, in steps, where the panel keeps clear of obstacles and panels; behind the last thing if none."""
+    longer, shorter = model.length.mm, model.width.mm
+    taken = [panel_rect(p).grown(GAP_MM).polygon() for p in job.panels]
+    taken += [obstacle_rect(o).grown(max(o.clearance.mm, GAP_MM)).polygon() for o in job.obstacles]
+    roof = roof_rect(job.vehicle)
+    end = (roof.length_mm if roof else 12_000) - longer
+    x = 150.0
+    while x <= end:
+        spot = Rect(x, -shorter / 2, longer, shorter).polygon()
+        if not any(spot.intersects(t) for t in taken):
+            return x
+        x += 10.0
+    return max(end, 0.0) if not job.panels else _behind_the_last(job)
+
+
+def _behind_the_last(job: Job) -> float:
+    """Behind the rearmost panel, mm: it may be past the roof's end, and the snags then say so."""
+    return max(panel_rect(p).x_end_mm for p in job.panels) + GAP_MM

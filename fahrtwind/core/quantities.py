@@ -1,0 +1,217 @@
+"""Quantities as people type them: the SI value and the original text travel together.
+
+A quantity in a job is, for example, ``Length(mm=1320.0, text="132cm")``. The number is what the core
+computes with; the text is what the person wrote, kept and shown. A value that was dragged has no text.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from fractions import Fraction
+from functools import cache
+from typing import TYPE_CHECKING, Any, ClassVar, Literal, Self
+
+from pydantic import BaseModel, ConfigDict, model_validator
+from pydantic_core import PydanticCustomError
+
+from fahrtwind.core.errors import InputError, UnreadableQuantity, WrongUnit
+from fahrtwind.core.tables.gauges import ALUMINIUM_WORDS, aluminium_gauge_mm, steel_gauge_mm
+
+if TYPE_CHECKING:
+    import pint
+
+UnitSystem = Literal["metric", "imperial"]
+LONGEST_TEXT = 60
+
+
+@cache
+def _units() -> pint.UnitRegistry[Any]:
+    import pint  # loaded late: it takes a third of a second and only typing needs it
+
+    registry: pint.UnitRegistry[Any] = pint.UnitRegistry(cache_folder=None)
+    registry.define("@alias kilometer_per_hour = km/h")
+    return registry
+
+
+class Quantity(BaseModel):
+    """A number in a fixed unit plus the text it was typed as (None when it was not typed)."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
+
+    text: str | None = None
+
+    unit: ClassVar[str]
+    noun: ClassVar[str]
+    example: ClassVar[str]
+    bare: ClassVar[dict[str, str]]
+
+    @property
+    def value(self) -> float:
+        return float(getattr(self, type(self).value_name()))
+
+    @classmethod
+    def value_name(cls) -> str:
+        return next(name for name in cls.model_fields if name != "text")
+
+    @classmethod
+    def of(cls, value: float, text: str | None = None) -> Self:
+        return cls.model_validate({cls.value_name(): value, "text": text})
+
+    @classmethod
+    def parse(cls, text: str, system: UnitSystem = "metric", field: str = "") -> Self:
+        """Read what a person typed. A bare number is taken in the job's usual unit.
+
+        Raises UnreadableQuantity or WrongUnit, both naming the field and an example to copy.
+        """
+        return cls.of(_parse(cls, text, system, field), _with_its_unit(cls, text.strip(), system))
+
+    @model_validator(mode="before")
+    @classmethod
+    def _read(cls, data: Any, info: Any) -> Any:
+        """A plain string is parsed and a plain number is SI, so that edits and scripts can use either."""
+        if isinstance(data, str):
+            system = (info.context or {}).get("units", "metric")
+            try:
+                return {cls.value_name(): _parse(cls, data, system, ""), "text": _with_its_unit(cls, data.strip(), system)}
+            except InputError as error:
+                raise PydanticCustomError(
+                    error.code, "{problem}", {"problem": error.problem, "remedy": error.remedy}
+                ) from error
+        if isinstance(data, (int, float)) and not isinstance(data, bool):
+            return {cls.value_name(): data}
+        return data
+
+
+class Length(Quantity):
+    mm: float
+    unit, noun, example = "mm", "length", "1.32 m, 132cm, 5 5/16 or 5' 4\""
+    bare = {"metric": "mm", "imperial": "inch"}
+
+
+class Speed(Quantity):
+    m_s: float
+    unit, noun, example = "m/s", "speed", "110 km/h or 70 mph"
+    bare = {"metric": "km/h", "imperial": "mph"}
+
+
+class Mass(Quantity):
+    kg: float
+    unit, noun, example = "kg", "mass", "21.5 kg or 47 lb"
+    bare = {"metric": "kg", "imperial": "lb"}
+
+
+class Power(Quantity):
+    w: float
+    unit, noun, example = "W", "power", "410 W"
+    bare = {"metric": "W", "imperial": "W"}
+
+
+class Temperature(Quantity):
+    deg_c: float
+    unit, noun, example = "°C", "temperature", "21 °C or 70 °F"
+    bare = {"metric": "degC", "imperial": "degF"}
+
+
+QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature)
+
+_SHOWN = {"inch": "in", "degC": "°C", "degF": "°F"}
+_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC"}
+_ALIAS = {
+    "kph": "km/h", "kmh": "km/h", "km/h": "km/h", "mph": "mph", "m/s": "m/s", "ft/s": "ft/s", "kn": "knot", "kt": "knot",
+    "'": "foot", '"': "inch", "in": "inch", "inches": "inch", "ft": "foot", "lbs": "lb", "lbm": "lb",
+    "°c": "degC", "c": "degC", "°f": "degF", "f": "degF",
+}  # fmt: skip
+_NUMBER = r"\d+(?:\.\d+)?|\.\d+"
+_FRACTION = rf"(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)/(?P<den>\d+)|(?P<plain>{_NUMBER})"
+_FEET_INCHES = re.compile(
+    rf"(?P<sign>-?)(?P<feet>{_NUMBER})\s*(?:'|ft|feet|foot)\s*-?\s*(?:(?:{_FRACTION})\s*(?:\"|in|inch|inches)?)?"
+)
+_INCHES = re.compile(rf"(?P<sign>-?)(?:{_FRACTION})\s*(?P<unit>\"|in|inch|inches)?")
+_GAUGE = re.compile(r"(?P<gauge>\d+)\s*(?:ga|gauge|gage)\.?\s*(?P<metal>[a-z]*)")
+_PLAIN = re.compile(rf"(?P<number>[+-]?(?:{_NUMBER}))\s*(?P<unit>[a-z°/²]*)")
+
+
+def _parse(kind: type[Quantity], text: str, system: UnitSystem, field: str) -> float:
+    clean = _normalise(text)
+    if not clean:
+        raise UnreadableQuantity("Nothing was typed.", remedy=f"Type a {kind.noun} such as {kind.example}.", field=field)
+    if len(clean) > LONGEST_TEXT:
+        raise UnreadableQuantity(
+            f"This is too long to be a {kind.noun}.", remedy=f"Type a {kind.noun} such as {kind.example}.", field=field
+        )
+    value = _imperial_length(clean) if kind is Length else None
+    if value is None:
+        value = _with_unit(kind, clean, text, system, field)
+    if not math.isfinite(value):
+        raise UnreadableQuantity(f"“{text}” is not a finite {kind.noun}.", remedy=f"Type {kind.example}.", field=field)
+    return value
+
+
+def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
+    """A bare number is kept with the unit it was understood in, so that changing the job's units cannot change its meaning."""
+    if re.fullmatch(r"[+-]?[\d.,]+", text):
+        return f"{text} {_SHOWN.get(kind.bare[system], kind.bare[system])}"
+    return f'{text}"' if re.fullmatch(r"-?(\d+[ \-])?\d+/\d+", text) else text
+
+
+def _normalise(text: str) -> str:
+    clean = text.strip().lower()
+    for typed, plain in (("′", "'"), ("’", "'"), ("″", '"'), ("”", '"'), ("“", '"'), ("''", '"'), ("−", "-"), ("º", "°"), ("\u00a0", " ")):
+        clean = clean.replace(typed, plain)
+    # "1,32 m" is a decimal comma; "1,320" could be either and is refused further down by not being a number
+    return re.sub(r"(?<=\d),(?=\d{1,2}(?!\d))", ".", clean)
+
+
+def _mixed(match: re.Match[str]) -> Fraction:
+    if match["plain"] is not None:
+        return Fraction(match["plain"])
+    if match["num"] is None:
+        return Fraction(0)
+    if int(match["den"]) == 0:
+        raise UnreadableQuantity("A fraction cannot have zero below the bar.", remedy="Type it again, for example 5 5/16.")
+    return Fraction(match["whole"] or 0) + Fraction(int(match["num"]), int(match["den"]))
+
+
+def _imperial_length(clean: str) -> float | None:
+    """Feet and inches, fractions (always inches: nobody writes sixteenths of a millimetre) and sheet gauges."""
+    if match := _GAUGE.fullmatch(clean):
+        gauge = int(match["gauge"])
+        return aluminium_gauge_mm(gauge) if match["metal"] in ALUMINIUM_WORDS else steel_gauge_mm(gauge)
+    if match := _FEET_INCHES.fullmatch(clean):
+        return float((Fraction(match["feet"]) * 12 + _mixed(match)) * Fraction("25.4")) * (-1 if match["sign"] else 1)
+    match = _INCHES.fullmatch(clean)
+    if match and (match["unit"] or match["num"]):
+        return float(_mixed(match) * Fraction("25.4")) * (-1 if match["sign"] else 1)
+    return None
+
+
+def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, field: str) -> float:
+    import pint
+
+    match = _PLAIN.fullmatch(clean)
+    if match is None:
+        raise UnreadableQuantity(f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field)
+    unit = _ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
+    try:
+        quantity = _units().Quantity(float(match["number"]), "W" if unit == "w" else unit)
+        return float(quantity.to(_PINT_UNIT[kind.unit]).magnitude)
+    except (pint.UndefinedUnitError, pint.DimensionalityError, pint.OffsetUnitCalculusError, AttributeError, ValueError) as error:
+        raise WrongUnit(
+            f"“{match['unit']}” is not a unit of {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field
+        ) from error
+
+
+def sixteenths(mm: float) -> str:
+    """A length as it stands on an inch tape: feet are left out, the fraction is reduced.
+
+    >>> sixteenths(134.9375)
+    '5 5/16"'
+    """
+    parts = round(abs(mm) / 25.4 * 16)
+    whole, rest = divmod(parts, 16)
+    sign = "-" if mm < 0 and parts else ""
+    if not rest:
+        return f'{sign}{whole}"'
+    fraction = Fraction(rest, 16)
+    return f'{sign}{f"{whole} " if whole else ""}{fraction.numerator}/{fraction.denominator}"'

@@ -1,0 +1,64 @@
+"""Screws and bolts a foot may use, with drill sizes."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Screw:
+    """A wood or sheet-metal screw. Pilot sizes: usual shop values, common practice."""
+
+    name: str
+    diameter_mm: float
+    head_mm: float
+    pilot_metal_mm: float
+    pilot_wood_mm: float
+
+    @property
+    def core_mm(self) -> float:
+        """Root diameter, about 0.7 of the nominal one (common practice)."""
+        return 0.7 * self.diameter_mm
+
+
+SCREWS = {
+    s.name: s
+    for s in (
+        Screw("#8", 4.166, 8.0, 3.0, 2.5),
+        Screw("#10", 4.826, 9.4, 3.5, 2.8),
+        Screw("#12", 5.486, 10.8, 4.0, 3.2),
+        Screw("#14", 6.350, 12.4, 5.0, 4.0),
+    )
+}
+SCREW_SOURCE = "Diameters: AISI S100 commentary, Table C-J4; root 0.7 of nominal and pilot sizes: common practice"
+SCREW_STRENGTH_N_MM2 = 500.0
+SCREW_STEEL_SOURCE = "Stainless A2-50, ISO 3506-1: R_m 500 N/mm²"
+
+
+@dataclass(frozen=True, slots=True)
+class Bolt:
+    """A threaded bolt: nominal diameter, pitch, clearance hole (ISO 273 medium), all mm."""
+
+    name: str
+    diameter_mm: float
+    pitch_mm: float
+    clearance_mm: float
+    washer_mm: float
+
+
+BOLTS = {
+    b.name: b
+    for b in (
+        Bolt("M5", 5, 0.8, 5.5, 10),
+        Bolt("M6", 6, 1.0, 6.6, 12),
+        Bolt("M8", 8, 1.25, 9.0, 16),
+        Bolt("M10", 10, 1.5, 11.0, 20),
+        Bolt("1/4-20", 6.35, 1.27, 7.0, 16),
+        Bolt("5/16-18", 7.9375, 25.4 / 18, 8.5, 17.5),
+        Bolt("3/8-16", 9.525, 1.5875, 10.5, 20.6),
+    )
+}
+BOLT_SOURCE = "ISO 273:1979 medium holes; ISO 7089 washers; inch sizes ASME B1.1 and B18.21.1 type A, from memory"
+BOLT_STRENGTH_N_MM2 = 700.0
+BOLT_STEEL_SOURCE = "Stainless A2-70, ISO 3506-1: R_m 700 N/mm²; factor 2.0 on tensile strength"
+BOLT_FACTOR = 2.0
+BOLT_PROOF_N_MM2 = 450.0
+"""0.2 % proof stress of class 70 (ISO 3506-1)."""

@@ -1,0 +1,22 @@
+"""What feet are assumed to be like where no maker's value is entered."""
+
+STIFFNESS_MEMBER_N_MM = 2000.0
+STIFFNESS_SKIN_N_MM = 200.0
+STIFFNESS_SOURCE = "Foot over a member about ten times as stiff as on bare skin: judgement"
+
+TAPE_DESIGN_N_MM2 = 0.083
+TAPE_FACTOR = 3.0
+TAPE_FACTOR_SOURCE = "The guidance holds about 5 against failure; 3 is counted, on the safe side"
+TAPE_SOURCE = "Makers' general guidance: 83 kPa dynamic, tension or shear"
+TAPE_MODULUS_N_MM2 = 0.6
+TAPE_ECCENTRICITY_MM = 5.0
+"""Least distance of the pull from the pad's centre that is counted: marks and feet are never exact."""
+TAPE_BEST_DEG_C = (21.0, 38.0)
+TAPE_LEAST_DEG_C = 15.0
+
+FRAME_FLANGE_MM = 1.5
+FRAME_FLANGE_SOURCE = "Lower flange of a panel frame about 1.5 mm: common practice; measure it"
+FOOT_MASS_KG = 0.35
+
+EDGE_DISTANCE_DIAMETERS = 1.5
+"""Least distance of a screw from the edge of a member's face, in diameters (AISI S100 J4.2)."""
