@@ -215,3 +215,21 @@ def sixteenths(mm: float) -> str:
         return f'{sign}{whole}"'
     fraction = Fraction(rest, 16)
     return f'{sign}{f"{whole} " if whole else ""}{fraction.numerator}/{fraction.denominator}"'
+
+
+def say_length(mm: float, system: UnitSystem) -> str:
+    """A length as a sentence says it: whole millimetres, or inches to the sixteenth.
+
+    >>> say_length(1234.6, "metric"), say_length(134.9375, "imperial")
+    ('1235 mm', '5 5/16"')
+    """
+    return f"{mm:.0f} mm" if system == "metric" else sixteenths(mm)
+
+
+def say_speed(m_s: float, system: UnitSystem) -> str:
+    """A speed rounded down: a limit is never rounded up.
+
+    >>> say_speed(30.9, "metric"), say_speed(30.9, "imperial")
+    ('111 km/h', '69 mph')
+    """
+    return f"{int(m_s * 3.6)} km/h" if system == "metric" else f"{int(m_s / 0.44704)} mph"

@@ -146,9 +146,10 @@ def formula(
 
 
 def _check(declared: Formula, limit: Arg, value: Any) -> None:
-    inside = limit.low <= value <= limit.high if isinstance(value, float | int) else np.all(
-        (value >= limit.low) & (value <= limit.high)
-    )
+    if isinstance(value, float | int):
+        inside = limit.low <= value <= limit.high
+    else:
+        inside = not value.size or (limit.low <= value.min() and value.max() <= limit.high)
     if not inside:
         raise OutsideValidity(
             f"{declared.title}: {limit.words} {value} {limit.unit} is outside {limit.low:g} … {limit.high:g}.",

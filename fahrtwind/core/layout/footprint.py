@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from shapely.geometry import Polygon, box
 
@@ -35,10 +36,15 @@ class Rect:
         return self.x_mm + self.length_mm / 2, self.y_mm + self.width_mm / 2
 
     def polygon(self) -> Polygon:
-        return box(self.x_mm, self.y_mm, self.x_end_mm, self.y_end_mm)
+        return _polygon(self)
 
     def grown(self, by_mm: float) -> Rect:
         return Rect(self.x_mm - by_mm, self.y_mm - by_mm, self.length_mm + 2 * by_mm, self.width_mm + 2 * by_mm)
+
+
+@lru_cache(maxsize=1024)
+def _polygon(rect: Rect) -> Polygon:
+    return box(rect.x_mm, rect.y_mm, rect.x_end_mm, rect.y_end_mm)
 
 
 def panel_size_mm(panel: PlacedPanel) -> tuple[float, float]:

@@ -156,7 +156,7 @@ def _candidates(data: _Data) -> list[tuple[float, float]]:
     scores = np.concatenate([
         _scores(data, first[i : i + 2000], pitch[i : i + 2000]) for i in range(0, len(pitch), 2000)
     ])  # fmt: skip
-    best, kept = np.argsort(-scores), []
+    best, kept = np.argsort(-scores), list[tuple[float, float]]()
     for i in best:
         if all(abs(pitch[i] - p) > 4 or abs(_wrap(first[i] - a, p)) > 15 for a, p in kept):
             kept.append((float(first[i]), float(pitch[i])))
@@ -248,7 +248,7 @@ def _as_fit(data: _Data, lattices: list[_Lattice]) -> MemberFit:
 
 
 def _alternatives(lattices: list[_Lattice]) -> tuple[Alternative, ...]:
-    best, rivals = lattices[0], []
+    best, rivals = lattices[0], list[_Lattice]()
     for other in lattices[1:]:
         differs = abs(other.pitch - best.pitch) > 0.02 * best.pitch or abs(_wrap(other.first - best.first, best.pitch)) > 0.1 * best.pitch
         seen = any(abs(other.pitch - r.pitch) < 0.02 * r.pitch and abs(_wrap(other.first - r.first, r.pitch)) < 30 for r in rivals)

@@ -1,0 +1,115 @@
+"""The drill map: every hole and every tape pad with number, place, drill sizes and depth stop."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from typing import Literal
+
+from fahrtwind.core.hold.chain import SEAL_LAYER_MM, skin_mm
+from fahrtwind.core.job.document import FoamTape, Job, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.layout.feet import FootPlace
+from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+
+ROW_DIAMETERS = 3.0
+"""Holes of a foot stand in a row along the member, three diameters apart (AISI S100 J4.1)."""
+BREAK_THROUGH_MM = 3.0
+BOLT_PILOT_MM = 3.0
+NUT_DIAMETERS, THREADS_BEYOND = 1.0, 1.0
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A hole to drill or the centre of a pad to stick, numbered from the front, port side first."""
+
+    number: int
+    kind: Literal["hole", "pad"]
+    panel: str
+    foot: str
+    x_mm: float
+    y_mm: float
+    into: str
+    pilot_mm: float | None
+    final_mm: float | None
+    depth_stop_mm: float | None
+    fastener: str
+    sealant: str
+    pad_length_mm: float | None
+    pad_width_mm: float | None
+
+
+def drill_map(job: Job, feet: tuple[FootPlace, ...], sealant: str) -> tuple[Mark, ...]:
+    panels = {p.id: p for p in job.panels}
+    marks: list[Mark] = []
+    for place in feet:
+        panel = panels[place.panel]
+        if panel.hold.school == "tape":
+            marks.append(_pad(panel.hold, place))
+        else:
+            marks += _holes(job, panel, place, sealant)
+    ordered = sorted(marks, key=lambda m: (round(m.x_mm), m.y_mm))
+    return tuple(replace(m, number=i) for i, m in enumerate(ordered, start=1))
+
+
+def _pad(hold: FoamTape, place: FootPlace) -> Mark:
+    along, across = (hold.pad_length.mm, hold.pad_width.mm) if place.on_side else (hold.pad_width.mm, hold.pad_length.mm)
+    return Mark(
+        0, "pad", place.panel, place.foot, place.x_mm, place.y_mm, "sound skin", None, None, None,
+        f"foam tape {hold.thickness.mm:g} mm, {hold.pad_length.mm:g} × {hold.pad_width.mm:g} mm",
+        "bead round the edge" if hold.sealed_edge else "none chosen", along, across,
+    )  # fmt: skip
+
+
+def _holes(job: Job, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
+    hold = panel.hold
+    assert not isinstance(hold, FoamTape)
+    pitch = hole_pitch_mm(hold)
+    pilot, final = _drills(job, hold, place)
+    into = f"member {place.member}" if place.landing == "member" else "skin only"
+    stop = _depth_stop(job, hold, place)
+    what = f"{hold.screw} × {hold.length.mm:g} mm screw" if hold.school == "screws" else f"{hold.bolt} × {hold.length.mm:g} mm bolt"
+    return [
+        Mark(0, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,
+             stop, what, sealant, None, None)
+        for i in range(hold.count)
+    ]  # fmt: skip
+
+
+def hole_pitch_mm(hold: Screws | ThroughBolts) -> float:
+    diameter = SCREWS[hold.screw].diameter_mm if hold.school == "screws" else BOLTS[hold.bolt].clearance_mm
+    return float(-(-ROW_DIAMETERS * diameter // 1))  # to the next whole millimetre
+
+
+def _drills(job: Job, hold: Screws | ThroughBolts, place: FootPlace) -> tuple[float, float | None]:
+    if hold.school == "bolts":
+        return BOLT_PILOT_MM, BOLTS[hold.bolt].clearance_mm
+    in_wood = job.members.kind == "wood_truss" if place.landing == "member" else job.vehicle.skin == "membrane"
+    screw = SCREWS[hold.screw]
+    return (screw.pilot_wood_mm if in_wood else screw.pilot_metal_mm), None
+
+
+def _depth_stop(job: Job, hold: Screws | ThroughBolts, place: FootPlace) -> float:
+    """How far the bit may go in from the outer face of the roof."""
+    skin = skin_mm(job.vehicle)
+    if place.landing != "member":
+        return skin + BREAK_THROUGH_MM
+    if job.members.kind == "wood_truss":
+        depth = job.members.depth.mm if job.members.depth else 0.0
+        reach = hold.length.mm - hold.bracket.thickness.mm - SEAL_LAYER_MM
+        return min(reach, skin + depth) if hold.school == "screws" else skin + depth + BREAK_THROUGH_MM
+    return skin + (job.members.wall.mm if job.members.wall else 0.0) + BREAK_THROUGH_MM
+
+
+def reach_below_roof_mm(hold: Screws | ThroughBolts) -> float:
+    """How deep the fastener ends below the outer face of the roof."""
+    return hold.length.mm - hold.bracket.thickness.mm - SEAL_LAYER_MM
+
+
+def bolt_length_needed_mm(job: Job, hold: ThroughBolts, into_member: bool) -> float:
+    """Foot, sealant, skin, member wall or wood, washer, nut and one full turn of thread (common practice)."""
+    through = 0.0
+    if into_member:
+        part = job.members.depth if job.members.kind == "wood_truss" else job.members.wall
+        through = part.mm if part else 0.0
+    bolt = BOLTS[hold.bolt]
+    washer, nut = 2.0, NUT_DIAMETERS * bolt.diameter_mm + THREADS_BEYOND * bolt.pitch_mm
+    return hold.bracket.thickness.mm + SEAL_LAYER_MM + skin_mm(job.vehicle) + through + washer + nut

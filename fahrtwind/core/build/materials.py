@@ -1,0 +1,89 @@
+"""What to have in hand before climbing: quantities with spares."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+from math import ceil
+
+from fahrtwind.core.build.drill_map import Mark
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.seal.sealant import SealPlan
+from fahrtwind.core.tables.fasteners import BOLTS
+
+SPARE_SHARE = 0.1
+LEAST_SPARES = 2
+TAPE_WASTE = 1.2
+
+
+@dataclass(frozen=True, slots=True)
+class Material:
+    item: str
+    needed: float
+    spare: float
+    unit: str
+    note: str
+
+
+def materials(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
+    lines = [Material(f"panel {name}", count, 0, "pc", "measure it on delivery") for name, count in
+             Counter(p.model.name for p in job.panels).items()]  # fmt: skip
+    lines += _feet(job)
+    lines += _fasteners(job)
+    lines += _tape(job)
+    lines += _sealing(job, marks, seal)
+    bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
+    lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", "sharp; cutting oil for metal") for d in bits]
+    return tuple(lines)
+
+
+def _counted(item: str, needed: int, note: str = "") -> Material:
+    return Material(item, needed, max(LEAST_SPARES, ceil(needed * SPARE_SHARE)), "pc", note)
+
+
+def _feet(job: Job) -> list[Material]:
+    brackets: Counter[str] = Counter()
+    bolts: Counter[str] = Counter()
+    for panel in job.panels:
+        b = panel.hold.bracket
+        brackets[f"{b.metal} bracket {b.length.mm:g} × {b.thickness.mm:g} mm, lever {b.lever.mm:g}, toe {b.toe.mm:g} mm"] += len(panel.feet)
+        bolts[b.frame_bolt] += len(panel.feet)
+    lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items()]
+    return lines + [_counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads") for b, n in bolts.items()]
+
+
+def _fasteners(job: Job) -> list[Material]:
+    counts: Counter[tuple[str, str]] = Counter()
+    for panel in job.panels:
+        hold = panel.hold
+        if hold.school == "screws":
+            counts[(f"stainless screw {hold.screw} × {hold.length.mm:g} mm", "")] += hold.count * len(panel.feet)
+        elif hold.school == "bolts":
+            size = BOLTS[hold.bolt].name
+            counts[(f"stainless bolt {size} × {hold.length.mm:g} mm with lock nut", "")] += hold.count * len(panel.feet)
+            counts[(f"large washer {hold.washer.mm:g} mm for {size}", "below the skin")] += hold.count * len(panel.feet)
+    return [_counted(item, n, note) for (item, note), n in counts.items()]
+
+
+def _tape(job: Job) -> list[Material]:
+    area: Counter[str] = Counter()
+    for panel in job.panels:
+        hold = panel.hold
+        if hold.school == "tape":
+            area[f"foam tape {hold.thickness.mm:g} mm × {hold.pad_width.mm:g} mm"] += round(len(panel.feet) * hold.pad_length.mm)
+    lines = [
+        Material(item, round(mm / 1000, 2), round(mm / 1000 * (TAPE_WASTE - 1), 2), "m", "pads in one piece, no overlaps")
+        for item, mm in area.items()
+    ]
+    return lines + ([Material("surface wipe and tape primer", 1, 0, "set", "as the tape's maker says")] if lines else [])
+
+
+def _sealing(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:
+    lines = []
+    if seal.butyl_area_cm2:
+        lines.append(Material(seal.under, round(seal.butyl_area_cm2), round(seal.butyl_area_cm2 * 0.2), "cm²", "under every foot"))
+    if seal.bead_volume_ml:
+        lines.append(Material(seal.round, seal.cartridges, 1, "cartridge 290 ml", f"{seal.bead_volume_ml:.0f} ml with waste"))
+    if any(m.kind == "hole" for m in marks) and job.vehicle.skin in ("steel", "aluminium"):
+        lines.append(Material("rust-proof primer for drilled edges", 1, 0, "tin", "before the foot goes on"))
+    return lines

@@ -1,0 +1,189 @@
+"""The only place that knows the order: job in, evaluation out.
+
+Slow or often repeated stages (the member fit, the chains) are cached on exactly what they read.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import fahrtwind.core.formulas  # noqa: F401  declares all formulas
+from fahrtwind.core.build.drill_map import drill_map
+from fahrtwind.core.build.materials import materials
+from fahrtwind.core.days.steps import work_steps
+from fahrtwind.core.errors import OutsideValidity
+from fahrtwind.core.formulas.air import air_density, air_speed, dynamic_pressure
+from fahrtwind.core.formulas.declare import given, is_recording, scope
+from fahrtwind.core.formulas.roof import added_roof_mass
+from fahrtwind.core.hold.chain import Chain, chain_of, skin_known, skin_of
+from fahrtwind.core.hold.explain import explain_panel
+from fahrtwind.core.hold.loads import is_exposed, panel_loads
+from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, judge
+from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
+from fahrtwind.core.layout.distances import distances, overlaps
+from fahrtwind.core.layout.feet import FootPlace, place_feet
+from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.results import Findings, PlanVerdict, Shape
+from fahrtwind.core.seal.sealant import seal_plan, sealants
+from fahrtwind.core.snags import find_snags
+from fahrtwind.core.snags.model import Snag, Station
+from fahrtwind.core.structure.members import MemberFit, fit_members
+from fahrtwind.core.survey.questions import Question, open_questions
+from fahrtwind.core.tables.feet import FOOT_MASS_KG
+
+NO_ROOF = MemberFit("not known", "The roof has no length yet.", "Measure the roof first.", None, None, (), (), (), ())
+BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
+NOT_BUILT: tuple[Station, ...] = ("build", "seal", "wire", "days", "log")
+ROAD: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log")
+
+
+@dataclass(frozen=True, slots=True)
+class StationState:
+    station: Station
+    state: Literal["open", "in doubt", "answered", "not built"]
+    stops: int
+    cautions: int
+    notes: int
+    questions: int
+
+@dataclass(frozen=True, slots=True)
+class Evaluation:
+    findings: Findings
+    snags: tuple[Snag, ...]
+    stations: tuple[StationState, ...]
+
+
+def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
+    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by default."""
+    roof = roof_rect(job.vehicle)
+    fit = fit_members(job.readings, roof.length_mm) if roof else NO_ROOF
+    feet = tuple(place for panel in job.panels for place in place_feet(job, panel, fit.members))
+    air = _air(job, probe_m_s)
+    verdicts, beyond = _verdicts(job, feet, air)
+    with scope("roof mass"):
+        mass = added_roof_mass(
+            given(sum(p.model.mass.kg for p in job.panels), "chosen", "panel masses"), float(len(feet)),
+            given(FOOT_MASS_KG, "default", "common practice"),
+        )  # fmt: skip
+    marks, seal = drill_map(job, feet, " + ".join(sealants(job))), seal_plan(job)
+    findings = Findings(
+        roof=roof, shapes=_shapes(job), members=fit, feet=feet, distances=distances(job), overlaps=overlaps(job),
+        verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=float(mass), marks=marks, seal=seal,
+        materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
+    )  # fmt: skip
+    snags = find_snags(job, findings)
+    return Evaluation(findings, snags, _stations(snags, findings.questions))
+
+
+def _air(job: Job, probe_m_s: float | None) -> Air | None:
+    vehicle = job.vehicle
+    if vehicle.top_speed is None or vehicle.altitude is None:
+        return None
+    speed = vehicle.top_speed.m_s if probe_m_s is None else probe_m_s
+    with scope("air"):
+        gust = given(job.assumptions.gust.m_s, "chosen", "assumptions: headwind gust")
+        density = air_density(given(vehicle.altitude.mm / 1000, "chosen", "altitude"))
+        pressure = dynamic_pressure(density, air_speed(given(speed, "chosen", "road speed"), gust))
+    return Air(speed, gust, density, pressure)
+
+
+def _shapes(job: Job) -> tuple[Shape, ...]:
+    return (
+        *(Shape(p.id, "panel", panel_rect(p), None) for p in job.panels),
+        *(Shape(o.id, "obstacle", obstacle_rect(o), lid_rect(o)) for o in job.obstacles),
+    )
+
+
+def _verdicts(job: Job, feet: tuple[FootPlace, ...], air: Air | None) -> tuple[tuple[PanelVerdict, ...], tuple[str, ...]]:
+    verdicts, beyond = [], []
+    for panel in job.panels:
+        own = tuple(f for f in feet if f.panel == panel.id)
+        if air is None or not own:
+            continue
+        try:
+            verdict = _verdict(job, panel, own, air)
+        except OutsideValidity as error:
+            beyond.append(f"{panel.name}: {error}")
+            continue
+        if verdict is not None:
+            verdicts.append(verdict)
+    return tuple(verdicts), tuple(beyond)
+
+
+def _verdict(job: Job, panel: PlacedPanel, feet: tuple[FootPlace, ...], air: Air) -> PanelVerdict | None:
+    roof, exposed, bump = roof_rect(job.vehicle), is_exposed(job, panel), job.assumptions.bump_g
+    if roof is None or not skin_known(job.vehicle):
+        return None
+    if is_recording():
+        with scope("hold", panel.id):
+            return _work_out(panel, job.vehicle, job.members, roof, feet, air, (exposed, bump))
+    texts = (panel.model_dump_json(), skin_of(job.vehicle).model_dump_json(), job.members.model_dump_json())
+    return _cached_verdict(texts, roof, feet, air, (exposed, bump))
+
+
+@lru_cache(maxsize=256)
+def _cached_verdict(
+    texts: tuple[str, str, str], roof: Rect, feet: tuple[FootPlace, ...], air: Air, exposed_and_bump: tuple[bool, float]
+) -> PanelVerdict:
+    """While one panel is dragged the others stand still: a panel is judged anew only when something it reads changes."""
+    panel, vehicle, members = texts
+    return _work_out(
+        PlacedPanel.model_validate_json(panel), Vehicle.model_validate_json(vehicle), Members.model_validate_json(members),
+        roof, feet, air, exposed_and_bump,
+    )  # fmt: skip
+
+
+def _work_out(
+    panel: PlacedPanel, vehicle: Vehicle, members: Members, roof: Rect, feet: tuple[FootPlace, ...], air: Air,
+    exposed_and_bump: tuple[bool, float],
+) -> PanelVerdict:  # fmt: skip
+    exposed, bump = exposed_and_bump
+    loads = panel_loads(roof, panel, exposed)
+    chains = _chains(panel, vehicle, members, feet)
+    shared = forces(loads, panel_rect(panel).centre, feet, chains, given(bump, "chosen", "assumptions: upward bump"))
+    verdict = judge(panel.id, loads, feet, chains, shared, air)
+    if is_recording():
+        explain_panel(loads, feet, chains, shared, verdict, air)
+    return verdict
+
+
+def _chains(panel: PlacedPanel, vehicle: Vehicle, members: Members, feet: tuple[FootPlace, ...]) -> tuple[Chain, ...]:
+    """One chain for each foot; feet that land alike share it, unless each one's working is being noted."""
+    if is_recording():
+        found = []
+        for foot in feet:
+            with scope(foot.foot):
+                found.append(chain_of(vehicle, members, panel.hold, foot.landing))
+        return tuple(found)
+    by_landing = {landing: chain_of(vehicle, members, panel.hold, landing) for landing in {f.landing for f in feet}}
+    return tuple(by_landing[f.landing] for f in feet)
+
+
+def _plan(job: Job, verdicts: tuple[PanelVerdict, ...], air: Air | None) -> PlanVerdict | None:
+    if air is None or job.vehicle.top_speed is None or not verdicts:
+        return None
+    worst = min(verdicts, key=lambda v: (v.let_go_m_s, v.safe_m_s))
+    return PlanVerdict(
+        required_m_s=job.vehicle.top_speed.m_s, probe_m_s=air.probe_m_s, let_go_m_s=worst.let_go_m_s,
+        let_go_typical_m_s=min(v.let_go_typical_m_s for v in verdicts), safe_m_s=min(v.safe_m_s for v in verdicts),
+        lost_let_go_m_s=min(v.lost_let_go_m_s for v in verdicts), lost_safe_m_s=min(v.lost_safe_m_s for v in verdicts),
+        worst_panel=worst.panel, worst_foot=worst.worst_foot, pressure_pa=air.pressure_pa, density_kg_m3=air.density_kg_m3,
+        gust_m_s=air.gust_m_s, fastest_told_m_s=FASTEST_M_S,
+    )  # fmt: skip
+
+
+def _stations(snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:
+    return tuple(_station(name, snags, questions) for name in ROAD)
+
+
+def _station(name: Station, snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> StationState:
+    here = [s for s in snags if s.station == name and s.dismissed is None]
+    counts = {level: sum(s.severity == level for s in here) for level in ("stop", "caution", "note")}
+    asked = sum(q.station == name for q in questions)
+    if name == "roof-day":  # the work sheet is as good as everything before it
+        asked = len(questions)
+    doubtful = counts["stop"] + counts["caution"] > 0
+    state = "not built" if name in NOT_BUILT else "open" if asked else "in doubt" if doubtful else "answered"
+    return StationState(name, state, counts["stop"], counts["caution"], counts["note"], asked)  # type: ignore[arg-type]

@@ -1,0 +1,102 @@
+"""Where the feet of a panel stand, and what is under them."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fahrtwind.core.job.document import Foot, Job, PlacedPanel
+from fahrtwind.core.layout.footprint import Rect, panel_rect
+from fahrtwind.core.structure.members import Member
+from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
+
+Landing = Literal["member", "perhaps", "skin", "unknown"]
+
+
+@dataclass(frozen=True, slots=True)
+class FootPlace:
+    """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it)."""
+
+    panel: str
+    foot: str
+    x_mm: float
+    y_mm: float
+    along_mm: float
+    moved_mm: float
+    member: int | None
+    off_mm: float | None
+    landing: Landing
+    on_side: bool
+
+
+def place_feet(job: Job, panel: PlacedPanel, members: tuple[Member, ...]) -> tuple[FootPlace, ...]:
+    """Put every foot of a panel on the plan; feet on the sides snap along the frame to a member of their own.
+
+    Feet on the front and rear side cannot move along the roof, so they are only told how far off they are.
+    """
+    rect = panel_rect(panel)
+    along = {f.id: _within_frame(panel, f, rect) for f in panel.feet}
+    for side in ("port", "starboard"):
+        free = {f.id: along[f.id] for f in panel.feet if f.side == side and not f.pinned}
+        along |= _snapped(free, rect, panel.hold.bracket.length.mm / 2, members)
+    return tuple(_place(job, panel, foot, rect, along[foot.id], members) for foot in panel.feet)
+
+
+def _within_frame(panel: PlacedPanel, foot: Foot, rect: Rect) -> float:
+    run = rect.length_mm if foot.side in ("port", "starboard") else rect.width_mm
+    end = min(panel.hold.bracket.length.mm / 2, run / 2)
+    return min(max(foot.along.mm, end), run - end)
+
+
+def _snapped(free: dict[str, float], rect: Rect, end: float, members: tuple[Member, ...]) -> dict[str, float]:
+    """Give each foot of a side the nearest member the frame reaches, nearest pairs first, one foot to a member."""
+    reach = [m.x_mm - rect.x_mm for m in members if end <= m.x_mm - rect.x_mm <= rect.length_mm - end]
+    pairs = sorted((abs(at - along), foot, at) for foot, along in free.items() for at in reach)
+    placed: dict[str, float] = {}
+    for _, foot, at in pairs:
+        if foot not in placed and at not in placed.values():
+            placed[foot] = at
+    return placed
+
+
+def _place(
+    job: Job, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]
+) -> FootPlace:
+    x, y = _on_plan(foot, rect, along, panel.hold.bracket.lever.mm)
+    nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)
+    return FootPlace(
+        panel=panel.id, foot=foot.id, x_mm=x, y_mm=y, along_mm=along, moved_mm=along - foot.along.mm,
+        member=nearest.number if nearest else None, off_mm=x - nearest.x_mm if nearest else None,
+        landing=_landing(job, panel, x, nearest), on_side=foot.side in ("port", "starboard"),
+    )  # fmt: skip
+
+
+def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float, float]:
+    match foot.side:
+        case "port":
+            return rect.x_mm + along, rect.y_mm - lever
+        case "starboard":
+            return rect.x_mm + along, rect.y_end_mm + lever
+        case "front":
+            return rect.x_mm - lever, rect.y_mm + along
+        case _:
+            return rect.x_end_mm + lever, rect.y_mm + along
+
+
+def fastener_diameter_mm(panel: PlacedPanel) -> float | None:
+    """Diameter of what goes into the roof; None for tape."""
+    if panel.hold.school == "screws":
+        return SCREWS[panel.hold.screw].diameter_mm
+    return BOLTS[panel.hold.bolt].diameter_mm if panel.hold.school == "bolts" else None
+
+
+def _landing(job: Job, panel: PlacedPanel, x_mm: float, nearest: Member | None) -> Landing:
+    """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off."""
+    if nearest is None or job.members.face_width is None:
+        return "unknown"
+    margin = job.members.face_width.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(panel) or 0.0)
+    off = abs(x_mm - nearest.x_mm)
+    if off + 1.96 * nearest.sigma_mm <= margin:
+        return "member"
+    return "perhaps" if off - 1.96 * nearest.sigma_mm <= margin else "skin"

@@ -1,0 +1,101 @@
+"""Snags of making and drilling: lengths, edges, ceilings."""
+
+from collections.abc import Iterator
+
+from fahrtwind.core.build.drill_map import bolt_length_needed_mm, hole_pitch_mm, reach_below_roof_mm
+from fahrtwind.core.hold.chain import skin_mm
+from fahrtwind.core.job.document import FoamTape, Job
+from fahrtwind.core.layout.feet import fastener_diameter_mm
+from fahrtwind.core.quantities import say_length
+from fahrtwind.core.results import Findings
+from fahrtwind.core.snags.model import Found, rule
+from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
+
+PRACTICE = "common practice, no source"
+
+
+@rule("through-the-ceiling", "stop", "roof-day", "Fastener goes deeper than skin and member", "geometry")
+def through_the_ceiling(job: Job, findings: Findings) -> Iterator[Found]:
+    if job.members.depth is None:
+        return
+    room = skin_mm(job.vehicle) + job.members.depth.mm
+    for panel in job.panels:
+        if panel.hold.school == "screws" and panel.feet and reach_below_roof_mm(panel.hold) > room:
+            reach = reach_below_roof_mm(panel.hold)
+            yield Found(
+                f"panels.{panel.id}.hold.length", panel.name,
+                f"Its screws end {say_length(reach, job.units)} below the roof; skin and member are {say_length(room, job.units)} deep. The ceiling is next.",
+                "Take shorter screws and set the depth stop.", "reach", reach, room, "mm",
+            )  # fmt: skip
+
+
+@rule("screw-too-short", "stop", "hold", "Screw too short to reach the member", "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice")
+def screw_too_short(job: Job, findings: Findings) -> Iterator[Found]:
+    wall = job.members.wall.mm if job.members.wall and job.members.kind != "wood_truss" else 0.0
+    need = skin_mm(job.vehicle) + wall + 3.0
+    for panel in job.panels:
+        if panel.hold.school == "screws" and panel.feet and reach_below_roof_mm(panel.hold) < need:
+            reach = reach_below_roof_mm(panel.hold)
+            yield Found(
+                f"panels.{panel.id}.hold.length", panel.name,
+                f"Its screws reach {say_length(max(reach, 0.0), job.units)} below the roof, {say_length(need, job.units)} is needed.",
+                "Take longer screws.", "reach", reach, need, "mm",
+            )  # fmt: skip
+
+
+@rule("bolt-too-short", "stop", "hold", "Bolt too short", "one full turn of thread beyond the nut: common practice")
+def bolt_too_short(job: Job, findings: Findings) -> Iterator[Found]:
+    on_member = {f.panel for f in findings.feet if f.landing == "member"}
+    for panel in job.panels:
+        if panel.hold.school == "bolts" and panel.feet:
+            need = bolt_length_needed_mm(job, panel.hold, panel.id in on_member)
+            if panel.hold.length.mm < need:
+                yield Found(
+                    f"panels.{panel.id}.hold.length", panel.name,
+                    f"{say_length(panel.hold.length.mm, job.units)} bolts; foot, roof, washer and nut need {say_length(need, job.units)}.",
+                    "Take longer bolts.", "length", panel.hold.length.mm, need, "mm",
+                )  # fmt: skip
+
+
+@rule("bracket-too-small", "caution", "hold", "Bracket base too small for its holes", "AISI S100 J4.2: edge distance 1.5 diameters")
+def bracket_too_small(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel in job.panels:
+        hold = panel.hold
+        if isinstance(hold, FoamTape) or not panel.feet:
+            continue
+        row = (hold.count - 1) / 2 * hole_pitch_mm(hold) + EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(panel) or 0.0)
+        if row > hold.bracket.toe.mm:
+            yield Found(
+                f"panels.{panel.id}.hold.bracket.toe", panel.name,
+                f"{hold.count} holes in a row need a toe of {say_length(row, job.units)}; the bracket has {say_length(hold.bracket.toe.mm, job.units)}.",
+                "Choose a bracket with a longer toe, or fewer fasteners.", "toe", hold.bracket.toe.mm, row, "mm",
+            )  # fmt: skip
+
+
+@rule("feet-crowd", "stop", "roof-day", "Two holes nearer than three diameters", "AISI S100 J4.1: spacing at least 3 diameters")
+def feet_crowd(job: Job, findings: Findings) -> Iterator[Found]:
+    holes = sorted((m for m in findings.marks if m.kind == "hole"), key=lambda m: m.x_mm)
+    for i, a in enumerate(holes):
+        for b in holes[i + 1 :]:
+            if b.x_mm - a.x_mm > 12:
+                break
+            if (a.panel, a.foot) != (b.panel, b.foot) and ((a.x_mm - b.x_mm) ** 2 + (a.y_mm - b.y_mm) ** 2) ** 0.5 < 12:
+                yield Found(
+                    f"panels.{a.panel}.feet.{a.foot}", f"holes {a.number} and {b.number}",
+                    "They run into one another.", "Move one foot along its frame.",
+                )  # fmt: skip
+
+
+@rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")
+def foot_on_obstacle(job: Job, findings: Findings) -> Iterator[Found]:
+    names = {p.id: p.name for p in job.panels}
+    blocks = [s.rect for s in findings.shapes if s.kind == "obstacle"]
+    for f in findings.feet:
+        inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
+        roof = findings.roof
+        off = roof is not None and not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
+        if inside or off:
+            yield Found(
+                f"panels.{f.panel}.feet.{f.foot}", f"{names[f.panel]}, foot {f.foot}",
+                "There is nothing to fasten to." if off else "An obstacle is in the way.", "Move the panel or the foot.",
+            )  # fmt: skip

@@ -1,0 +1,119 @@
+"""Snags of the layout: edges, lids, neighbours, data sheets."""
+
+from collections.abc import Iterator
+
+from fahrtwind.core.job.document import Job, PlacedPanel
+from fahrtwind.core.quantities import say_length
+from fahrtwind.core.results import Findings
+from fahrtwind.core.snags.model import Found, rule
+
+PRACTICE = "common practice, no source"
+SHEET_TOLERANCE_MM = 2.0
+CABLE_ROOM_MM = 20.0
+
+
+def _panel(job: Job, panel_id: str) -> PlacedPanel:
+    return next(p for p in job.panels if p.id == panel_id)
+
+
+def _other_name(job: Job, other: str) -> str:
+    names = {o.id: o.name for o in job.obstacles} | {p.id: p.name for p in job.panels}
+    return names.get(other, other)
+
+
+@rule("over-edge", "stop", "layout", "Panel over the roof edge", PRACTICE)
+def over_edge(job: Job, findings: Findings) -> Iterator[Found]:
+    for d in findings.distances:
+        if d.kind == "edge" and d.mm < -0.5:
+            yield Found(
+                f"panels.{d.panel}", _panel(job, d.panel).name, f"It stands {say_length(-d.mm, job.units)} over the {d.to} edge, into the stream.",
+                "Move it inward or turn it.", "overhang", -d.mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("near-edge", "caution", "layout", "Panel close to the roof edge", PRACTICE)
+def near_edge(job: Job, findings: Findings) -> Iterator[Found]:
+    least = job.assumptions.edge_clearance.mm
+    for d in findings.distances:
+        if d.kind == "edge" and -0.5 <= d.mm < least - 0.5:
+            yield Found(
+                f"panels.{d.panel}", _panel(job, d.panel).name, f"Only {say_length(d.mm, job.units)} to the {d.to} edge; {say_length(least, job.units)} is wanted.",
+                "Move it inward; feet need flat roof beside the frame.", "distance", d.mm, least, "mm",
+            )  # fmt: skip
+
+
+@rule("panels-overlap", "stop", "layout", "Panels overlap", "geometry")
+def panels_overlap(job: Job, findings: Findings) -> Iterator[Found]:
+    for o in findings.overlaps:
+        if o.kind == "panel":
+            yield Found(
+                f"panels.{o.panel}", f"{_panel(job, o.panel).name} and {_other_name(job, o.other)}",
+                f"They overlap by {say_length(o.depth_mm, job.units)}.", "Move one of them.", "overlap", o.depth_mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("on-obstacle", "stop", "layout", "Panel on an obstacle", "geometry; service clearance as entered")
+def on_obstacle(job: Job, findings: Findings) -> Iterator[Found]:
+    for o in findings.overlaps:
+        if o.kind == "obstacle":
+            yield Found(
+                f"panels.{o.panel}", f"{_panel(job, o.panel).name} and {_other_name(job, o.other)}",
+                f"It reaches {say_length(o.depth_mm, job.units)} into the obstacle or its clearance.", "Move the panel.",
+                "overlap", o.depth_mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("lid-blocked", "stop", "layout", "Lid cannot open", "geometry; lid reach as entered")
+def lid_blocked(job: Job, findings: Findings) -> Iterator[Found]:
+    for o in findings.overlaps:
+        if o.kind == "lid":
+            yield Found(
+                f"panels.{o.panel}", f"{_panel(job, o.panel).name} under {_other_name(job, o.other)}",
+                f"The open lid would lean {say_length(o.depth_mm, job.units)} over the panel.", "Move the panel out of the lid's swing.",
+                "overlap", o.depth_mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("panels-too-close", "caution", "layout", "Panels too close together", PRACTICE)
+def too_close(job: Job, findings: Findings) -> Iterator[Found]:
+    least = job.assumptions.panel_gap.mm
+    for d in findings.distances:
+        if d.kind == "panel" and 0 <= d.mm < least - 0.5 and d.panel < d.to:
+            yield Found(
+                f"panels.{d.panel}", f"{_panel(job, d.panel).name} and {_other_name(job, d.to)}",
+                f"Only {say_length(d.mm, job.units)} apart: no room for clamps, cables or a spanner.",
+                f"Leave {say_length(least, job.units)} or more.", "gap", d.mm, least, "mm",
+            )  # fmt: skip
+
+
+@rule("measured-differs", "caution", "layout", "Delivered panel differs from the data sheet", "common practice: measure before cutting metal")
+def measured_differs(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel in job.panels:
+        for word, measured, sheet in (
+            ("long", panel.measured_length, panel.model.length), ("wide", panel.measured_width, panel.model.width),
+        ):  # fmt: skip
+            if measured is not None and abs(measured.mm - sheet.mm) > SHEET_TOLERANCE_MM:
+                yield Found(
+                    f"panels.{panel.id}", panel.name,
+                    f"It is {say_length(measured.mm, job.units)} {word}, the sheet says {say_length(sheet.mm, job.units)}.",
+                    "The plan uses the measured size; check the other panels of the lot.", "difference", measured.mm - sheet.mm, SHEET_TOLERANCE_MM, "mm",
+                )  # fmt: skip
+
+
+@rule("not-measured", "note", "layout", "Panel not measured yet", "common practice: measure before cutting metal")
+def not_measured(job: Job, findings: Findings) -> Iterator[Found]:
+    waiting = [p.name for p in job.panels if p.measured_length is None or p.measured_width is None]
+    if waiting:
+        yield Found(
+            "panels", ", ".join(waiting), "Sizes are from the data sheet.", "Measure the delivered panels and type length and width in.",
+        )  # fmt: skip
+
+
+@rule("no-air-gap", "caution", "layout", "No room under the panel", PRACTICE)
+def no_air_gap(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel in job.panels:
+        if panel.stand_off.mm < CABLE_ROOM_MM:
+            yield Found(
+                f"panels.{panel.id}.stand_off", panel.name, f"Only {say_length(panel.stand_off.mm, job.units)} under the frame: cables chafe, the panel runs hot, a crowned roof touches.",
+                f"Raise it to {say_length(CABLE_ROOM_MM, job.units)} or more.", "stand-off", panel.stand_off.mm, CABLE_ROOM_MM, "mm",
+            )  # fmt: skip
