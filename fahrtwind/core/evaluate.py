@@ -48,6 +48,7 @@ class StationState:
     notes: int
     questions: int
 
+
 @dataclass(frozen=True, slots=True)
 class Evaluation:
     findings: Findings

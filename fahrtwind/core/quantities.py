@@ -75,9 +75,7 @@ class Quantity(BaseModel):
             try:
                 return {cls.value_name(): _parse(cls, data, system, ""), "text": _with_its_unit(cls, data.strip(), system)}
             except InputError as error:
-                raise PydanticCustomError(
-                    error.code, "{problem}", {"problem": error.problem, "remedy": error.remedy}
-                ) from error
+                raise PydanticCustomError(error.code, "{problem}", {"problem": error.problem, "remedy": error.remedy}) from error
         if isinstance(data, (int, float)) and not isinstance(data, bool):
             return {cls.value_name(): data}
         return data
@@ -157,7 +155,17 @@ def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
 
 def _normalise(text: str) -> str:
     clean = text.strip().lower()
-    for typed, plain in (("′", "'"), ("’", "'"), ("″", '"'), ("”", '"'), ("“", '"'), ("''", '"'), ("−", "-"), ("º", "°"), ("\u00a0", " ")):
+    for typed, plain in (
+        ("′", "'"),
+        ("’", "'"),
+        ("″", '"'),
+        ("”", '"'),
+        ("“", '"'),
+        ("''", '"'),
+        ("−", "-"),
+        ("º", "°"),
+        ("\u00a0", " "),
+    ):
         clean = clean.replace(typed, plain)
     # "1,32 m" is a decimal comma; "1,320" could be either and is refused further down by not being a number
     return re.sub(r"(?<=\d),(?=\d{1,2}(?!\d))", ".", clean)

@@ -66,7 +66,9 @@ def _holes(job: Job, panel: PlacedPanel, place: FootPlace, sealant: str) -> list
     pilot, final = _drills(job, hold, place)
     into = f"member {place.member}" if place.landing == "member" else "skin only"
     stop = _depth_stop(job, hold, place)
-    what = f"{hold.screw} × {hold.length.mm:g} mm screw" if hold.school == "screws" else f"{hold.bolt} × {hold.length.mm:g} mm bolt"
+    what = (
+        f"{hold.screw} × {hold.length.mm:g} mm screw" if hold.school == "screws" else f"{hold.bolt} × {hold.length.mm:g} mm bolt"
+    )
     return [
         Mark(0, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,
              stop, what, sealant, None, None)

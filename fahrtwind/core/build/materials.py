@@ -46,10 +46,15 @@ def _feet(job: Job) -> list[Material]:
     bolts: Counter[str] = Counter()
     for panel in job.panels:
         b = panel.hold.bracket
-        brackets[f"{b.metal} bracket {b.length.mm:g} × {b.thickness.mm:g} mm, lever {b.lever.mm:g}, toe {b.toe.mm:g} mm"] += len(panel.feet)
+        brackets[f"{b.metal} bracket {b.length.mm:g} × {b.thickness.mm:g} mm, lever {b.lever.mm:g}, toe {b.toe.mm:g} mm"] += len(
+            panel.feet
+        )
         bolts[b.frame_bolt] += len(panel.feet)
     lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items()]
-    return lines + [_counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads") for b, n in bolts.items()]
+    return lines + [
+        _counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads")
+        for b, n in bolts.items()
+    ]
 
 
 def _fasteners(job: Job) -> list[Material]:
@@ -81,7 +86,9 @@ def _tape(job: Job) -> list[Material]:
 def _sealing(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:
     lines = []
     if seal.butyl_area_cm2:
-        lines.append(Material(seal.under, round(seal.butyl_area_cm2), round(seal.butyl_area_cm2 * 0.2), "cm²", "under every foot"))
+        lines.append(
+            Material(seal.under, round(seal.butyl_area_cm2), round(seal.butyl_area_cm2 * 0.2), "cm²", "under every foot")
+        )
     if seal.bead_volume_ml:
         lines.append(Material(seal.round, seal.cartridges, 1, "cartridge 290 ml", f"{seal.bead_volume_ml:.0f} ml with waste"))
     if any(m.kind == "hole" for m in marks) and job.vehicle.skin in ("steel", "aluminium"):

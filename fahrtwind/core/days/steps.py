@@ -48,7 +48,11 @@ def work_steps(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkS
 
 
 def _drilling(job: Job, holes: int, seal: SealPlan) -> list[tuple[str, str, str, float]]:
-    look = "Look inside first: wires, gas and water lines, ceiling." if job.vehicle.inside != "gutted" else "Second person inside watches the bit."
+    look = (
+        "Look inside first: wires, gas and water lines, ceiling."
+        if job.vehicle.inside != "gutted"
+        else "Second person inside watches the bit."
+    )
     metal = job.vehicle.skin in ("steel", "aluminium")
     return [
         ("Drill one pilot hole and look", f"{look} Depth stop on the bit, goggles on.", "Solid in the member where the plan says so. If not: stop and enter the reading.", 0),

@@ -115,9 +115,7 @@ FORMULAS: dict[str, Formula] = {}
 _recording: ContextVar[Recording | None] = ContextVar("recording", default=None)
 
 
-def formula(
-    *, title: str, symbol: str, expression: str, unit: str, source: Source
-) -> Callable[[Callable[P, R]], Callable[P, R]]:
+def formula(*, title: str, symbol: str, expression: str, unit: str, source: Source) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Declare a function as a formula. Each parameter must be annotated ``Annotated[Number, Arg(...)]``."""
 
     def declare(function: Callable[P, R]) -> Callable[P, R]:

@@ -102,9 +102,7 @@ def _build(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | Foa
         links = [_frame(hold.bracket)]
     with scope("link bracket"):
         links.append(_bracket(hold.bracket))
-    base = given(
-        ft.STIFFNESS_MEMBER_N_MM if into_member else ft.STIFFNESS_SKIN_N_MM, "default", ft.STIFFNESS_SOURCE
-    )
+    base = given(ft.STIFFNESS_MEMBER_N_MM if into_member else ft.STIFFNESS_SKIN_N_MM, "default", ft.STIFFNESS_SOURCE)
     if hold.school == "tape":
         return Chain((*links, *_tape(hold)), _tape_spring(hold, base))
     with scope("prying"):
@@ -148,7 +146,9 @@ def _bracket(bracket: Bracket) -> Link:
     yield_strength = given(metal.yield_n_mm2, "table", metal.source)
     bending = bracket_bending(yield_strength, *size, _chosen(max(bracket.lever.mm, 1.0), "bracket lever"))
     bolt = BOLTS[bracket.frame_bolt]
-    along = hole_bearing(given(bolt.diameter_mm, "table", "frame bolt"), size[1], given(metal.ultimate_n_mm2, "table", metal.source))
+    along = hole_bearing(
+        given(bolt.diameter_mm, "table", "frame bolt"), size[1], given(metal.ultimate_n_mm2, "table", metal.source)
+    )
     return _link("bracket", f"{bracket.metal} bracket bending", (bending, 1.65), (along, 1.95),
                  source=f"{metal.source}; 1.65 on yield, 1.95 on rupture (Aluminum Design Manual)")  # fmt: skip
 
@@ -240,7 +240,9 @@ def _washer_base(vehicle: Vehicle, members: Members, hold: ThroughBolts, into_me
     sheet, washer = given(thickness, "measured", where), _chosen(hold.washer.mm, "washer diameter")
     if kind in LAMINATES:
         laminate = LAMINATES[kind]
-        single = washer_punching(washer, given(min(thickness, 60.0), "measured", where), given(laminate.punching_n_mm2, "table", laminate.source))
+        single = washer_punching(
+            washer, given(min(thickness, 60.0), "measured", where), given(laminate.punching_n_mm2, "table", laminate.source)
+        )
         bearing = given(laminate.bearing_n_mm2, "table", laminate.source)
         factor, source, confidence = laminate.factor, laminate.source, "judgement"
     else:

@@ -132,7 +132,10 @@ def _cut(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
     pieces = []
     for band, ram in bands:
         parts = shapely.intersection(band.polygon(), [z.polygon() for _, z in zones])
-        areas, centres = shapely.area(parts).tolist(), shapely.get_coordinates(shapely.centroid(parts[shapely.area(parts) > 1.0])).tolist()
+        areas, centres = (
+            shapely.area(parts).tolist(),
+            shapely.get_coordinates(shapely.centroid(parts[shapely.area(parts) > 1.0])).tolist(),
+        )
         cut = [(zone, area) for (zone, _), area in zip(zones, areas, strict=True) if area > 1.0]
         for (zone, area), (x, y) in zip(cut, centres, strict=True):
             cautious = _cautious(zone, rect.area_m2, ram, floor)
@@ -142,7 +145,9 @@ def _cut(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
 
 def _cautious(zone: Zone, panel_area_m2: float, ram: float, floor: float) -> float:
     suction = suction_for_area(
-        given(SHARP_1[zone], "table", SOURCE), given(SHARP_10[zone], "table", SOURCE), given(panel_area_m2, "chosen", "panel size")
+        given(SHARP_1[zone], "table", SOURCE),
+        given(SHARP_10[zone], "table", SOURCE),
+        given(panel_area_m2, "chosen", "panel size"),
     )
     return float(net_uplift_coefficient(suction, given(ram, "default", JUDGEMENT), given(floor, "default", JUDGEMENT)))
 

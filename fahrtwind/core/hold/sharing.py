@@ -55,8 +55,8 @@ def share_pull(x_mm: FloatArray, y_mm: FloatArray, stiffness: FloatArray, loads:
     matrix[~stable] = np.eye(3)
     motion = np.linalg.solve(matrix[:, None], np.broadcast_to(loads[None, :, :, None], (len(matrix), *loads.shape, 1)))[..., 0]
     motion[~stable] = 0.0
-    pull = spring[:, None, :] * (motion @ arm.T)
-    return Sharing(motion, pull, stable)
+    pull: FloatArray = np.asarray(spring[:, None, :] * (motion @ arm.T), dtype=np.float64)
+    return Sharing(np.asarray(motion, dtype=np.float64), pull, stable)
 
 
 @dataclass(frozen=True, slots=True)

@@ -101,7 +101,9 @@ class Forces:
     along_per_pa: FloatArray
 
 
-def forces(loads: PanelLoads, centre: tuple[float, float], feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], bump_g: float) -> Forces:
+def forces(
+    loads: PanelLoads, centre: tuple[float, float], feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], bump_g: float
+) -> Forces:
     """Share all loads of a panel among its feet, for all feet and for each foot lost."""
     x = np.array([f.x_mm - centre[0] for f in feet])
     y = np.array([f.y_mm - centre[1] for f in feet])
@@ -207,9 +209,7 @@ class _Told:
     safe: list[float]  # [foot]
 
 
-def _foot(
-    feet: tuple[FootPlace, ...], chain: Chain, i: int, told: _Told, lost: tuple[float, float, int | None]
-) -> FootVerdict:
+def _foot(feet: tuple[FootPlace, ...], chain: Chain, i: int, told: _Told, lost: tuple[float, float, int | None]) -> FootVerdict:
     used, nominal, let_go, case = told.used[i], told.used_nominal[i], told.let_go[i], told.case[i]
     links = tuple(
         LinkVerdict(

@@ -26,7 +26,6 @@ def _within(low: float, high: float) -> Callable[[Any], Any]:
     return check
 
 
-
 RoofLength = Annotated[Length, AfterValidator(_within(500, 20_000))]
 RoofWidth = Annotated[Length, AfterValidator(_within(300, 4_000))]
 Along = Annotated[Length, AfterValidator(_within(-2_000, 22_000))]

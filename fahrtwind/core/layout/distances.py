@@ -60,9 +60,7 @@ def _to_edges(panel: str, rect: Rect, roof: Rect) -> list[Distance]:
     ]
 
 
-def _to_nearest(
-    panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]
-) -> list[Distance]:
+def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]) -> list[Distance]:
     if not others:
         return []
     names = list(others)

@@ -60,9 +60,7 @@ def _snapped(free: dict[str, float], rect: Rect, end: float, members: tuple[Memb
     return placed
 
 
-def _place(
-    job: Job, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]
-) -> FootPlace:
+def _place(job: Job, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]) -> FootPlace:
     x, y = _on_plan(foot, rect, along, panel.hold.bracket.lever.mm)
     nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)
     return FootPlace(

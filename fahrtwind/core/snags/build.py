@@ -29,7 +29,13 @@ def through_the_ceiling(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("screw-too-short", "stop", "hold", "Screw too short to reach the member", "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice")
+@rule(
+    "screw-too-short",
+    "stop",
+    "hold",
+    "Screw too short to reach the member",
+    "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice",
+)
 def screw_too_short(job: Job, findings: Findings) -> Iterator[Found]:
     wall = job.members.wall.mm if job.members.wall and job.members.kind != "wood_truss" else 0.0
     need = skin_mm(job.vehicle) + wall + 3.0
@@ -57,7 +63,9 @@ def bolt_too_short(job: Job, findings: Findings) -> Iterator[Found]:
                 )  # fmt: skip
 
 
-@rule("bracket-too-small", "caution", "hold", "Bracket base too small for its holes", "AISI S100 J4.2: edge distance 1.5 diameters")
+@rule(
+    "bracket-too-small", "caution", "hold", "Bracket base too small for its holes", "AISI S100 J4.2: edge distance 1.5 diameters"
+)
 def bracket_too_small(job: Job, findings: Findings) -> Iterator[Found]:
     for panel in job.panels:
         hold = panel.hold

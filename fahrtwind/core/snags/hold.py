@@ -78,7 +78,13 @@ def foot_off_member(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("screws-in-skin", "stop", "hold", "Screws into skin only", "common practice: refused at road speed; no source for vibration in thin skin")
+@rule(
+    "screws-in-skin",
+    "stop",
+    "hold",
+    "Screws into skin only",
+    "common practice: refused at road speed; no source for vibration in thin skin",
+)
 def screws_in_skin(job: Job, findings: Findings) -> Iterator[Found]:
     panels = _panels(job)
     fast = job.vehicle.top_speed is None or job.vehicle.top_speed.m_s > FAST_M_S
@@ -93,7 +99,13 @@ def screws_in_skin(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("ply-too-thin", "stop", "hold", "Ply too thin for its screw", "NDS 2018, 12.1.5: screws need thread in sound wood; 2.5 diameters: common practice")
+@rule(
+    "ply-too-thin",
+    "stop",
+    "hold",
+    "Ply too thin for its screw",
+    "NDS 2018, 12.1.5: screws need thread in sound wood; 2.5 diameters: common practice",
+)
 def ply_too_thin(job: Job, findings: Findings) -> Iterator[Found]:
     panels = _panels(job)
     if job.vehicle.skin != "membrane" or job.vehicle.ply_thickness is None:
@@ -154,7 +166,10 @@ def tape_edge_open(job: Job, findings: Findings) -> Iterator[Found]:
     for panel, hold in _taped(job):
         if not hold.sealed_edge:
             yield Found(
-                f"panels.{panel.id}.hold.sealed_edge", panel.name, "Sun and water creep in at an open edge.", "Run a bead of sealant round each pad."
+                f"panels.{panel.id}.hold.sealed_edge",
+                panel.name,
+                "Sun and water creep in at an open edge.",
+                "Run a bead of sealant round each pad.",
             )
 
 
@@ -168,7 +183,13 @@ def few_feet(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("uplift-judged", "note", "hold", "Uplift is a judgement", "EN 1991-1-4 building values used as a bracket; no published map for vehicle roofs")
+@rule(
+    "uplift-judged",
+    "note",
+    "hold",
+    "Uplift is a judgement",
+    "EN 1991-1-4 building values used as a bracket; no published map for vehicle roofs",
+)
 def uplift_judged(job: Job, findings: Findings) -> Iterator[Found]:
     plan = findings.plan
     if plan is not None:

@@ -86,7 +86,13 @@ def too_close(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("measured-differs", "caution", "layout", "Delivered panel differs from the data sheet", "common practice: measure before cutting metal")
+@rule(
+    "measured-differs",
+    "caution",
+    "layout",
+    "Delivered panel differs from the data sheet",
+    "common practice: measure before cutting metal",
+)
 def measured_differs(job: Job, findings: Findings) -> Iterator[Found]:
     for panel in job.panels:
         for word, measured, sheet in (

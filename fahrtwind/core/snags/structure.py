@@ -16,7 +16,13 @@ def _drilled(job: Job) -> set[str]:
     return {p.id for p in job.panels if p.hold.school != "tape"}
 
 
-@rule("member-not-read", "caution", "structure", "No reading near a member to be drilled", "common practice: confirm before drilling")
+@rule(
+    "member-not-read",
+    "caution",
+    "structure",
+    "No reading near a member to be drilled",
+    "common practice: confirm before drilling",
+)
 def member_not_read(job: Job, findings: Findings) -> Iterator[Found]:
     drilled = _drilled(job)
     used = {f.member for f in findings.feet if f.panel in drilled and f.landing in ("member", "perhaps")}

@@ -113,7 +113,9 @@ def _fit(key: tuple[tuple[str, float, str, float | None], ...], span: float) -> 
     data = _arrays(key, span)
     if len(data.x) < LEAST_READINGS:
         missing = LEAST_READINGS - len(data.x)
-        return _unknown(f"{len(data.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."), None
+        return _unknown(
+            f"{len(data.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."
+        ), None
     lattices = sorted((_refine(data, a, p) for a, p in _candidates(data)), key=lambda lattice: -lattice.score)
     lattices = [lattice for lattice in lattices if _members_hit(data, lattice) >= LEAST_DISTINCT_MEMBERS]
     if not lattices or lattices[0].score <= _nothing_score(data):
@@ -250,8 +252,13 @@ def _as_fit(data: _Data, lattices: list[_Lattice]) -> MemberFit:
 def _alternatives(lattices: list[_Lattice]) -> tuple[Alternative, ...]:
     best, rivals = lattices[0], list[_Lattice]()
     for other in lattices[1:]:
-        differs = abs(other.pitch - best.pitch) > 0.02 * best.pitch or abs(_wrap(other.first - best.first, best.pitch)) > 0.1 * best.pitch
-        seen = any(abs(other.pitch - r.pitch) < 0.02 * r.pitch and abs(_wrap(other.first - r.first, r.pitch)) < 30 for r in rivals)
+        differs = (
+            abs(other.pitch - best.pitch) > 0.02 * best.pitch
+            or abs(_wrap(other.first - best.first, best.pitch)) > 0.1 * best.pitch
+        )
+        seen = any(
+            abs(other.pitch - r.pitch) < 0.02 * r.pitch and abs(_wrap(other.first - r.first, r.pitch)) < 30 for r in rivals
+        )
         if differs and not seen and best.score - other.score < DOUBT_LOG_RATIO:
             rivals.append(other)
     weights = np.exp([r.score - best.score for r in (best, *rivals)])
@@ -265,9 +272,7 @@ def _members(data: _Data, best: _Lattice) -> tuple[Member, ...]:
     for k in range(int(np.floor((data.span - best.first) / best.pitch)) + 1):
         x, sigma = _position(best, k)
         read = tuple(i for i, c, w in zip(data.ids, counts, best.inlier, strict=True) if c == k and w > 0.5)
-        members.append(
-            Member(k + 1, x, sigma, x - 1.96 * sigma, x + 1.96 * sigma, read, "read" if read else "inferred")
-        )
+        members.append(Member(k + 1, x, sigma, x - 1.96 * sigma, x + 1.96 * sigma, read, "read" if read else "inferred"))
     return tuple(members)
 
 
@@ -301,5 +306,3 @@ def _explain(fit: MemberFit, best: _Lattice) -> None:
     for member in fit.members:
         with scope("structure", f"member {member.number}"):
             _position(best, member.number - 1)
-
-

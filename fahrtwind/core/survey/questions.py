@@ -24,7 +24,9 @@ def open_questions(job: Job) -> tuple[Question, ...]:
         if not panel.feet:
             asked.append(Question(f"panels.{panel.id}.feet", "layout", f"Give {panel.name} its feet."))
         if panel.hold.school == "tape" and panel.hold.temperature is None:
-            asked.append(Question(f"panels.{panel.id}.hold.temperature", "hold", f"{panel.name}: how warm will the roof be when you tape?"))
+            asked.append(
+                Question(f"panels.{panel.id}.hold.temperature", "hold", f"{panel.name}: how warm will the roof be when you tape?")
+            )
     return tuple(asked)
 
 
@@ -39,7 +41,9 @@ def _vehicle(job: Job) -> list[Question]:
         ("roof_load_limit", vehicle.roof_load_limit, "Roof load limit while driving: see the vehicle's papers."),
     ]
     if vehicle.skin == "membrane":
-        wanted.append(("ply_thickness", vehicle.ply_thickness, "How thick is the ply under the membrane? Look at a vent's cut edge."))
+        wanted.append(
+            ("ply_thickness", vehicle.ply_thickness, "How thick is the ply under the membrane? Look at a vent's cut edge.")
+        )
     elif vehicle.skin is not None:
         wanted.append(("skin_thickness", vehicle.skin_thickness, "How thick is the skin? Measure a cut edge; gauge will do."))
     return [Question(f"vehicle.{name}", "survey", ask) for name, value, ask in wanted if value is None]
@@ -50,7 +54,10 @@ def _members(job: Job) -> list[Question]:
     if not job.readings:
         asked.append(Question("readings", "structure", "Take readings along the roof: magnet, rivets, knocking."))
     if members.kind is None:
-        return [*asked, Question("members.kind", "structure", "What are the members: steel hat ribs, aluminium boxes or wood trusses?")]
+        return [
+            *asked,
+            Question("members.kind", "structure", "What are the members: steel hat ribs, aluminium boxes or wood trusses?"),
+        ]
     if members.face_width is None:
         asked.append(Question("members.face_width", "structure", "How wide is the member's face under the skin?"))
     if members.kind != "wood_truss" and members.wall is None:

@@ -1,0 +1,1 @@
+"""Reading and writing: job JSON, readings CSV, drawings, work sheet."""

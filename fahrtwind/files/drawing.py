@@ -1,0 +1,131 @@
+"""Drawings as primitives in roof millimetres, recorded once and replayed to SVG and DXF.
+
+Layers carry the line language: measured solid, inferred dashed, planned thin.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, field
+from typing import Literal
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.layout.footprint import Rect
+from fahrtwind.core.quantities import sixteenths
+from fahrtwind.core.results import Findings
+
+Layer = Literal["ROOF", "MEMBERS", "OBSTACLES", "LIDS", "PANELS", "HOLES", "PADS", "NUMBERS", "DATUM", "RULER"]
+LAYERS: tuple[Layer, ...] = ("ROOF", "MEMBERS", "OBSTACLES", "LIDS", "PANELS", "HOLES", "PADS", "NUMBERS", "DATUM", "RULER")
+Anchor = Literal["start", "middle", "end"]
+
+
+@dataclass(frozen=True, slots=True)
+class Line:
+    layer: Layer
+    x1: float
+    y1: float
+    x2: float
+    y2: float
+
+
+@dataclass(frozen=True, slots=True)
+class Box:
+    layer: Layer
+    rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Circle:
+    layer: Layer
+    x: float
+    y: float
+    diameter: float
+
+
+@dataclass(frozen=True, slots=True)
+class Text:
+    layer: Layer
+    x: float
+    y: float
+    height: float
+    text: str
+    anchor: Anchor = "start"
+
+
+Primitive = Line | Box | Circle | Text
+
+
+@dataclass(slots=True)
+class Drawing:
+    """Primitives in roof coordinates with the extent of the sheet, all mm at true scale."""
+
+    extent: Rect
+    stroke_mm: float
+    items: list[Primitive] = field(default_factory=list)
+
+    def add(self, *items: Primitive) -> None:
+        self.items.extend(items)
+
+
+def drill_drawing(job: Job, findings: Findings, scale: float = 1.0) -> Drawing:
+    """The plan with every hole. ``scale`` is the denominator of the printed scale: text and crosses grow with it."""
+    roof = findings.roof or Rect(0, -500, 1000, 1000)
+    text = max(2.4 * scale, 12.0)
+    drawing = Drawing(roof.grown(text * 4), stroke_mm=max(0.18 * scale, 0.5))
+    drawing.add(Box("ROOF", roof))
+    for member in findings.members.members:
+        drawing.add(Line("MEMBERS", member.x_mm, roof.y_mm, member.x_mm, roof.y_end_mm))
+        drawing.add(Text("NUMBERS", member.x_mm, roof.y_mm - text * 0.5, text, f"m{member.number}", "middle"))
+    names = {p.id: p.name for p in job.panels} | {o.id: o.name for o in job.obstacles}
+    for shape in findings.shapes:
+        drawing.add(Box("PANELS" if shape.kind == "panel" else "OBSTACLES", shape.rect))
+        if shape.lid is not None:
+            drawing.add(Box("LIDS", shape.lid))
+        x, y = shape.rect.centre
+        drawing.add(Text("NUMBERS", x, y, text, names[shape.id], "middle"))
+    _marks(drawing, findings, text, cross=max(1.6 * scale, 8.0))
+    _datum(drawing, roof, text)
+    _ruler(drawing, roof, text, job.units)
+    return drawing
+
+
+def _marks(drawing: Drawing, findings: Findings, text: float, cross: float) -> None:
+    for mark in findings.marks:
+        x, y = mark.x_mm, mark.y_mm
+        if mark.kind == "hole":
+            drawing.add(Circle("HOLES", x, y, mark.final_mm or mark.pilot_mm or 3.0))
+            drawing.add(Line("HOLES", x - cross, y, x + cross, y), Line("HOLES", x, y - cross, x, y + cross))
+        else:
+            length, width = mark.pad_length_mm or 0.0, mark.pad_width_mm or 0.0
+            drawing.add(Box("PADS", Rect(x - length / 2, y - width / 2, length, width)))
+    for (x, y), numbers in _grouped(findings).items():
+        drawing.add(Text("NUMBERS", x + cross * 1.2, y - cross * 0.4, text * 0.9, numbers))
+
+
+def _grouped(findings: Findings) -> dict[tuple[float, float], str]:
+    """One label a foot: its numbers stand so close that single ones would cover each other."""
+    groups: dict[tuple[str, str], list[tuple[int, float, float]]] = {}
+    for mark in findings.marks:
+        groups.setdefault((mark.panel, mark.foot), []).append((mark.number, mark.x_mm, mark.y_mm))
+    labels = {}
+    for marks in groups.values():
+        numbers = sorted(n for n, _, _ in marks)
+        runs = numbers == list(range(numbers[0], numbers[-1] + 1)) and len(numbers) > 1
+        x, y = marks[0][1], sum(m[2] for m in marks) / len(marks)
+        labels[(x, y)] = f"{numbers[0]}–{numbers[-1]}" if runs else ", ".join(map(str, numbers))
+    return labels
+
+
+def _datum(drawing: Drawing, roof: Rect, text: float) -> None:
+    drawing.add(Line("DATUM", -text * 2, 0, roof.x_end_mm, 0), Circle("DATUM", 0, 0, text))
+    drawing.add(Text("NUMBERS", -text * 2, -text * 0.8, text, "0", "end"))
+
+
+def _ruler(drawing: Drawing, roof: Rect, text: float, units: str) -> None:
+    step = 500.0 if units == "metric" else 304.8
+    count = int(roof.length_mm // step)
+    for i in range(count + 1):
+        x, y = i * step, roof.y_end_mm + text
+        drawing.add(Line("RULER", x, y, x, y + text * 0.6))
+        label = f"{x / 1000:g} m" if units == "metric" else sixteenths(x)
+        drawing.add(Text("RULER", x, y + text * 1.8, text, label, "middle"))
+    drawing.add(Line("RULER", 0, roof.y_end_mm + text, count * step, roof.y_end_mm + text))

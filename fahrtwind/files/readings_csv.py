@@ -1,0 +1,102 @@
+"""Readings from a spreadsheet: pasted or loaded as CSV. Shows what was understood before it is taken."""
+
+from __future__ import annotations
+
+import csv
+import io
+from dataclasses import dataclass
+from typing import get_args
+
+from fahrtwind.core.errors import InputError, TooLarge, WrongHeader
+from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
+
+MOST_ROWS = 400
+LARGEST_TEXT = 200_000
+COLUMNS = ("position", "kind", "uncertainty")
+DEFAULT_KIND: ReadingKind = "magnet"
+
+
+@dataclass(frozen=True, slots=True)
+class UnderstoodRow:
+    """A line that can be taken as it is: the position as typed, what it means in mm, and the kind."""
+
+    line: int
+    position: str
+    x_mm: float
+    kind: ReadingKind
+    uncertainty: str | None
+
+
+@dataclass(frozen=True, slots=True)
+class RefusedRow:
+    line: int
+    text: str
+    problem: str
+    remedy: str
+
+
+@dataclass(frozen=True, slots=True)
+class ReadingsTable:
+    understood: tuple[UnderstoodRow, ...]
+    refused: tuple[RefusedRow, ...]
+
+
+def read_readings(text: str, units: UnitSystem) -> ReadingsTable:
+    """Read lines of position, kind and uncertainty, separated by tab, semicolon or comma, with or without a header.
+
+    Raises WrongHeader when a header has no position column, TooLarge beyond 400 rows.
+    """
+    if len(text) > LARGEST_TEXT:
+        raise TooLarge("This is too much text for readings.", remedy=f"Paste at most {MOST_ROWS} rows.", field="readings")
+    lines = [line for line in text.splitlines() if line.strip()]
+    if len(lines) > MOST_ROWS + 1:
+        raise TooLarge(
+            f"{len(lines)} rows; a roof has at most {MOST_ROWS} readings.", remedy="Paste fewer rows: only the readings.", field="readings"
+        )
+    rows = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=_separator(lines), quotechar="\0"))
+    columns, first = _columns(rows[0] if rows else [])
+    understood, refused = [], []
+    for number, row in enumerate(rows[first:], start=first + 1):
+        try:
+            understood.append(_row(number, row, columns, units))
+        except InputError as error:
+            refused.append(RefusedRow(number, " | ".join(row)[:80], error.problem, error.remedy))
+    return ReadingsTable(tuple(understood), tuple(refused))
+
+
+def _separator(lines: list[str]) -> str:
+    sample = "\n".join(lines[:5])
+    return "\t" if "\t" in sample else ";" if ";" in sample else ","
+
+
+def _columns(header: list[str]) -> tuple[dict[str, int], int]:
+    """Where each column is, and the index of the first data row."""
+    words = [cell.strip().lower() for cell in header]
+    if not words or any(ch.isdigit() for ch in words[0]):
+        return {name: i for i, name in enumerate(COLUMNS) if i < max(len(words), 1)}, 0
+    columns = {name: words.index(name) for name in COLUMNS if name in words}
+    if "position" not in columns:
+        raise WrongHeader(
+            f"The header says “{', '.join(header)[:80]}”; a column called position is needed.",
+            remedy="Name the columns position, kind, uncertainty, or leave the header out.", field="header",
+        )  # fmt: skip
+    return columns, 1
+
+
+def _row(number: int, row: list[str], columns: dict[str, int], units: UnitSystem) -> UnderstoodRow:
+    cells = {name: row[i].strip() for name, i in columns.items() if i < len(row)}
+    position = Length.parse(cells.get("position", ""), units, "position")
+    uncertainty = cells.get("uncertainty") or None
+    if uncertainty is not None:
+        Length.parse(uncertainty, units, "uncertainty")
+    return UnderstoodRow(number, cells["position"], position.mm, _kind(cells.get("kind", "")), uncertainty)
+
+
+def _kind(word: str) -> ReadingKind:
+    clean = word.strip().lower().replace(" ", "_").replace("-", "_")
+    if not clean:
+        return DEFAULT_KIND
+    if clean in RELIABILITY:
+        return clean
+    raise InputError(f"“{word}” is not a kind of reading.", remedy=f"Use one of: {', '.join(get_args(ReadingKind))}.", field="kind")

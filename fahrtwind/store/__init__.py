@@ -1,0 +1,1 @@
+"""Jobs as revisions in SQLite."""

@@ -1,0 +1,39 @@
+"""The tables. A job is a row that points at its newest revision; a revision is a whole document and never changes."""
+
+from __future__ import annotations
+
+from datetime import datetime
+
+from sqlalchemy import ForeignKey, Index, String, Text
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
+
+
+class Base(DeclarativeBase):
+    pass
+
+
+class JobRow(Base):
+    __tablename__ = "jobs"
+
+    id: Mapped[str] = mapped_column(String(24), primary_key=True)
+    head: Mapped[int]
+    created_at: Mapped[datetime]
+    removed_at: Mapped[datetime | None]
+
+
+class RevisionRow(Base):
+    """``back_to`` and ``forward_to`` are the revisions whose documents undo and redo would bring back."""
+
+    __tablename__ = "revisions"
+    __table_args__ = (Index("one_revision_per_edit", "job_id", "edit_id", unique=True),)
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    document: Mapped[str] = mapped_column(Text)
+    summary: Mapped[str] = mapped_column(String(200))
+    client: Mapped[str] = mapped_column(String(60))
+    edit_id: Mapped[str] = mapped_column(String(60))
+    merge_key: Mapped[str] = mapped_column(String(200))
+    at: Mapped[datetime]
+    back_to: Mapped[int | None]
+    forward_to: Mapped[int | None]
