@@ -9,7 +9,7 @@
   header: text(size: 8pt, fill: ink)[#sheet.title #h(1fr) #sheet.vehicle],
   footer: text(size: 7.5pt, fill: ink)[#sheet.caution #h(1fr) #context counter(page).display("1 / 1", both: true)],
 )
-#set text(font: ("Barlow", "DejaVu Sans Mono"), size: 9pt, fill: ink, lang: "en")
+#set text(font: ("Barlow", "DejaVu Sans Mono"), size: 8.5pt, fill: ink, lang: "en")
 #show heading: it => block(above: 10pt, below: 5pt, text(font: "Barlow Sign", weight: 600, size: 15pt, it.body))
 #let label(body) = text(font: "Barlow Sign", weight: 500, size: 8.5pt, fill: chalk, body)
 #let grid-table(columns, head, rows) = table(
@@ -39,7 +39,7 @@
 = Holes and pads, by number
 #columns(2, gutter: 10mm)[
   #grid-table((auto, auto, auto, auto, auto, auto, auto, 1fr),
-    ("no.", "along", "along", "across", "across", "drill", "stop", "into, foot"),
+    ("no.", "along mm", "inch", "across mm", "inch", "drill mm", "stop mm", "into, foot"),
     sheet.marks)
 ]
 
@@ -47,6 +47,6 @@
 = Materials
 #grid-table((1fr, auto, auto, auto, 1fr), ("item", "needed", "spare", "unit", "note"), sheet.materials)
 = Steps
-#grid-table((auto, auto, 1fr, auto, 14mm), ("", "step", "how", "check", "done"), sheet.steps)
+#grid-table((auto, 62mm, 1fr, 74mm, 12mm), ("", "step", "how", "check", "done"), sheet.steps)
 #v(6pt)
 #text(size: 8.5pt)[#sheet.safety]

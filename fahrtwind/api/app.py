@@ -1,0 +1,57 @@
+"""Putting the application together."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from fastapi import FastAPI, Request
+from fastapi.responses import FileResponse, Response
+from fastapi.staticfiles import StaticFiles
+from starlette.middleware.gzip import GZipMiddleware
+
+from fahrtwind import __version__
+from fahrtwind.api import calc, errors, jobs
+from fahrtwind.api.guard import Guard
+from fahrtwind.demo import demo_jobs
+from fahrtwind.store.database import open_database
+from fahrtwind.store.jobs import JobStore
+
+STATIC = Path(__file__).parent / "static"
+
+
+def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC) -> FastAPI:
+    """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
+    app = FastAPI(title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app.state.store = JobStore(open_database(database))
+    if demo and not app.state.store.summaries():
+        for job in demo_jobs():
+            app.state.store.create(job, "demo", "Demo job")
+    errors.install(app)
+    app.include_router(jobs.router)
+    app.include_router(calc.router)
+    _serve_pages(app, static)
+    app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
+    app.add_middleware(Guard, hosts=hosts)
+    return app
+
+
+def _serve_pages(app: FastAPI, static: Path) -> None:
+    """The built front end: hashed assets for ever, every other address is the one page."""
+    if not (static / "index.html").is_file():
+        return
+    app.mount("/assets", StaticFiles(directory=static / "assets"), name="assets")
+
+    @app.middleware("http")
+    async def cache(request: Request, call_next):  # type: ignore[no-untyped-def]
+        response: Response = await call_next(request)
+        if request.url.path.startswith("/assets/"):
+            response.headers["cache-control"] = "public, max-age=31536000, immutable"
+        elif request.url.path.startswith("/api/"):
+            response.headers["cache-control"] = "no-store"
+        return response
+
+    @app.get("/{path:path}", include_in_schema=False)
+    def page(path: str) -> Response:
+        if path.startswith("api/"):
+            return errors.error_response(404, "not_found", "There is no such address.", "See /api/openapi.json.")
+        return FileResponse(static / "index.html", headers={"cache-control": "no-cache"})

@@ -1,0 +1,62 @@
+"""Routes of the calculations: one typed route for every entry of the register, and what there is to choose from."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from fastapi import APIRouter, Response
+from pydantic import BaseModel, TypeAdapter
+
+from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.schemas import CalcListed, Catalogue, Choice
+from fahrtwind.calc import CALCULATIONS, Calculation
+from fahrtwind.calc.register import as_json
+from fahrtwind.core.evaluate import Evaluation
+from fahrtwind.core.job import catalogue
+from fahrtwind.core.tables.readings import RELIABILITY
+from fahrtwind.files.exports import EXPORTS
+from fahrtwind.files.job_file import job_schema
+
+router = APIRouter(prefix="/api", responses=ERROR_RESPONSES)
+_EVALUATION = TypeAdapter(Evaluation)
+
+
+def evaluation_json(evaluation: Evaluation) -> bytes:
+    return _EVALUATION.dump_json(evaluation)
+
+
+@router.get("/calc", tags=["calc"])
+def list_calculations() -> list[CalcListed]:
+    return [CalcListed(name=c.name, answers=c.answers) for c in CALCULATIONS.values()]
+
+
+def _endpoint(found: Calculation) -> Callable[..., Response]:
+    def compute(given: BaseModel) -> Response:
+        return Response(as_json(found.name, found.function(given)), media_type="application/json")
+
+    compute.__annotations__["given"] = found.input_model
+    compute.__name__ = f"calc_{found.name.replace('.', '_')}"
+    return compute
+
+
+for _found in CALCULATIONS.values():
+    router.add_api_route(
+        f"/calc/{_found.name}", _endpoint(_found), methods=["POST"], response_model=_found.result_type, tags=["calc"],
+        summary=_found.answers,
+    )  # fmt: skip
+
+
+@router.get("/catalogue", tags=["choices"])
+def read_catalogue() -> Catalogue:
+    return Catalogue(
+        panels=list(catalogue.CATALOGUE), panel_source=catalogue.SOURCE,
+        reading_kinds=[Choice(value=kind, words=r.words) for kind, r in RELIABILITY.items()],
+        exports=[Choice(value=name, words=e.title) for name, e in EXPORTS.items()],
+    )  # fmt: skip
+
+
+@router.get("/schema/job", tags=["choices"])
+def read_job_schema() -> dict[str, Any]:
+    """The JSON Schema of the job file."""
+    return job_schema()

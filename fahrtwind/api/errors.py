@@ -1,0 +1,72 @@
+"""One error shape for every failure, mapped in one place."""
+
+from __future__ import annotations
+
+import logging
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from pydantic import BaseModel
+from starlette.exceptions import HTTPException
+
+from fahrtwind.core import errors
+
+log = logging.getLogger("fahrtwind")
+STATUS: dict[type[errors.FahrtwindError], int] = {
+    errors.NotFound: 404,
+    errors.Conflict: 409,
+    errors.TooLarge: 413,
+    errors.FahrtwindError: 422,
+}
+
+
+class ErrorBody(BaseModel):
+    """What is wrong, where, and what to do about it."""
+
+    code: str
+    field: str
+    message: str
+    remedy: str
+    current_revision: int | None = None
+    changed_by: str | None = None
+
+
+ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
+    status: {"model": ErrorBody, "description": words}
+    for status, words in ((400, "Not readable"), (403, "Foreign origin"), (404, "Not found"), (409, "Changed elsewhere"),
+                          (413, "Too large"), (422, "Cannot be used"))
+}  # fmt: skip
+
+
+def error_response(status: int, code: str, message: str, remedy: str, field: str = "") -> JSONResponse:
+    return JSONResponse(ErrorBody(code=code, field=field, message=message, remedy=remedy).model_dump(), status_code=status)
+
+
+def install(app: FastAPI) -> None:
+    @app.exception_handler(errors.FahrtwindError)
+    async def ours(_request: Request, error: errors.FahrtwindError) -> JSONResponse:
+        status = next(code for kind, code in STATUS.items() if isinstance(error, kind))
+        body = ErrorBody(
+            code=error.code, field=error.field, message=error.problem, remedy=error.remedy,
+            current_revision=getattr(error, "current_revision", None), changed_by=getattr(error, "changed_by", None),
+        )  # fmt: skip
+        return JSONResponse(body.model_dump(), status_code=status)
+
+    @app.exception_handler(RequestValidationError)
+    async def unfit(_request: Request, error: RequestValidationError) -> JSONResponse:
+        first = error.errors()[0]
+        field = ".".join(str(part) for part in first["loc"] if part != "body")
+        if first["type"] in ("json_invalid", "value_error.jsondecode"):
+            return error_response(400, "unreadable_body", "The request is not JSON.", "Send a JSON object.", "body")
+        return error_response(422, "bad_input", f"{first['msg']}.", "Correct this value.", field)
+
+    @app.exception_handler(HTTPException)
+    async def http(_request: Request, error: HTTPException) -> JSONResponse:
+        return error_response(error.status_code, "http", str(error.detail), "Check the address and the method.")
+
+    @app.exception_handler(Exception)
+    async def unexpected(request: Request, error: Exception) -> JSONResponse:
+        log.error("unexpected error in %s %s", request.method, request.url.path, exc_info=error)
+        return error_response(500, "internal", "Fahrtwind made a mistake here; the stored job is unchanged.", "Try again, then report it.")

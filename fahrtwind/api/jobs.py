@@ -1,0 +1,132 @@
+"""Routes of the jobs: list, create, read, edit, undo, what-if, working, files, import."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Depends, Query, Request, Response
+
+from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.schemas import (
+    ChangeRequest,
+    Client,
+    Direction,
+    EditRequest,
+    JobAnswer,
+    JobListed,
+    NewJob,
+    Probe,
+    RevisionAnswer,
+    WhatIf,
+)
+from fahrtwind.core.errors import NotFound
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job, Vehicle
+from fahrtwind.core.job.edits import apply_edits
+from fahrtwind.core.working import Working, working
+from fahrtwind.files.exports import EXPORTS
+from fahrtwind.files.job_file import read_job
+from fahrtwind.store.jobs import Change, JobStore, StoredJob
+
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
+
+
+def job_store(request: Request) -> JobStore:
+    store: JobStore = request.app.state.store
+    return store
+
+
+Store = Annotated[JobStore, Depends(job_store)]
+
+
+def _json(answer: JobAnswer) -> Response:
+    """Written straight to JSON: validating an evaluation that was just computed would double the time."""
+    return Response(answer.__pydantic_serializer__.to_json(answer, warnings=False), media_type="application/json")
+
+
+def _answer(stored: StoredJob, probe_m_s: float | None) -> Response:
+    return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
+
+
+def _change(given: ChangeRequest) -> Change:
+    return Change(given.base_revision, given.client, given.edit_id)
+
+
+@router.get("", response_model=list[JobListed])
+def list_jobs(store: Store) -> list[JobListed]:
+    return [JobListed.model_validate(s, from_attributes=True) for s in store.summaries()]
+
+
+@router.post("", response_model=JobAnswer, status_code=201)
+def create_job(given: NewJob, store: Store) -> Response:
+    job = Job(name=given.name, units=given.units, vehicle=Vehicle(kind=given.kind))
+    response = _answer(store.create(job, given.client), None)
+    response.status_code = 201
+    return response
+
+
+@router.post("/import", response_model=JobAnswer, status_code=201)
+def import_job(
+    store: Store,
+    client: Annotated[Client, Query()],
+    data: Annotated[bytes, Body(media_type="application/octet-stream", description="A job file, at most 5 MB")],
+) -> Response:
+    response = _answer(store.create(read_job(data), client, "Imported a job file"), None)
+    response.status_code = 201
+    return response
+
+
+@router.get("/{job_id}", response_model=JobAnswer)
+def read_one(job_id: str, store: Store, probe_m_s: Annotated[Probe | None, Query()] = None) -> Response:
+    return _answer(store.get(job_id), probe_m_s)
+
+
+@router.delete("/{job_id}", status_code=204, response_class=Response)
+def remove_job(job_id: str, store: Store) -> Response:
+    store.remove(job_id)
+    return Response(status_code=204)
+
+
+@router.get("/{job_id}/revision", response_model=RevisionAnswer)
+def read_revision(job_id: str, store: Store) -> RevisionAnswer:
+    number, client = store.revision(job_id)
+    return RevisionAnswer(revision=number, changed_by=client)
+
+
+@router.post("/{job_id}/edits", response_model=JobAnswer)
+def edit_job(job_id: str, given: EditRequest, store: Store) -> Response:
+    return _answer(store.edit(job_id, _change(given), given.edits), given.probe_m_s)
+
+
+@router.post("/{job_id}/travel/{direction}", response_model=JobAnswer)
+def travel(job_id: str, direction: Direction, given: ChangeRequest, store: Store) -> Response:
+    step = store.undo if direction == "undo" else store.redo
+    return _answer(step(job_id, _change(given)), given.probe_m_s)
+
+
+@router.post("/{job_id}/what-if", response_model=Evaluation)
+def what_if(job_id: str, given: WhatIf, store: Store) -> Response:
+    """The evaluation the job would have with these edits; nothing is stored."""
+    from fahrtwind.api.calc import evaluation_json
+
+    job = apply_edits(store.get(job_id).job, given.edits)
+    return Response(evaluation_json(evaluate(job, given.probe_m_s)), media_type="application/json")
+
+
+@router.get("/{job_id}/working", response_model=Working)
+def read_working(
+    job_id: str, store: Store, place: Annotated[str, Query(max_length=120)], probe_m_s: Annotated[Probe | None, Query()] = None
+) -> Working:
+    """The working sheet of a number: for example ``air`` or ``hold/p1/f2/link base``."""
+    return working(store.get(job_id).job, place, probe_m_s)
+
+
+@router.get("/{job_id}/files/{name}", response_class=Response)
+def read_file(job_id: str, name: str, store: Store) -> Response:
+    export = EXPORTS.get(name)
+    if export is None:
+        raise NotFound(f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name")
+    job = store.get(job_id).job
+    stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
+    disposition = f'attachment; filename="{stem}-{name}"'
+    return Response(export.write(job, evaluate(job)), media_type=export.media_type, headers={"content-disposition": disposition})

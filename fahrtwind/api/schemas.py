@@ -1,0 +1,103 @@
+"""Request and response shapes. Jobs and evaluations are the core's own models."""
+
+from __future__ import annotations
+
+from datetime import datetime
+from typing import Annotated, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+
+from fahrtwind.core.evaluate import Evaluation
+from fahrtwind.core.job.document import Job, Name, PanelModel, VehicleKind
+from fahrtwind.core.job.edits import Edit
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.store.jobs import StoredJob
+
+Client = Annotated[str, Field(min_length=1, max_length=60)]
+EditId = Annotated[str, Field(min_length=1, max_length=60)]
+Edits = Annotated[list[Edit], Field(min_length=1, max_length=500)]
+Probe = Annotated[float, Field(ge=0, le=60)]
+
+
+class Request(BaseModel):
+    model_config = ConfigDict(extra="forbid", allow_inf_nan=False)
+
+
+class NewJob(Request):
+    name: Name
+    kind: VehicleKind = "van"
+    units: UnitSystem = "metric"
+    client: Client
+
+
+class ChangeRequest(Request):
+    """``base_revision`` is what the window last saw; ``edit_id`` makes sending it twice harmless."""
+
+    base_revision: int
+    client: Client
+    edit_id: EditId
+    probe_m_s: Probe | None = None
+
+
+class EditRequest(ChangeRequest):
+    edits: Edits
+
+
+class WhatIf(Request):
+    edits: Annotated[list[Edit], Field(max_length=500)] = []
+    probe_m_s: Probe | None = None
+
+
+class JobAnswer(BaseModel):
+    id: str
+    revision: int
+    job: Job
+    evaluation: Evaluation
+    summary: str
+    changed_by: str
+    changed_at: datetime
+    can_undo: bool
+    can_redo: bool
+
+    @classmethod
+    def of(cls, stored: StoredJob, evaluation: Evaluation) -> JobAnswer:
+        return cls.model_construct(
+            id=stored.id, revision=stored.revision, job=stored.job, evaluation=evaluation, summary=stored.summary,
+            changed_by=stored.changed_by, changed_at=stored.changed_at, can_undo=stored.can_undo, can_redo=stored.can_redo,
+        )  # fmt: skip
+
+
+class JobListed(BaseModel):
+    id: str
+    revision: int
+    name: str
+    vehicle: str
+    panels: int
+    changed_at: datetime
+
+
+class RevisionAnswer(BaseModel):
+    revision: int
+    changed_by: str
+
+
+class CalcListed(BaseModel):
+    name: str
+    answers: str
+
+
+class Choice(BaseModel):
+    value: str
+    words: str
+
+
+class Catalogue(BaseModel):
+    """What the front end offers to choose from."""
+
+    panels: list[PanelModel]
+    panel_source: str
+    reading_kinds: list[Choice]
+    exports: list[Choice]
+
+
+Direction = Literal["undo", "redo"]

@@ -1,0 +1,144 @@
+"""The command line: serve, demo, calc, check, export, backup."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import os
+import sys
+from pathlib import Path
+
+from pydantic import TypeAdapter
+
+from fahrtwind.calc import CALCULATIONS, run
+from fahrtwind.calc.register import as_json
+from fahrtwind.core.errors import FahrtwindError, UnreadableFile
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import say_speed
+from fahrtwind.files.exports import EXPORTS
+from fahrtwind.files.job_file import read_job
+from fahrtwind.store.database import open_database
+from fahrtwind.store.jobs import JobStore
+
+DEFAULT_DATABASE = Path("data/fahrtwind.db")
+
+
+def main(argv: list[str] | None = None) -> int:
+    """Run a command. Exit codes: 0 fine, 1 a stop snag stands, 2 the input cannot be used."""
+    args = _parser().parse_args(argv)
+    try:
+        return int(args.run(args))
+    except FahrtwindError as error:
+        print(f"fahrtwind: {error}", file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 2
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="fahrtwind", description="Plan how solar panels are held on vehicle roofs.")
+    commands = parser.add_subparsers(required=True, metavar="command")
+    serve = commands.add_parser("serve", help="start the application on this machine")
+    serve.add_argument("--port", type=int, default=8765)
+    serve.add_argument("--host", default="127.0.0.1", help="127.0.0.1 unless you want others on your network to reach it")
+    serve.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
+    serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
+    serve.set_defaults(run=_serve)
+    calc = commands.add_parser("calc", help="run one calculation: JSON in on standard input, JSON out")
+    calc.add_argument("name", nargs="?", help="leave out to list the calculations")
+    calc.set_defaults(run=_calc)
+    check = commands.add_parser("check", help="evaluate a job file: snags and figures")
+    check.add_argument("job", type=Path)
+    check.add_argument("--json", action="store_true", help="print the whole evaluation")
+    check.set_defaults(run=_check)
+    export = commands.add_parser("export", help="write work sheet, drill map, materials of a job file")
+    export.add_argument("job", type=Path)
+    export.add_argument("target", type=Path, help="folder to write into")
+    export.set_defaults(run=_export)
+    backup = commands.add_parser("backup", help="copy the database while it is in use")
+    backup.add_argument("target", type=Path)
+    backup.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
+    backup.set_defaults(run=_backup)
+    return parser
+
+
+def _serve(args: argparse.Namespace) -> int:
+    import gc
+
+    import uvicorn
+
+    from fahrtwind.api.app import create_app
+
+    app = create_app(args.database, demo=args.demo, hosts=(args.host,))
+    gc.freeze()  # what was imported stays; collecting it again and again would cost milliseconds in every answer
+    print(f"Fahrtwind is at http://{args.host}:{args.port}  (stop with Ctrl+C)", flush=True)
+    uvicorn.run(app, host=args.host, port=args.port, log_level=os.environ.get("FAHRTWIND_LOG", "warning"))
+    return 0
+
+
+def _calc(args: argparse.Namespace) -> int:
+    if args.name is None:
+        for found in CALCULATIONS.values():
+            print(f"{found.name:36} {found.answers}")
+        return 0
+    try:
+        data = json.load(sys.stdin)
+    except (ValueError, RecursionError) as error:
+        raise UnreadableFile("Standard input is not JSON.", remedy="Pipe a JSON object in.", field="stdin") from error
+    result = run(args.name, data)
+    sys.stdout.write(as_json(args.name, result).decode() + "\n")
+    return 0
+
+
+def _load(path: Path) -> Job:
+    try:
+        return read_job(path.read_bytes())
+    except OSError as error:
+        raise UnreadableFile(f"{path} cannot be read ({error.strerror}).", remedy="Check the path.", field="job") from error
+
+
+def _check(args: argparse.Namespace) -> int:
+    job = _load(args.job)
+    evaluation = evaluate(job)
+    if args.json:
+        sys.stdout.write(TypeAdapter(Evaluation).dump_json(evaluation, indent=1).decode() + "\n")
+    else:
+        _print_report(job, evaluation)
+    return 1 if any(s.severity == "stop" for s in evaluation.snags) else 0
+
+
+def _print_report(job: Job, evaluation: Evaluation) -> None:
+    plan = evaluation.findings.plan
+    print(f"{job.name}: {len(job.panels)} panels, {len(evaluation.findings.feet)} feet, {len(evaluation.findings.marks)} marks")
+    if plan is not None:
+        for words, speed in (
+            ("required", plan.required_m_s), ("let-go", plan.let_go_m_s), ("safe", plan.safe_m_s), ("one foot lost", plan.lost_let_go_m_s),
+        ):  # fmt: skip
+            print(f"  {words:14} {say_speed(speed, job.units)}")
+    for question in evaluation.findings.questions:
+        print(f"OPEN     {question.ask}  [{question.path}]")
+    for snag in evaluation.snags:
+        print(f"{snag.severity.upper():8} {snag.title}: {snag.where}. {snag.why} {snag.remedy}  [{snag.id}]")
+
+
+def _export(args: argparse.Namespace) -> int:
+    job = _load(args.job)
+    evaluation = evaluate(job)
+    args.target.mkdir(parents=True, exist_ok=True)
+    for name, export in EXPORTS.items():
+        (args.target / name).write_bytes(export.write(job, evaluation))
+        print(args.target / name)
+    return 0
+
+
+def _backup(args: argparse.Namespace) -> int:
+    if args.target.exists():
+        raise UnreadableFile(f"{args.target} is there already.", remedy="Choose another name.", field="target")
+    JobStore(open_database(args.database)).backup(args.target)
+    return 0
+
+
+if __name__ == "__main__":
+    sys.exit(main())

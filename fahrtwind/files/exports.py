@@ -1,0 +1,35 @@
+"""All files a job can leave as: one register for the API and the command line."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from fahrtwind.core.evaluate import Evaluation
+from fahrtwind.core.job.document import Job
+from fahrtwind.files.drawing import drill_drawing
+from fahrtwind.files.dxf import to_dxf
+from fahrtwind.files.job_file import write_job
+from fahrtwind.files.materials_csv import write_materials
+from fahrtwind.files.svg import to_svg
+from fahrtwind.files.worksheet import write_worksheet
+
+
+@dataclass(frozen=True, slots=True)
+class Export:
+    title: str
+    media_type: str
+    write: Callable[[Job, Evaluation], bytes]
+
+
+EXPORTS: dict[str, Export] = {
+    "work-sheet.pdf": Export("Work sheet", "application/pdf", write_worksheet),
+    "drill-map.dxf": Export(
+        "Drill map, true scale", "image/vnd.dxf", lambda job, e: to_dxf(drill_drawing(job, e.findings)).encode()
+    ),
+    "drill-map.svg": Export(
+        "Drill map, true scale", "image/svg+xml", lambda job, e: to_svg(drill_drawing(job, e.findings)).encode()
+    ),
+    "materials.csv": Export("Materials", "text/csv; charset=utf-8", lambda job, e: write_materials(e.findings.materials).encode()),
+    "job.json": Export("Whole job", "application/json", lambda job, e: write_job(job).encode()),
+}
