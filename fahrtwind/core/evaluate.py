@@ -186,5 +186,7 @@ def _station(name: Station, snags: tuple[Snag, ...], questions: tuple[Question, 
     if name == "roof-day":  # the work sheet is as good as everything before it
         asked = len(questions)
     doubtful = counts["stop"] + counts["caution"] > 0
+    if name == "roof-day":
+        doubtful = any(s.severity == "stop" for s in snags)
     state = "not built" if name in NOT_BUILT else "open" if asked else "in doubt" if doubtful else "answered"
     return StationState(name, state, counts["stop"], counts["caution"], counts["note"], asked)  # type: ignore[arg-type]

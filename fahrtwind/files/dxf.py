@@ -4,22 +4,18 @@ from __future__ import annotations
 
 import io
 
-import ezdxf.filemanagement
-from ezdxf import units
-from ezdxf.enums import TextEntityAlignment
-
 from fahrtwind.files.drawing import LAYERS, Box, Circle, Drawing, Line, Text
 
 COLOURS = {"MEMBERS": 5, "DATUM": 5, "RULER": 5, "LIDS": 8}
 DASHED = ("MEMBERS", "LIDS")
-ALIGN = {
-    "start": TextEntityAlignment.LEFT,
-    "middle": TextEntityAlignment.CENTER,
-    "end": TextEntityAlignment.RIGHT,
-}
+ALIGN = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}
 
 
 def to_dxf(drawing: Drawing) -> str:
+    import ezdxf.filemanagement  # loaded late: it takes over a second and only this file needs it
+    from ezdxf import units
+    from ezdxf.enums import TextEntityAlignment
+
     document = ezdxf.filemanagement.new("R2010", setup=True, units=units.MM)
     space = document.modelspace()
     for layer in LAYERS:
@@ -36,7 +32,7 @@ def to_dxf(drawing: Drawing) -> str:
                 space.add_circle((item.x, -item.y), item.diameter / 2, dxfattribs=at)
             case Text():
                 text = space.add_text(item.text, height=item.height, dxfattribs=at)
-                text.set_placement((item.x, -item.y), align=ALIGN[item.anchor])
+                text.set_placement((item.x, -item.y), align=TextEntityAlignment[ALIGN[item.anchor]])
     stream = io.StringIO()
     document.write(stream)
     return stream.getvalue()

@@ -1,0 +1,46 @@
+/** The only place that talks HTTP. Every failure becomes an ApiError in the server's one shape. */
+import createClient from "openapi-fetch";
+import type { paths } from "./schema";
+import type { ErrorBody } from "./types";
+
+export const http = createClient<paths>({ baseUrl: "" });
+
+export class ApiError extends Error {
+  readonly body: ErrorBody;
+  constructor(body: ErrorBody) {
+    super(`${body.message} ${body.remedy}`);
+    this.body = body;
+  }
+}
+
+export class Offline extends Error {
+  constructor() {
+    super("The server does not answer.");
+  }
+}
+
+const SILENT: ErrorBody = {
+  code: "unknown",
+  field: "",
+  message: "The server gave no readable answer.",
+  remedy: "Try again.",
+};
+
+type Reply<T> = { data?: T | undefined; error?: unknown; response: Response };
+
+/** The data of a reply, or an ApiError; a network failure becomes Offline. */
+export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
+  let settled: Reply<T>;
+  try {
+    settled = await reply;
+  } catch (problem) {
+    if (problem instanceof DOMException && problem.name === "AbortError") throw problem;
+    throw new Offline();
+  }
+  if (settled.response.ok) return settled.data as T;
+  throw new ApiError(isErrorBody(settled.error) ? settled.error : SILENT);
+}
+
+function isErrorBody(value: unknown): value is ErrorBody {
+  return typeof value === "object" && value !== null && "message" in value && "remedy" in value;
+}

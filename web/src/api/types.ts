@@ -1,0 +1,33 @@
+/** Short names for the generated types. Nothing is declared here that the server does not say. */
+import type { components } from "./schema";
+
+type Schemas = components["schemas"];
+export type Job = Schemas["Job"];
+export type Panel = Schemas["PlacedPanel"];
+export type Obstacle = Schemas["Obstacle"];
+export type Reading = Schemas["Reading"];
+export type Foot = Schemas["Foot"];
+export type PanelModel = Schemas["PanelModel"];
+export type Evaluation = Schemas["Evaluation"];
+export type Findings = Schemas["Findings"];
+export type Snag = Schemas["Snag"];
+export type StationState = Schemas["StationState"];
+export type FootPlace = Schemas["FootPlace"];
+export type FootVerdict = Schemas["FootVerdict"];
+export type PanelVerdict = Schemas["PanelVerdict"];
+export type LinkVerdict = Schemas["LinkVerdict"];
+export type Member = Schemas["Member"];
+export type Mark = Schemas["Mark"];
+export type Shape = Schemas["Shape"];
+export type Rect = Schemas["Rect"];
+export type Working = Schemas["Working"];
+export type Step = Schemas["Step"];
+export type JobAnswer = Schemas["JobAnswer"];
+export type JobListed = Schemas["JobListed"];
+export type Catalogue = Schemas["Catalogue"];
+export type ErrorBody = Schemas["ErrorBody"];
+export type ReadingsTable = Schemas["ReadingsTable"];
+export type ReadingKind = Reading["kind"];
+export type Units = Job["units"];
+export type StationName = StationState["station"];
+export type Edit = Schemas["EditRequest"]["edits"][number];

@@ -1,0 +1,57 @@
+import { useState } from "react";
+import { Link } from "react-router";
+import { useJobView } from "./JobContext";
+import { applyTheme, currentTheme } from "./theme";
+import { Wordmark } from "./Wordmark";
+
+export function Header() {
+  const { id, job, handle } = useJobView();
+  const [theme, setTheme] = useState(currentTheme);
+  const status = handle.trouble?.kind === "offline" ? "not saved" : handle.saving ? "saving" : "saved";
+  return (
+    <header className="bg-ink text-paper h-11 px-3 flex items-center gap-4 shrink-0 no-print [&_.act]:border-paper/60 [&_.act:hover:not(:disabled)]:bg-paper [&_.act:hover:not(:disabled)]:text-ink [&_.act:disabled]:text-paper/70 [&_:focus-visible]:outline-tape">
+      <Link to="/" aria-label="Fahrtwind, list of jobs">
+        <Wordmark />
+      </Link>
+      <span className="font-sign font-semibold text-[19px] truncate">{job.name}</span>
+      <span className="text-paper/80" role="status">
+        {status}
+      </span>
+      <span className="ml-auto flex gap-2">
+        <button
+          type="button"
+          className="act"
+          disabled={!handle.answer?.can_undo}
+          onClick={() => void handle.travel("undo")}
+          aria-keyshortcuts="Control+Z"
+        >
+          Undo
+        </button>
+        <button
+          type="button"
+          className="act"
+          disabled={!handle.answer?.can_redo}
+          onClick={() => void handle.travel("redo")}
+          aria-keyshortcuts="Control+Y"
+        >
+          Redo
+        </button>
+        <a className="act" href={`/api/jobs/${id}/files/job.json`} download>
+          Job file
+        </a>
+        <button
+          type="button"
+          className="act"
+          aria-pressed={theme === "sun"}
+          onClick={() => {
+            const next = theme === "sun" ? "shop" : "sun";
+            applyTheme(next);
+            setTheme(next);
+          }}
+        >
+          {theme === "sun" ? "Shop light" : "Sunlight"}
+        </button>
+      </span>
+    </header>
+  );
+}

@@ -1,0 +1,122 @@
+/** One job: header, road, the roof strip with its verdict, the station's own matter, and the snags. */
+import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
+import { Link, useNavigate, useParams } from "react-router";
+import type { StationName } from "../api/types";
+import { RoofStrip } from "../roof/RoofStrip";
+import { HoldStation } from "../stations/hold/HoldStation";
+import { LayoutStation } from "../stations/layout/LayoutStation";
+import { RoofDayStation } from "../stations/roof-day/RoofDayStation";
+import { StructureStation } from "../stations/structure/StructureStation";
+import { SurveyStation } from "../stations/survey/SurveyStation";
+import { WorkingDialog } from "../ui/WorkingDialog";
+import { Header } from "./Header";
+import { JobContext, type JobView, type Selection } from "./JobContext";
+import { OpenQuestions } from "./OpenQuestions";
+import { Road } from "./Road";
+import { SnagList } from "./SnagList";
+import { stationInfo } from "./stations";
+import { TroubleBar } from "./TroubleBar";
+import { useJob } from "./useJob";
+import { Verdict } from "./Verdict";
+
+const BODIES: Partial<Record<StationName, () => ReactNode>> = {
+  survey: SurveyStation,
+  structure: StructureStation,
+  layout: LayoutStation,
+  hold: HoldStation,
+  "roof-day": RoofDayStation,
+};
+
+export function JobPage() {
+  const { id = "", station } = useParams();
+  const navigate = useNavigate();
+  const handle = useJob(id);
+  const [selection, select] = useState<Selection>(null);
+  const [working, setWorking] = useState<{ place: string; title: string } | null>(null);
+  const info = stationInfo(station);
+
+  const go = useCallback(
+    (name: StationName, path?: Selection) => {
+      if (path !== undefined) select(path);
+      void navigate(`/jobs/${id}/${name}`);
+    },
+    [id, navigate],
+  );
+  const openWorking = useCallback((place: string, title: string) => setWorking({ place, title }), []);
+
+  useEffect(() => {
+    const keys = (event: KeyboardEvent) => {
+      if (!(event.ctrlKey || event.metaKey) || event.target instanceof HTMLInputElement) return;
+      const key = event.key.toLowerCase();
+      if (key !== "z" && key !== "y") return;
+      event.preventDefault();
+      void handle.travel(key === "y" || event.shiftKey ? "redo" : "undo");
+    };
+    window.addEventListener("keydown", keys);
+    return () => window.removeEventListener("keydown", keys);
+  }, [handle]);
+
+  useEffect(() => {
+    document.title = handle.answer ? `${handle.answer.job.name}: ${info.title}` : "Fahrtwind";
+  }, [handle.answer, info.title]);
+
+  const view = useMemo<JobView | null>(
+    () =>
+      handle.answer && handle.evaluation
+        ? {
+            id,
+            job: handle.answer.job,
+            evaluation: handle.evaluation,
+            units: handle.answer.job.units,
+            handle,
+            selection,
+            select,
+            go,
+            openWorking,
+          }
+        : null,
+    [id, handle, selection, go, openWorking],
+  );
+
+  if (!view)
+    return (
+      <main className="p-8">
+        {handle.trouble?.kind === "gone" ? (
+          <p>
+            {handle.trouble.message} <Link to="/">To the list of jobs</Link>
+          </p>
+        ) : (
+          <p>{handle.trouble ? "The server does not answer. Trying again …" : "Opening the job …"}</p>
+        )}
+      </main>
+    );
+
+  const Body = BODIES[info.name];
+  return (
+    <JobContext value={view}>
+      <div className="lg:h-full flex flex-col bg-sheet">
+        <Header />
+        <Road current={info.name} />
+        <TroubleBar />
+        <div className="grid lg:grid-cols-[1fr_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
+          <RoofStrip />
+          <Verdict />
+        </div>
+        <div className="grid lg:grid-cols-[1fr_340px] flex-1 min-h-0">
+          <main className="overflow-y-auto px-4 py-2 min-h-0 min-w-0">
+            <div className="flex items-baseline gap-3">
+              <h1 className="text-[22px]">{info.title}</h1>
+              <p className="text-soft">{info.question}</p>
+            </div>
+            <OpenQuestions station={info.name} />
+            {Body ? <Body /> : <p className="py-3 max-w-[60ch]">{info.later}</p>}
+          </main>
+          <aside className="border-l border-hair px-3 py-2 min-h-0 bg-paper/60">
+            <SnagList />
+          </aside>
+        </div>
+      </div>
+      <WorkingDialog place={working?.place ?? null} title={working?.title ?? ""} close={() => setWorking(null)} />
+    </JobContext>
+  );
+}

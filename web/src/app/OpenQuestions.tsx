@@ -1,0 +1,23 @@
+/** What this station still asks, each question leading to the box that answers it. */
+import { useJobView } from "./JobContext";
+
+export function OpenQuestions({ station }: { station: string }) {
+  const { evaluation } = useJobView();
+  const asked = evaluation.findings.questions.filter((q) => q.station === station);
+  if (!asked.length) return null;
+  return (
+    <ul className="border-l-4 border-tape bg-tape/20 pl-2 my-1" aria-label="Still to answer">
+      {asked.map((question) => (
+        <li key={question.path}>
+          <button type="button" className="text-left hover:underline" onClick={() => focusBox(question.path)}>
+            {question.ask}
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+function focusBox(path: string): void {
+  document.querySelector<HTMLElement>(`[data-path="${path}"]`)?.focus();
+}

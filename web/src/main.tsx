@@ -1,0 +1,27 @@
+import { QueryClient, QueryClientProvider } from "@tanstack/react-query";
+import { StrictMode } from "react";
+import { createRoot } from "react-dom/client";
+import { createBrowserRouter, RouterProvider } from "react-router";
+import "./index.css";
+import { JobPage } from "./app/JobPage";
+import { JobsPage } from "./app/JobsPage";
+import { applyTheme } from "./app/theme";
+
+applyTheme();
+const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
+const router = createBrowserRouter([
+  { path: "/", element: <JobsPage /> },
+  { path: "/jobs/:id", element: <JobPage /> },
+  { path: "/jobs/:id/:station", element: <JobPage /> },
+  { path: "*", element: <JobsPage /> },
+]);
+
+const root = document.getElementById("root");
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  );

@@ -1,0 +1,36 @@
+import { useJobView } from "../app/JobContext";
+import { length } from "../ui/format";
+import type { RoofScale } from "./geometry";
+
+/** Live distances of the selected panel to the edges and to its nearest neighbours. */
+export function Dimensions({ scale, panel }: { scale: RoofScale; panel: string }) {
+  const { evaluation, units } = useJobView();
+  return (
+    <g pointerEvents="none" aria-hidden="true" stroke="var(--color-ink)" strokeWidth={1}>
+      {evaluation.findings.distances
+        .filter((d) => d.panel === panel && Math.abs(d.mm) > 1)
+        .map((d) => {
+          const [x1, y1, x2, y2] = [scale.x(d.from_x_mm), scale.y(d.from_y_mm), scale.x(d.to_x_mm), scale.y(d.to_y_mm)];
+          const level = Math.abs(y2 - y1) < Math.abs(x2 - x1);
+          return (
+            <g key={d.to}>
+              <line x1={x1} y1={y1} x2={x2} y2={y2} />
+              <circle cx={x1} cy={y1} r={1.8} fill="var(--color-ink)" />
+              <circle cx={x2} cy={y2} r={1.8} fill="var(--color-ink)" />
+              <text
+                x={(x1 + x2) / 2 + (level ? 0 : 5)}
+                y={(y1 + y2) / 2 + (level ? -4 : 4)}
+                textAnchor={level ? "middle" : "start"}
+                strokeWidth={3.5}
+                stroke="var(--color-paper)"
+                paintOrder="stroke"
+                className="font-sign font-semibold text-[12.5px] fill-ink"
+              >
+                {length(d.mm, units).replace(" mm", "")}
+              </text>
+            </g>
+          );
+        })}
+    </g>
+  );
+}

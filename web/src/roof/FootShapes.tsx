@@ -1,0 +1,73 @@
+import type { KeyboardEvent } from "react";
+import type { FootPlace, Panel } from "../api/types";
+import { useJobView } from "../app/JobContext";
+import { StateShape } from "../ui/StateMark";
+import { nudge, type RoofScale } from "./geometry";
+import { footName, footState } from "./names";
+import type { Moved } from "./useDrag";
+
+/** Feet with their state; a foot off its member carries a tail to it. */
+export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | null }) {
+  const { job, evaluation, units, selection, go, handle } = useJobView();
+  const panels = new Map(job.panels.map((p) => [p.id, p]));
+  const members = new Map(evaluation.findings.members.members.map((m) => [m.number, m.x_mm]));
+  const verdicts = new Map(
+    evaluation.findings.verdicts.flatMap((v) => v.feet).map((f) => [`${f.panel}.${f.foot}`, f] as const),
+  );
+
+  const keys = (event: KeyboardEvent, panel: Panel, place: FootPlace) => {
+    const path = `panels.${panel.id}.feet.${place.foot}`;
+    const step = nudge(event.key, event.shiftKey, units);
+    const along = step ? (place.on_side ? step.dx : step.dy) : 0;
+    if (along)
+      void handle.edit([
+        { op: "set", path: `${path}.along`, value: { mm: place.along_mm + along } },
+        { op: "set", path: `${path}.pinned`, value: true },
+      ]);
+    else if (event.key === "Enter" || event.key === " ") go("hold", path);
+    else if (event.key === "Delete") void handle.edit([{ op: "remove", path }]);
+    else return;
+    event.preventDefault();
+  };
+
+  return (
+    <g>
+      {evaluation.findings.feet.map((place) => {
+        const panel = panels.get(place.panel);
+        if (!panel || moved?.id === place.panel) return null;
+        const verdict = verdicts.get(`${place.panel}.${place.foot}`);
+        const path = `panels.${place.panel}.feet.${place.foot}`;
+        const active = selection === path;
+        const target = place.member ? members.get(place.member) : undefined;
+        const tail = target !== undefined && place.landing !== "member" ? scale.size(target - place.x_mm) : 0;
+        const name = footName(panel, place, verdict, units);
+        return (
+          <g
+            key={path}
+            role="button"
+            tabIndex={0}
+            aria-label={name}
+            aria-pressed={active}
+            data-foot={`${place.panel}.${place.foot}`}
+            data-state={footState(verdict)}
+            transform={`translate(${scale.x(place.x_mm)} ${scale.y(place.y_mm)})`}
+            className="outline-none group cursor-pointer"
+            onClick={() => go("hold", path)}
+            onKeyDown={(event) => keys(event, panel, place)}
+          >
+            <title>{name}</title>
+            {tail !== 0 && (
+              <line x2={tail} stroke="var(--color-ink)" strokeWidth={1} strokeDasharray="2 2" pointerEvents="none" />
+            )}
+            <circle
+              r={10}
+              fill={active ? "var(--color-tape)" : "transparent"}
+              className="group-focus-visible:stroke-ink group-focus-visible:stroke-[2.5px]"
+            />
+            <StateShape state={footState(verdict)} r={4.6} />
+          </g>
+        );
+      })}
+    </g>
+  );
+}

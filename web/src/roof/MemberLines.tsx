@@ -1,0 +1,79 @@
+import type { Findings } from "../api/types";
+import { useJobView } from "../app/JobContext";
+import { length } from "../ui/format";
+import type { RoofScale } from "./geometry";
+import { KIND_WORDS } from "./names";
+
+/** Members: inferred, so dashed, each with its 95 % band. */
+export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["members"] }) {
+  const top = scale.y(-scale.across / 2);
+  const high = scale.size(scale.across);
+  const crowded = fit.members.length > 1 && scale.size(fit.pitch_mm ?? 500) < 26;
+  return (
+    <g pointerEvents="none" aria-hidden="true">
+      {fit.members.map((member) => {
+        const wide = Math.max(scale.size(member.band_high_mm - member.band_low_mm), 1);
+        return (
+          <g key={member.number} transform={`translate(${scale.x(member.x_mm)} ${top})`}>
+            <rect x={-wide / 2} width={wide} height={high} fill="var(--color-band)" opacity={0.2} />
+            <line y2={high + 3} stroke="var(--color-chalk)" strokeWidth={1.3} strokeDasharray="7 4" />
+            {(!crowded || member.number % 2 === 1) && (
+              <text
+                y={high + 14}
+                textAnchor="middle"
+                className="font-sign font-semibold text-[13.5px]"
+                fill="var(--color-chalk)"
+              >
+                m{member.number}
+                {member.status === "inferred" ? "?" : ""}
+              </text>
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}
+
+/** Readings: measured, so solid with a tick. Struck ones fade, rejected ones carry a cross. */
+export function ReadingTicks({ scale }: { scale: RoofScale }) {
+  const { job, evaluation, units, selection } = useJobView();
+  const rejected = new Set(evaluation.findings.members.rejected.map((r) => r.reading));
+  const top = scale.y(-scale.across / 2);
+  return (
+    <g>
+      {job.readings.map((reading) => {
+        const bad = rejected.has(reading.id);
+        const path = `readings.${reading.id}`;
+        const through = reading.kind === "pilot_through";
+        const words = `Reading ${length(reading.x.mm, units)}, ${KIND_WORDS[reading.kind]}${reading.struck ? ", struck out" : bad ? ", left out of the fit" : ""}`;
+        return (
+          <g
+            key={reading.id}
+            role="img"
+            aria-label={words}
+            transform={`translate(${scale.x(reading.x.mm)} ${top - 3})`}
+            opacity={reading.struck ? 0.4 : 1}
+          >
+            <title>{words}</title>
+            <rect
+              x={-5}
+              y={-20}
+              width={10}
+              height={20}
+              fill={selection === path ? "var(--color-tape)" : "transparent"}
+            />
+            <line y1={0} y2={-12} stroke="var(--color-chalk)" strokeWidth={2.2} />
+            {bad ? (
+              <path d="M-4 -20 l8 8 m0 -8 l-8 8" stroke="var(--color-chalk)" strokeWidth={1.8} />
+            ) : through ? (
+              <circle cy={-16} r={3.4} fill="var(--color-paper)" stroke="var(--color-chalk)" strokeWidth={1.6} />
+            ) : (
+              <line x1={-4} x2={4} y1={-12} y2={-12} stroke="var(--color-chalk)" strokeWidth={2.2} />
+            )}
+          </g>
+        );
+      })}
+    </g>
+  );
+}

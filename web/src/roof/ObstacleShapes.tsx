@@ -1,0 +1,72 @@
+import { useJobView } from "../app/JobContext";
+import type { RoofScale } from "./geometry";
+import { obstacleName } from "./names";
+
+/** Obstacles hatched, the strip an open lid needs dashed. */
+export function ObstacleShapes({ scale }: { scale: RoofScale }) {
+  const { job, evaluation, units, selection, go } = useJobView();
+  const shapes = new Map(evaluation.findings.shapes.map((s) => [s.id, s]));
+  return (
+    <g>
+      <defs>
+        <pattern id="hatch" width="7" height="7" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+          <line y2="7" stroke="var(--color-hair)" strokeWidth="1.6" />
+        </pattern>
+      </defs>
+      {job.obstacles.map((obstacle) => {
+        const shape = shapes.get(obstacle.id);
+        if (!shape) return null;
+        const { rect, lid } = shape;
+        const path = `obstacles.${obstacle.id}`;
+        const wide = scale.size(rect.length_mm);
+        return (
+          <g
+            key={obstacle.id}
+            role="button"
+            tabIndex={0}
+            aria-label={obstacleName(obstacle, units)}
+            className="cursor-pointer outline-none group"
+            onClick={() => go("survey", path)}
+            onKeyDown={(event) => {
+              if (event.key === "Enter" || event.key === " ") go("survey", path);
+            }}
+          >
+            {lid && (
+              <rect
+                x={scale.x(lid.x_mm)}
+                y={scale.y(lid.y_mm)}
+                width={scale.size(lid.length_mm)}
+                height={scale.size(lid.width_mm)}
+                fill="none"
+                stroke="var(--color-ink)"
+                strokeWidth={1}
+                strokeDasharray="3 3"
+              />
+            )}
+            <rect
+              x={scale.x(rect.x_mm)}
+              y={scale.y(rect.y_mm)}
+              width={wide}
+              height={scale.size(rect.width_mm)}
+              fill={selection === path ? "var(--color-tape)" : "url(#hatch)"}
+              stroke="var(--color-ink)"
+              strokeWidth={1.2}
+              className="group-focus-visible:stroke-[4px]"
+            />
+            <text
+              x={scale.x(rect.x_mm) + wide / 2}
+              y={scale.y(rect.y_mm) - 4}
+              textAnchor="middle"
+              className="font-sign font-medium text-[12.5px] fill-ink"
+              stroke="var(--color-paper)"
+              strokeWidth={3}
+              paintOrder="stroke"
+            >
+              {obstacle.name}
+            </text>
+          </g>
+        );
+      })}
+    </g>
+  );
+}

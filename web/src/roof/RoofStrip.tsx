@@ -1,0 +1,142 @@
+/** The one picture: the roof from above, front to the left, at one scale, drawn from the core's geometry. */
+import { useEffect, useMemo, useRef, useState } from "react";
+import { selectedPanel, useJobView } from "../app/JobContext";
+import { across, length } from "../ui/format";
+import { Dimensions } from "./Dimensions";
+import { FootShapes } from "./FootShapes";
+import { RoofScale } from "./geometry";
+import { MemberLines, ReadingTicks } from "./MemberLines";
+import { ObstacleShapes } from "./ObstacleShapes";
+import { PanelShapes } from "./PanelShapes";
+import { Rulers } from "./Rulers";
+import { useDrag } from "./useDrag";
+
+const NO_ROOF = { length: 8000, across: 2200 };
+const TALLEST_PX = 330;
+
+export function RoofStrip() {
+  const { job, evaluation, units, handle, selection, select } = useJobView();
+  const holder = useRef<HTMLDivElement>(null);
+  const [width, setWidth] = useState(1000);
+  const [cursor, setCursor] = useState<{ x: number; y: number } | null>(null);
+
+  useEffect(() => {
+    const watched = holder.current;
+    if (!watched) return;
+    const observer = new ResizeObserver(([entry]) => entry && setWidth(Math.max(entry.contentRect.width, 280)));
+    observer.observe(watched);
+    return () => observer.disconnect();
+  }, []);
+
+  const roof = evaluation.findings.roof;
+  const scale = useMemo(
+    () =>
+      new RoofScale({ width, height: TALLEST_PX }, roof ? { length: roof.length_mm, across: roof.width_mm } : NO_ROOF),
+    [width, roof],
+  );
+  const drag = useDrag(handle, scale, units);
+  const panel = selectedPanel(selection);
+
+  return (
+    <div ref={holder} className="min-w-0">
+      <svg
+        width={scale.width}
+        height={scale.height}
+        className="block touch-none select-none"
+        role="group"
+        aria-label={`Roof seen from above, front to the left${roof ? `, ${length(roof.length_mm, units)} by ${length(roof.width_mm, units)}` : ""}`}
+        onPointerMove={(event) => {
+          const frame = event.currentTarget.getBoundingClientRect();
+          setCursor({ x: scale.mmX(event.clientX - frame.left), y: scale.mmY(event.clientY - frame.top) });
+        }}
+        onPointerLeave={() => setCursor(null)}
+        onPointerDown={(event) => {
+          if (event.target === event.currentTarget) select(null);
+        }}
+      >
+        <RoofOutline scale={scale} known={roof !== null && roof !== undefined} />
+        <MemberLines scale={scale} fit={evaluation.findings.members} />
+        <ObstacleShapes scale={scale} />
+        <PanelShapes scale={scale} drag={drag} />
+        <FootShapes scale={scale} moved={drag.moved} />
+        {panel && <Dimensions scale={scale} panel={panel} />}
+        <ReadingTicks scale={scale} />
+        <Rulers scale={scale} units={units} />
+        {cursor && cursor.x >= 0 && cursor.x <= scale.length && Math.abs(cursor.y) <= scale.across / 2 && (
+          <g pointerEvents="none" aria-hidden="true">
+            <line
+              x1={scale.x(cursor.x)}
+              x2={scale.x(cursor.x)}
+              y1={scale.y(-scale.across / 2)}
+              y2={scale.height}
+              stroke="var(--color-chalk)"
+              strokeWidth={0.8}
+            />
+            <text
+              x={Math.min(scale.x(cursor.x) + 4, scale.width - 150)}
+              y={scale.height - 2}
+              className="fill-chalk font-sign font-semibold text-[13px]"
+              stroke="var(--color-sheet)"
+              strokeWidth={4}
+              paintOrder="stroke"
+            >
+              {length(cursor.x, units)}, {across(cursor.y, units)}
+            </text>
+          </g>
+        )}
+        {!roof && (
+          <text x={scale.width / 2} y={scale.height / 2} textAnchor="middle" className="fill-ink text-[15px]">
+            Measure the roof’s length and width: it is drawn here to scale.
+          </text>
+        )}
+        {roof && !job.panels.length && (
+          <text
+            x={scale.width / 2}
+            y={scale.y(scale.across / 2) - 12}
+            textAnchor="middle"
+            className="fill-ink text-[15px]"
+          >
+            No panel yet. Take readings, then place the first one under Layout.
+          </text>
+        )}
+      </svg>
+    </div>
+  );
+}
+
+function RoofOutline({ scale, known }: { scale: RoofScale; known: boolean }) {
+  const top = scale.y(-scale.across / 2);
+  const streams = [0.22, 0.5, 0.78].map((share) => top + scale.size(scale.across) * share);
+  return (
+    <g pointerEvents="none" aria-hidden="true">
+      <rect
+        x={scale.x(0)}
+        y={top}
+        width={scale.size(scale.length)}
+        height={scale.size(scale.across)}
+        fill="var(--color-paper)"
+        stroke="var(--color-ink)"
+        strokeWidth={known ? 2 : 1}
+        strokeDasharray={known ? undefined : "5 4"}
+      />
+      <line
+        x1={scale.x(0)}
+        x2={scale.x(scale.length)}
+        y1={scale.y(0)}
+        y2={scale.y(0)}
+        stroke="var(--color-chalk)"
+        strokeWidth={0.8}
+        strokeDasharray="14 4 3 4"
+      />
+      {streams.map((y) => (
+        <path
+          key={y}
+          d={`M2 ${y} h11 m-4 -3.5 l4.5 3.5 l-4.5 3.5`}
+          stroke="var(--color-ink)"
+          strokeWidth={1.3}
+          fill="none"
+        />
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,109 @@
+/** How a panel is held: the school and its parts. */
+import type { Panel } from "../../api/types";
+import { useJobView } from "../../app/JobContext";
+import { Choice, Field, Group, Tick } from "../../ui/Field";
+
+type School = Panel["hold"]["school"];
+const SCHOOLS: readonly (readonly [School, string, string])[] = [
+  ["screws", "Screws into members", "strongest with few parts; every hole is sealed"],
+  ["bolts", "Through-bolts, large washers", "needs access from inside"],
+  ["tape", "Adhesive foam tape", "no holes; needs sound paint, warmth and dwell"],
+];
+const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
+const SCREWS = ["#8", "#10", "#12", "#14"].map((s) => [s, s] as const);
+
+export function Attachment({ panel }: { panel: Panel }) {
+  const { job, handle } = useJobView();
+  const hold = panel.hold;
+  const path = `panels.${panel.id}.hold`;
+  const choose = (school: School) => {
+    if (school !== hold.school) void handle.edit([{ op: "set", path, value: { school } }]);
+  };
+  const toAll = () =>
+    void handle.edit(
+      job.panels
+        .filter((p) => p.id !== panel.id)
+        .map((p) => ({ op: "set" as const, path: `panels.${p.id}.hold`, value: hold })),
+    );
+  return (
+    <Group
+      title="How it holds"
+      aside={
+        job.panels.length > 1 && (
+          <button type="button" className="underline text-[13px]" onClick={toAll}>
+            hold all panels like this
+          </button>
+        )
+      }
+    >
+      <div role="radiogroup" aria-label="Attachment school" className="grid sm:grid-cols-3 gap-2 pb-2">
+        {SCHOOLS.map(([school, title, words]) => (
+          <button
+            key={school}
+            type="button"
+            role="radio"
+            aria-checked={hold.school === school}
+            data-on={hold.school === school}
+            className="act !h-auto !whitespace-normal flex-col !items-start !gap-0 py-1"
+            onClick={() => choose(school)}
+          >
+            {title}
+            <span className="font-sans font-normal text-[12.5px] leading-tight text-left">{words}</span>
+          </button>
+        ))}
+      </div>
+      <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
+        {hold.school === "screws" && (
+          <>
+            <Choice label="Screw" path={`${path}.screw`} value={hold.screw} options={SCREWS} />
+            <Field label="Screws per foot" path={`${path}.count`} value={hold.count} />
+            <Field label="Screw length" path={`${path}.length`} value={hold.length} />
+          </>
+        )}
+        {hold.school === "bolts" && (
+          <>
+            <Choice label="Bolt" path={`${path}.bolt`} value={hold.bolt} options={BOLTS} />
+            <Field label="Bolts per foot" path={`${path}.count`} value={hold.count} />
+            <Field label="Bolt length" path={`${path}.length`} value={hold.length} />
+            <Field label="Washer diameter" path={`${path}.washer`} value={hold.washer} />
+          </>
+        )}
+        {hold.school === "tape" && (
+          <>
+            <Field label="Pad length" path={`${path}.pad_length`} value={hold.pad_length} />
+            <Field label="Pad width" path={`${path}.pad_width`} value={hold.pad_width} />
+            <Field label="Tape thickness" path={`${path}.thickness`} value={hold.thickness} />
+            <Field label="Dwell, hours" path={`${path}.dwell_h`} value={hold.dwell_h} />
+            <Field
+              label="Roof temperature"
+              path={`${path}.temperature`}
+              value={hold.temperature}
+              placeholder="21 °C"
+              clearable
+            />
+            <Tick label="edge sealed" path={`${path}.sealed_edge`} value={hold.sealed_edge} />
+          </>
+        )}
+        <Choice
+          label="Bracket"
+          path={`${path}.bracket.metal`}
+          value={hold.bracket.metal}
+          options={[
+            ["aluminium", "aluminium"],
+            ["stainless", "stainless"],
+          ]}
+        />
+        <Field label="Bracket thickness" path={`${path}.bracket.thickness`} value={hold.bracket.thickness} />
+        <Field label="Bracket length" path={`${path}.bracket.length`} value={hold.bracket.length} />
+        <Field label="Lever" path={`${path}.bracket.lever`} value={hold.bracket.lever} hint="frame bolt to fastener" />
+        <Field label="Toe" path={`${path}.bracket.toe`} value={hold.bracket.toe} hint="fastener to far edge" />
+        <Choice
+          label="Frame bolt"
+          path={`${path}.bracket.frame_bolt`}
+          value={hold.bracket.frame_bolt}
+          options={BOLTS}
+        />
+      </div>
+    </Group>
+  );
+}

@@ -1,0 +1,129 @@
+/** The load path of the selected foot: links in a row, each as thick as its margin; the weakest is named. */
+import type { FootVerdict, LinkVerdict, Panel } from "../../api/types";
+import { useJobView } from "../../app/JobContext";
+import { landingWords } from "../../roof/names";
+import { Group } from "../../ui/Field";
+import { force, percent, speed } from "../../ui/format";
+import { StateMark, stateWords } from "../../ui/StateMark";
+import { Worked } from "../../ui/WorkingDialog";
+
+export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined }) {
+  const { evaluation, units, select } = useJobView();
+  const verdict = evaluation.findings.verdicts.find((v) => v.panel === panel.id);
+  if (!verdict)
+    return (
+      <Group title="Chain">
+        <p>
+          Not known yet. Still open:{" "}
+          {evaluation.findings.questions
+            .filter((q) => q.station !== "layout" || q.path.includes(panel.id))
+            .map((q) => q.ask)
+            .slice(0, 3)
+            .join(" ") || "give the panel its feet."}
+        </p>
+      </Group>
+    );
+  const chosen = verdict.feet.find((f) => f.foot === (foot ?? verdict.worst_foot)) ?? verdict.feet[0];
+  if (!chosen) return null;
+  const place = evaluation.findings.feet.find((f) => f.panel === panel.id && f.foot === chosen.foot);
+  const key = `hold/${panel.id}/${chosen.foot}`;
+  return (
+    <Group
+      title={`Chain of foot ${chosen.foot}`}
+      aside={
+        <span className="flex gap-1" role="group" aria-label="Foot">
+          {verdict.feet.map((f) => (
+            <button
+              key={f.foot}
+              type="button"
+              className="act !h-7 !px-1.5"
+              data-on={f.foot === chosen.foot}
+              aria-pressed={f.foot === chosen.foot}
+              aria-label={`foot ${f.foot}, ${stateWords(f.state)}`}
+              onClick={() => select(`panels.${panel.id}.feet.${f.foot}`)}
+            >
+              <span className="bg-paper text-ink rounded-full leading-none">
+                <StateMark state={f.state} />
+              </span>
+              {f.foot}
+            </button>
+          ))}
+        </span>
+      }
+    >
+      <p>
+        <span className="font-semibold">{stateWords(chosen.state)}</span>, {place ? landingWords(place, units) : ""}.
+        Worst case {chosen.case}: pull{" "}
+        <Worked place={`${key}/force`} title="force on the foot">
+          {force(chosen.pull_n, units)}
+        </Worked>
+        , along {force(chosen.shear_n, units)}. Lets go at{" "}
+        <Worked place={`${key}/let-go speed`} title="let-go speed of the foot">
+          {speed(chosen.let_go_m_s, units)}
+        </Worked>
+        , safe to{" "}
+        <Worked place={`${key}/safe speed`} title="safe speed of the foot">
+          {speed(chosen.safe_m_s, units)}
+        </Worked>
+        . {lostWords(chosen, (v) => speed(v, units))}
+      </p>
+      <ol className="flex items-start py-2 overflow-x-auto" aria-label="Links of the chain">
+        <LinkEnd words="panel" />
+        {chosen.links.map((link) => (
+          <LinkView key={link.id} link={link} weakest={link.id === chosen.weakest} place={`${key}/link ${link.id}`} />
+        ))}
+        <LinkEnd words="vehicle" />
+      </ol>
+    </Group>
+  );
+}
+
+function lostWords(foot: FootVerdict, say: (speed: number) => string): string {
+  if (!foot.lost_next) return "If it is lost, the feet left stand in one line and hold nothing.";
+  return `If it is lost, ${foot.lost_next} lets go next at ${say(foot.lost_let_go_m_s)}.`;
+}
+
+const THICKEST = 34;
+const THINNEST = 3;
+
+/** Thickness of a drawn link: proportional to capacity over load, capped at three times. */
+export function linkThickness(used: number): number {
+  const margin = Math.min(1 / Math.max(used, 1e-3), 3) / 3;
+  return Math.max(margin * THICKEST, THINNEST);
+}
+
+function LinkView({ link, weakest, place }: { link: LinkVerdict; weakest: boolean; place: string }) {
+  const { openWorking } = useJobView();
+  const bad = link.utilisation > 1;
+  return (
+    <li className="flex-1 min-w-[118px]">
+      <button
+        type="button"
+        className="w-full text-left group"
+        onClick={() => openWorking(place, link.title)}
+        aria-label={`${link.title}, ${percent(link.utilisation)} used${weakest ? ", the weakest link" : ""}: show the working`}
+      >
+        <span className="flex items-center h-[40px]">
+          <span className="h-[3px] w-2 bg-ink" />
+          <span
+            className={`flex-1 border-2 ${bad ? "border-signal" : "border-ink"} ${weakest ? "bg-tape" : "bg-paper"} group-hover:bg-tape`}
+            style={{ height: linkThickness(link.utilisation), borderRadius: THICKEST }}
+          />
+          <span className="h-[3px] w-2 bg-ink" />
+        </span>
+        <span className="block leading-tight px-2">
+          <span className={`font-sign font-semibold text-[17px] ${bad ? "text-signal" : ""}`}>
+            {percent(link.utilisation)} used
+          </span>
+          {weakest && <span className="font-sign font-semibold"> · weakest</span>}
+          <span className="block text-[13px]">{link.title}</span>
+          {link.confidence !== "published" && <span className="block text-[12px] text-soft">{link.confidence}</span>}
+        </span>
+      </button>
+    </li>
+  );
+}
+
+function LinkEnd({ words }: { words: string }) {
+  return <li className="self-start mt-[9px] font-sign font-semibold text-soft shrink-0 px-1">{words}</li>;
+}

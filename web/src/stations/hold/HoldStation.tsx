@@ -1,0 +1,64 @@
+import type { Panel } from "../../api/types";
+import { selectedFoot, selectedPanel, useJobView } from "../../app/JobContext";
+import { Group } from "../../ui/Field";
+import { speed } from "../../ui/format";
+import { StateMark } from "../../ui/StateMark";
+import { Assumptions } from "./Assumptions";
+import { Attachment } from "./Attachment";
+import { Chain } from "./Chain";
+
+export function HoldStation() {
+  const { job, evaluation, selection } = useJobView();
+  const worst = evaluation.findings.plan;
+  const foot = selectedFoot(selection);
+  const panelId = selectedPanel(selection) ?? worst?.worst_panel ?? job.panels[0]?.id;
+  const panel = job.panels.find((p) => p.id === panelId);
+  if (!panel) return <p>Place a panel first, under Layout. Then choose here how it holds.</p>;
+  const footId = foot?.panel === panel.id ? foot.foot : undefined;
+  return (
+    <>
+      <PanelTabs panels={job.panels} current={panel.id} />
+      <Chain key={panel.id} panel={panel} foot={footId} />
+      <Attachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />
+      <Assumptions />
+    </>
+  );
+}
+
+function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
+  const { evaluation, units, select } = useJobView();
+  const verdicts = new Map(evaluation.findings.verdicts.map((v) => [v.panel, v]));
+  return (
+    <Group title="Panels">
+      <div className="flex flex-wrap gap-1.5">
+        {panels.map((panel) => {
+          const verdict = verdicts.get(panel.id);
+          const states = verdict?.feet.map((f) => f.state) ?? [];
+          const worst = states.includes("lets go")
+            ? "lets go"
+            : states.includes("thin")
+              ? "thin"
+              : states.length
+                ? "holds"
+                : "unknown";
+          return (
+            <button
+              key={panel.id}
+              type="button"
+              className="act"
+              data-on={panel.id === current}
+              aria-pressed={panel.id === current}
+              onClick={() => select(`panels.${panel.id}`)}
+            >
+              <span className="bg-paper text-ink rounded-full leading-none">
+                <StateMark state={worst} />
+              </span>
+              {panel.name}
+              {verdict && <span className="font-medium text-[13px]">safe {speed(verdict.safe_m_s, units)}</span>}
+            </button>
+          );
+        })}
+      </div>
+    </Group>
+  );
+}

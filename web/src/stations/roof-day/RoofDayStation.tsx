@@ -1,0 +1,163 @@
+/** The work sheet: what to take, every mark by number, the steps in order. */
+import { useQuery } from "@tanstack/react-query";
+import { http, unwrap } from "../../api/client";
+import type { Mark } from "../../api/types";
+import { useJobView } from "../../app/JobContext";
+import { Group } from "../../ui/Field";
+import { across, inches, length } from "../../ui/format";
+import { Worked } from "../../ui/WorkingDialog";
+
+export function RoofDayStation() {
+  const { evaluation } = useJobView();
+  const findings = evaluation.findings;
+  const stops = evaluation.snags.filter((s) => s.severity === "stop").length;
+  return (
+    <>
+      <Downloads />
+      {findings.questions.length > 0 && (
+        <p className="pb-1">
+          <span className="font-semibold">Still open:</span> {findings.questions.map((q) => q.ask).join(" ")}
+        </p>
+      )}
+      {stops > 0 && <p className="text-signal font-semibold pb-1">{stops} stop: clear them before you drill.</p>}
+      <p className="pb-2 text-soft">
+        Ladder on firm ground, goggles on, look behind the skin for wires and lines, panels covered: they are live in
+        light.
+      </p>
+      <div className="grid xl:grid-cols-2 gap-x-8">
+        <Marks marks={findings.marks} />
+        <div>
+          <Steps />
+          <Materials />
+        </div>
+      </div>
+    </>
+  );
+}
+
+function Downloads() {
+  const { id } = useJobView();
+  const catalogue = useQuery({
+    queryKey: ["catalogue"],
+    staleTime: Number.POSITIVE_INFINITY,
+    queryFn: () => unwrap(http.GET("/api/catalogue")),
+  });
+  return (
+    <div className="flex flex-wrap gap-2 py-2">
+      {catalogue.data?.exports.map((file) => (
+        <a key={file.value} className="act" href={`/api/jobs/${id}/files/${file.value}`} download>
+          {file.words}, {file.value.split(".").at(-1)?.toUpperCase()}
+        </a>
+      ))}
+    </div>
+  );
+}
+
+function Marks({ marks }: { marks: Mark[] }) {
+  const { units, go } = useJobView();
+  return (
+    <Group title={`${marks.length} marks from the datum`}>
+      {!marks.length && <p>No feet yet. Give the panels their feet under Layout.</p>}
+      {marks.length > 0 && (
+        <table className="sheet-table">
+          <thead>
+            <tr>
+              <th>no.</th>
+              <th className="num">along mm</th>
+              <th className="num">inch</th>
+              <th>across</th>
+              <th className="num">drill</th>
+              <th className="num">stop</th>
+              <th>into</th>
+            </tr>
+          </thead>
+          <tbody>
+            {marks.map((mark) => (
+              <tr key={mark.number}>
+                <td className="font-semibold">
+                  <button
+                    type="button"
+                    className="underline"
+                    aria-label={`Mark ${mark.number}: show its foot`}
+                    onClick={() => go("hold", `panels.${mark.panel}.feet.${mark.foot}`)}
+                  >
+                    {mark.number}
+                  </button>
+                </td>
+                <td className="num">{mark.x_mm.toFixed(0)}</td>
+                <td className="num whitespace-nowrap">{inches(mark.x_mm)}</td>
+                <td className="whitespace-nowrap">{across(mark.y_mm, units)}</td>
+                <td className="num whitespace-nowrap">
+                  {mark.kind === "pad" ? "pad" : `${mark.pilot_mm}${mark.final_mm ? ` / ${mark.final_mm}` : ""}`}
+                </td>
+                <td className="num">{mark.depth_stop_mm ? mark.depth_stop_mm.toFixed(0) : ""}</td>
+                <td>{mark.into}</td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      )}
+    </Group>
+  );
+}
+
+function Steps() {
+  const { evaluation } = useJobView();
+  return (
+    <Group title="Steps in order">
+      <ol>
+        {evaluation.findings.steps.map((step) => (
+          <li key={step.number} className="grid grid-cols-[24px_1fr] border-b border-hair py-1">
+            <span className="font-sign font-semibold text-[16px]">{step.number}</span>
+            <span>
+              <span className="font-semibold">{step.title}.</span> {step.detail}{" "}
+              <span className="text-chalk font-semibold">{step.check}</span>
+              {step.wait_h > 0 && <span className="font-semibold"> Wait {step.wait_h} h.</span>}
+            </span>
+          </li>
+        ))}
+      </ol>
+    </Group>
+  );
+}
+
+function Materials() {
+  const { evaluation, units } = useJobView();
+  const seal = evaluation.findings.seal;
+  return (
+    <Group title="Materials">
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th>item</th>
+            <th className="num">needed</th>
+            <th className="num">spare</th>
+            <th>unit</th>
+          </tr>
+        </thead>
+        <tbody>
+          {evaluation.findings.materials.map((m) => (
+            <tr key={m.item}>
+              <td>
+                {m.item}
+                {m.note && <span className="text-soft text-[13px]">, {m.note}</span>}
+              </td>
+              <td className="num">{m.needed}</td>
+              <td className="num">{m.spare}</td>
+              <td>{m.unit}</td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {seal.bead_volume_ml > 0 && (
+        <p className="pt-1">
+          Bead {length(seal.bead_length_mm, units)},{" "}
+          <Worked place="seal" title="sealant bead">
+            {seal.bead_volume_ml.toFixed(0)} ml
+          </Worked>{" "}
+          with waste.
+        </p>
+      )}
+    </Group>
+  );
+}

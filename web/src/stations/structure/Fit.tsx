@@ -1,0 +1,53 @@
+import { useJobView } from "../../app/JobContext";
+import { Group } from "../../ui/Field";
+import { length, percent } from "../../ui/format";
+import { Worked } from "../../ui/WorkingDialog";
+
+export function Fit() {
+  const { evaluation, units } = useJobView();
+  const fit = evaluation.findings.members;
+  if (fit.status === "not known" || fit.pitch_mm === null || fit.pitch_mm === undefined)
+    return (
+      <Group title="Members">
+        <p className="font-sign font-semibold text-[24px]">Not known yet</p>
+        <p>
+          {fit.reason} {fit.remedy}
+        </p>
+      </Group>
+    );
+  return (
+    <Group
+      title="Members"
+      aside={<span className={fit.status === "settled" ? "text-soft" : "text-signal font-semibold"}>{fit.status}</span>}
+    >
+      <p className="font-sign font-semibold text-[26px] leading-8">
+        every {length(fit.pitch_mm, units)}{" "}
+        <span className="text-[17px] text-soft">± {length(1.96 * (fit.pitch_sigma_mm ?? 0), units)}</span>
+      </p>
+      {fit.reason && (
+        <p className="text-signal font-semibold">
+          {fit.reason} {fit.remedy}
+        </p>
+      )}
+      {fit.alternatives.map((other) => (
+        <p key={`${other.pitch_mm} ${other.first_mm}`}>
+          Or every {length(other.pitch_mm, units)}: {percent(other.probability)} likely.
+        </p>
+      ))}
+      <ul className="flex flex-wrap gap-x-4 gap-y-0.5 pt-1">
+        {fit.members.map((member) => (
+          <li key={member.number} className="whitespace-nowrap">
+            <span className="text-chalk font-semibold">{member.number}</span>{" "}
+            <Worked place={`structure/member ${member.number}`} title={`member ${member.number}`}>
+              {length(member.x_mm, units)}
+            </Worked>{" "}
+            <span className="text-soft">
+              ± {length(1.96 * member.sigma_mm, units)}
+              {member.status === "inferred" ? ", not read" : ""}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Group>
+  );
+}

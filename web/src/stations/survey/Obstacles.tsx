@@ -1,0 +1,118 @@
+/** Fans, hatches, air conditioners: a rectangle with a height, a lid and a clearance. */
+import type { Obstacle } from "../../api/types";
+import { useJobView } from "../../app/JobContext";
+import { Choice, Field, Group } from "../../ui/Field";
+import { across, length } from "../../ui/format";
+
+const KINDS: readonly (readonly [Obstacle["kind"], string])[] = [
+  ["fan", "roof fan"],
+  ["air_conditioner", "air conditioner"],
+  ["hatch", "hatch, skylight"],
+  ["aerial", "aerial"],
+  ["other", "other"],
+];
+const START: Record<Obstacle["kind"], { name: string; length: number; width: number; height: number }> = {
+  fan: { name: "Roof fan", length: 400, width: 400, height: 120 },
+  air_conditioner: { name: "Air conditioner", length: 1000, width: 700, height: 280 },
+  hatch: { name: "Hatch", length: 500, width: 500, height: 60 },
+  aerial: { name: "Aerial", length: 60, width: 60, height: 400 },
+  other: { name: "Obstacle", length: 300, width: 300, height: 100 },
+};
+
+export function Obstacles() {
+  const { job, units, handle, selection, select } = useJobView();
+  const add = async (kind: Obstacle["kind"]) => {
+    const { name, ...size } = START[kind];
+    const middle = (job.vehicle.roof_length?.mm ?? 4000) / 2;
+    const value = {
+      kind,
+      name,
+      x: { mm: middle },
+      y: { mm: 0 },
+      length: { mm: size.length },
+      width: { mm: size.width },
+      height: { mm: size.height },
+    };
+    const answer = await handle.edit([{ op: "add", path: "obstacles", value }]);
+    const made = answer.job.obstacles.at(-1);
+    if (made) select(`obstacles.${made.id}`);
+  };
+  return (
+    <Group
+      title="Obstacles"
+      aside={<span className="text-soft text-[13px]">x: front edge from the datum; y: middle</span>}
+    >
+      <div className="flex flex-wrap gap-1.5 pb-2">
+        {KINDS.map(([kind, words]) => (
+          <button key={kind} type="button" className="act" onClick={() => void add(kind)}>
+            + {words}
+          </button>
+        ))}
+      </div>
+      {!job.obstacles.length && (
+        <p>Measure everything that stands on the roof: footprint, height, how far its lid leans.</p>
+      )}
+      {job.obstacles.map((obstacle) => {
+        const path = `obstacles.${obstacle.id}`;
+        const open = selection === path;
+        return (
+          <div key={obstacle.id} className={`border-b border-hair ${open ? "bg-tape/25 px-2 -mx-2" : ""}`}>
+            <button
+              type="button"
+              className="w-full text-left py-1 flex gap-3"
+              aria-expanded={open}
+              onClick={() => select(open ? null : path)}
+            >
+              <span className="font-semibold whitespace-nowrap">{obstacle.name}</span>
+              <span className="text-soft">
+                {length(obstacle.x.mm, units)} along, {across(obstacle.y.mm, units)},{" "}
+                {length(obstacle.length.mm, units)} × {length(obstacle.width.mm, units)}
+              </span>
+            </button>
+            {open && <ObstacleFields obstacle={obstacle} path={path} />}
+          </div>
+        );
+      })}
+    </Group>
+  );
+}
+
+function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }) {
+  const { handle, select } = useJobView();
+  return (
+    <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-3 gap-y-1.5 pb-2">
+      <Field label="Name" path={`${path}.name`} value={obstacle.name} />
+      <Field label="x, along" path={`${path}.x`} value={obstacle.x} />
+      <Field label="y, to starboard" path={`${path}.y`} value={obstacle.y} />
+      <Field label="Length" path={`${path}.length`} value={obstacle.length} />
+      <Field label="Width" path={`${path}.width`} value={obstacle.width} />
+      <Field label="Height" path={`${path}.height`} value={obstacle.height} />
+      <Field label="Clearance" path={`${path}.clearance`} value={obstacle.clearance} />
+      <Choice
+        label="Lid hinge"
+        path={`${path}.lid_hinge`}
+        value={obstacle.lid_hinge}
+        options={[
+          ["none", "no lid"],
+          ["front", "front"],
+          ["rear", "rear"],
+          ["left", "port"],
+          ["right", "starboard"],
+        ]}
+      />
+      <Field label="Lid leans over by" path={`${path}.lid_reach`} value={obstacle.lid_reach} />
+      <span className="self-end">
+        <button
+          type="button"
+          className="act"
+          onClick={() => {
+            select(null);
+            void handle.edit([{ op: "remove", path }]);
+          }}
+        >
+          Remove
+        </button>
+      </span>
+    </div>
+  );
+}

@@ -1,0 +1,174 @@
+/** Input boxes bound to a path of the job. They save themselves; what is typed survives a crash as a draft. */
+import { type ReactNode, useEffect, useId, useRef, useState } from "react";
+import { ApiError } from "../api/client";
+import type { Edit } from "../api/types";
+import { useJobView } from "../app/JobContext";
+import { type Quantity, shown } from "./format";
+
+const IDLE_MS = 900;
+
+type FieldProps = {
+  label: string;
+  path: string;
+  value: Quantity | string | number | null | undefined;
+  placeholder?: string;
+  hint?: string;
+  clearable?: boolean;
+};
+
+function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]): string {
+  if (value === null || value === undefined) return "";
+  return typeof value === "object" ? shown(value, units) : String(value);
+}
+
+/** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
+export function Field({ label, path, value, placeholder, hint, clearable = false }: FieldProps) {
+  const { id, units, handle } = useJobView();
+  const stored = asText(value, units);
+  const draftKey = `draft:${id}:${path}`;
+  const [text, setText] = useState(() => localStorage.getItem(draftKey) ?? stored);
+  const [problem, setProblem] = useState<string | null>(null);
+  const typing = useRef(text !== stored);
+  const idle = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
+  const boxId = useId();
+
+  useEffect(() => {
+    if (!typing.current) setText(stored);
+  }, [stored]);
+  useEffect(() => () => clearTimeout(idle.current), []);
+
+  const commit = async (typed: string, quiet: boolean) => {
+    clearTimeout(idle.current);
+    if (typed === stored || (typed.trim() === "" && !clearable)) {
+      typing.current = false;
+      localStorage.removeItem(draftKey);
+      if (!quiet) {
+        setText(stored);
+        setProblem(null);
+      }
+      return;
+    }
+    const cleared = typed.trim() === "";
+    const next = typeof value === "number" ? Number(typed) : typed;
+    const edit: Edit = { op: "set", path, value: cleared ? null : next };
+    try {
+      await handle.edit([edit]);
+      localStorage.removeItem(draftKey);
+      typing.current = false;
+      setProblem(null);
+    } catch (failure) {
+      if (!quiet) setProblem(failure instanceof ApiError ? failure.message : "Not saved.");
+    }
+  };
+
+  return (
+    <div className="min-w-0">
+      <label className="label block" htmlFor={boxId}>
+        {label}
+      </label>
+      <input
+        id={boxId}
+        className="box"
+        value={text}
+        placeholder={placeholder}
+        autoComplete="off"
+        spellCheck={false}
+        data-path={path}
+        aria-invalid={problem ? "true" : undefined}
+        aria-describedby={problem || hint ? `${boxId}-note` : undefined}
+        onChange={(event) => {
+          const typed = event.target.value;
+          typing.current = true;
+          setText(typed);
+          localStorage.setItem(draftKey, typed);
+          clearTimeout(idle.current);
+          idle.current = setTimeout(() => void commit(typed, true), IDLE_MS);
+        }}
+        onBlur={() => void commit(text, false)}
+        onKeyDown={(event) => {
+          if (event.key === "Enter") void commit(text, false);
+          if (event.key === "Escape") {
+            typing.current = false;
+            localStorage.removeItem(draftKey);
+            setText(stored);
+            setProblem(null);
+          }
+        }}
+      />
+      {(problem || hint) && (
+        <p
+          id={`${boxId}-note`}
+          className={`text-[12px] leading-tight pt-0.5 ${problem ? "text-signal font-semibold" : "text-soft"}`}
+        >
+          {problem ?? hint}
+        </p>
+      )}
+    </div>
+  );
+}
+
+type ChoiceProps = {
+  label: string;
+  path: string;
+  value: string | null | undefined;
+  options: readonly (readonly [string, string])[];
+  /** Where a choice is more than one field: what to do instead of setting ``path``. */
+  onChange?: (value: string) => void;
+};
+
+/** A choice out of a few; a native select: it works with gloves, on phones and by keyboard. */
+export function Choice({ label, path, value, options, onChange }: ChoiceProps) {
+  const { handle } = useJobView();
+  const boxId = useId();
+  return (
+    <div className="min-w-0">
+      <label className="label block" htmlFor={boxId}>
+        {label}
+      </label>
+      <select
+        id={boxId}
+        className="box"
+        data-path={path}
+        value={value ?? ""}
+        onChange={(event) =>
+          onChange ? onChange(event.target.value) : void handle.edit([{ op: "set", path, value: event.target.value }])
+        }
+      >
+        {!value && <option value="">choose …</option>}
+        {options.map(([key, words]) => (
+          <option key={key} value={key}>
+            {words}
+          </option>
+        ))}
+      </select>
+    </div>
+  );
+}
+
+export function Tick({ label, path, value }: { label: string; path: string; value: boolean }) {
+  const { handle } = useJobView();
+  return (
+    <label className="inline-flex items-center gap-2 h-[30px]">
+      <input
+        type="checkbox"
+        className="size-4 accent-[var(--color-ink)]"
+        data-path={path}
+        checked={value}
+        onChange={(event) => void handle.edit([{ op: "set", path, value: event.target.checked }])}
+      />
+      <span className="label">{label}</span>
+    </label>
+  );
+}
+
+export function Group({ title, children, aside }: { title: string; children: ReactNode; aside?: ReactNode }) {
+  return (
+    <section className="pb-3">
+      <div className="flex items-baseline justify-between gap-3 border-b border-hair mb-1.5">
+        <h3 className="text-[17px] leading-7">{title}</h3>
+        {aside}
+      </div>
+      {children}
+    </section>
+  );
+}

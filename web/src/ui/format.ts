@@ -1,0 +1,63 @@
+/** How numbers are shown. Display only: no verdict is computed here. */
+import type { Units } from "../api/types";
+
+export type Quantity = { text?: string | null; mm?: number; m_s?: number; kg?: number; w?: number; deg_c?: number };
+
+const MM_PER_INCH = 25.4;
+const M_S_PER_MPH = 0.44704;
+const KG_PER_LB = 0.45359237;
+
+export function inches(mm: number): string {
+  const parts = Math.round((Math.abs(mm) / MM_PER_INCH) * 16);
+  const whole = Math.floor(parts / 16);
+  const rest = parts % 16;
+  const sign = mm < 0 && parts > 0 ? "−" : "";
+  if (rest === 0) return `${sign}${whole}"`;
+  const divisor = rest % 8 === 0 ? 8 : rest % 4 === 0 ? 4 : rest % 2 === 0 ? 2 : 1;
+  const fraction = `${rest / divisor}/${16 / divisor}`;
+  return `${sign}${whole ? `${whole} ` : ""}${fraction}"`;
+}
+
+export function length(mm: number, units: Units): string {
+  if (units === "imperial") return inches(mm);
+  const digits = Math.abs(mm) < 100 && Math.abs(mm - Math.round(mm)) > 0.05 ? 1 : 0;
+  return `${mm.toFixed(digits).replace("-", "−")} mm`;
+}
+
+/** Rounded down: a limit is never rounded up. */
+export function speedNumber(mPerS: number, units: Units): number {
+  return Math.floor((units === "metric" ? mPerS * 3.6 : mPerS / M_S_PER_MPH) + 1e-9);
+}
+
+export const speedUnit = (units: Units): string => (units === "metric" ? "km/h" : "mph");
+export const speed = (mPerS: number, units: Units): string => `${speedNumber(mPerS, units)} ${speedUnit(units)}`;
+
+export function mass(kg: number, units: Units): string {
+  return units === "metric" ? `${kg.toFixed(1)} kg` : `${(kg / KG_PER_LB).toFixed(1)} lb`;
+}
+
+export function force(newton: number, units: Units): string {
+  return units === "metric" ? `${Math.round(newton)} N` : `${Math.round(newton / 4.4482216)} lbf`;
+}
+
+export function percent(share: number): string {
+  return `${Math.round(share * 100)} %`;
+}
+
+/** What stands in an input box: the text as it was typed, or the value in the job's units. */
+export function shown(quantity: Quantity | null | undefined, units: Units): string {
+  if (!quantity) return "";
+  if (quantity.text) return quantity.text;
+  if (quantity.mm !== undefined) return length(quantity.mm, units).replace("−", "-");
+  if (quantity.m_s !== undefined) return speed(quantity.m_s, units);
+  if (quantity.kg !== undefined) return mass(quantity.kg, units);
+  if (quantity.w !== undefined) return `${quantity.w} W`;
+  if (quantity.deg_c !== undefined) return `${quantity.deg_c} °C`;
+  return "";
+}
+
+/** A signed offset from the centre line as people say it. */
+export function across(mm: number, units: Units): string {
+  if (Math.abs(mm) < 0.05) return "on the centre line";
+  return `${length(Math.abs(mm), units)} to ${mm < 0 ? "port" : "starboard"}`;
+}
