@@ -20,13 +20,14 @@ def bolt_shear(strength_n_mm2: Strength, area_mm2: Area) -> Number:
     return 0.6 * strength_n_mm2 * area_mm2
 
 
-@formula(title="stress area of a metric thread", symbol="A_s", expression="A_s = π/4 · (d − 0.9382 · P)²", unit="mm²",
-         source=Source("ISO 898-1:2013, 9.1.6.1"))  # fmt: skip
+@formula(title="stress area of a thread", symbol="A_s", expression="A_s = π/4 · (d − c · P)²", unit="mm²",
+         source=Source("ISO 898-1:2013, 9.1.6.1 (metric, c = 0.9382); ASME B1.1 Appendix B (inch, c = 0.9743)"))  # fmt: skip
 def thread_stress_area(
     diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
     pitch_mm: Annotated[Number, Arg("P", "mm", "thread pitch", 0.3, 4)],
+    form: Annotated[Number, Arg("c", "", "form of the thread", 0.9, 1.0)],
 ) -> Number:
-    return 3.141592653589793 / 4 * (diameter_mm - 0.9382 * pitch_mm) ** 2
+    return 3.141592653589793 / 4 * (diameter_mm - form * pitch_mm) ** 2
 
 
 @formula(title="tightening torque", symbol="T", expression="T = K · d · F / 1000", unit="N·m",

@@ -41,8 +41,8 @@ def limit_pressure(
     shear_capacity_n: Annotated[Number, Arg("S_cap", "N", "capacity along the roof", 1e-6)],
 ) -> Number:
     """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two branches'."""
-    shear_slope = shear_per_pa / shear_capacity_n
-    shear_rest = 1 - constant_shear_n / shear_capacity_n
+    shear_slope = np.asarray(shear_per_pa / shear_capacity_n)
+    shear_rest = np.asarray(1 - constant_shear_n / shear_capacity_n)
     with np.errstate(divide="ignore", invalid="ignore"):
         alone = np.where(shear_slope > 0, shear_rest / shear_slope, np.where(shear_rest > 0, np.inf, 0.0))
         slope = pull_per_pa / pull_capacity_n + shear_slope

@@ -220,7 +220,11 @@ def _laminate_base(hold: Screws, thickness: float, pry: float) -> Link:
 def _bolts(vehicle: Vehicle, members: Members, hold: ThroughBolts, into_member: bool, pry: float) -> list[Link]:
     bolt, count = BOLTS[hold.bolt], _chosen(float(hold.count), "bolts in the foot")
     with scope("link fastener"):
-        area = thread_stress_area(given(bolt.diameter_mm, "table", "bolt"), given(bolt.pitch_mm, "table", "thread pitch"))
+        area = thread_stress_area(
+            given(bolt.diameter_mm, "table", "bolt"),
+            given(bolt.pitch_mm, "table", "thread pitch"),
+            given(bolt.thread_form, "table", "form of the thread"),
+        )
         steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
         pull = behind_prying(several(count, bolt_tension(steel, area)), pry)
         fastener = _link("fastener", f"{hold.count} × {hold.bolt} bolt", (pull, BOLT_FACTOR),

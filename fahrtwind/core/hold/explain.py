@@ -37,7 +37,8 @@ def _explain_foot(i: int, chain: Chain, shared: Forces, case: int, verdict: Pane
         with scope(f"link {link.id}"):
             pull_now = given(pull, "computed", f"force on the foot, {CASE_NAMES[case]}")
             shear_now = given(shear, "computed", f"force on the foot, {CASE_NAMES[case]}")
-            utilisation(pull_now, shear_now, link.pull_design_n, link.shear_design_n)
+            capacity = [given(c, "computed", f"design capacity, {link.title}") for c in (link.pull_design_n, link.shear_design_n)]
+            utilisation(pull_now, shear_now, *capacity)
     weakest = next(k for k in chain.links if k.id == verdict.feet[i].weakest)
     with scope("let-go speed"):
         _speed(i, weakest.pull_nominal_n, weakest.shear_nominal_n, weakest, shared, air)

@@ -43,6 +43,11 @@ class Bolt:
     clearance_mm: float
     washer_mm: float
 
+    @property
+    def thread_form(self) -> float:
+        """Constant of the stress area: metric threads, or inch ones with their pitch in the name."""
+        return 0.9382 if self.name.startswith("M") else 0.9743
+
 
 BOLTS = {
     b.name: b

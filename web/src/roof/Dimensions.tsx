@@ -12,14 +12,16 @@ export function Dimensions({ scale, panel }: { scale: RoofScale; panel: string }
         .map((d) => {
           const [x1, y1, x2, y2] = [scale.x(d.from_x_mm), scale.y(d.from_y_mm), scale.x(d.to_x_mm), scale.y(d.to_y_mm)];
           const level = Math.abs(y2 - y1) < Math.abs(x2 - x1);
+          // long dimensions cross other panels: their figure stands near the far end, clear of the names
+          const share = Math.hypot(x2 - x1, y2 - y1) > 90 ? 0.84 : 0.5;
           return (
             <g key={d.to}>
               <line x1={x1} y1={y1} x2={x2} y2={y2} />
               <circle cx={x1} cy={y1} r={1.8} fill="var(--color-ink)" />
               <circle cx={x2} cy={y2} r={1.8} fill="var(--color-ink)" />
               <text
-                x={(x1 + x2) / 2 + (level ? 0 : 5)}
-                y={(y1 + y2) / 2 + (level ? -4 : 4)}
+                x={x1 + (x2 - x1) * share + (level ? 0 : 5)}
+                y={y1 + (y2 - y1) * share + (level ? -4 : 4)}
                 textAnchor={level ? "middle" : "start"}
                 strokeWidth={3.5}
                 stroke="var(--color-paper)"

@@ -65,17 +65,24 @@ function StepView({ step }: { step: Step }) {
   return (
     <section className="py-2.5 border-b border-hair break-inside-avoid">
       <div className="flex items-baseline justify-between gap-4">
-        <h3 className="text-[16px]">{step.title}</h3>
+        <h3 className="text-[16px]">
+          {step.title}
+          <span className="text-soft font-medium">{aspect(step.place)}</span>
+        </h3>
         <p className="font-sign font-semibold text-[19px] whitespace-nowrap">
-          {step.symbol} = {number(step.result)} {step.unit}
+          <Symbols text={step.symbol} /> = {number(step.result)} {step.unit}
         </p>
       </div>
-      <p className="text-chalk">{step.expression}</p>
+      <p className="text-chalk">
+        <Symbols text={step.expression} />
+      </p>
       <table className="w-full mt-1">
         <tbody>
           {step.inputs.map((input) => (
             <tr key={input.symbol} className="align-top">
-              <td className="pr-2 whitespace-nowrap">{input.symbol}</td>
+              <td className="pr-2 whitespace-nowrap">
+                <Symbols text={input.symbol} />
+              </td>
               <td className="pr-2 whitespace-nowrap num">{number(input.value)}</td>
               <td className="pr-3 whitespace-nowrap">{input.unit}</td>
               <td className="pr-3">{input.words}</td>
@@ -90,6 +97,20 @@ function StepView({ step }: { step: Step }) {
         Valid: {step.validity}. Source{step.confidence === "published" ? "" : ` (${step.confidence})`}: {step.source}.
       </p>
     </section>
+  );
+}
+
+/** Which direction a step is about, from the last word of its place. */
+function aspect(place: string): string {
+  const last = place.split("/").at(-1);
+  return last === "pull" ? ", in pull" : last === "along" ? ", along the roof" : "";
+}
+
+/** Symbols with what stands behind the underscore set low. */
+function Symbols({ text }: { text: string }) {
+  return text.split(/(_[\p{L}\p{N}*]+)/u).map((part, index) =>
+    // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one fixed text never change places
+    part.startsWith("_") ? <sub key={index}>{part.slice(1)}</sub> : <span key={index}>{part}</span>,
   );
 }
 

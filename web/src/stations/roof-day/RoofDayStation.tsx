@@ -4,7 +4,7 @@ import { http, unwrap } from "../../api/client";
 import type { Mark } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
-import { across, inches, length } from "../../ui/format";
+import { inches, length } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
 
 export function RoofDayStation() {
@@ -54,7 +54,7 @@ function Downloads() {
 }
 
 function Marks({ marks }: { marks: Mark[] }) {
-  const { units, go } = useJobView();
+  const { go } = useJobView();
   return (
     <Group title={`${marks.length} marks from the datum`}>
       {!marks.length && <p>No feet yet. Give the panels their feet under Layout.</p>}
@@ -65,7 +65,9 @@ function Marks({ marks }: { marks: Mark[] }) {
               <th>no.</th>
               <th className="num">along mm</th>
               <th className="num">inch</th>
-              <th>across</th>
+              <th className="num">across mm</th>
+              <th className="num">inch</th>
+              <th>side</th>
               <th className="num">drill</th>
               <th className="num">stop</th>
               <th>into</th>
@@ -86,7 +88,9 @@ function Marks({ marks }: { marks: Mark[] }) {
                 </td>
                 <td className="num">{mark.x_mm.toFixed(0)}</td>
                 <td className="num whitespace-nowrap">{inches(mark.x_mm)}</td>
-                <td className="whitespace-nowrap">{across(mark.y_mm, units)}</td>
+                <td className="num">{Math.abs(mark.y_mm).toFixed(0)}</td>
+                <td className="num whitespace-nowrap">{inches(Math.abs(mark.y_mm))}</td>
+                <td>{Math.abs(mark.y_mm) < 0.5 ? "centre" : mark.y_mm < 0 ? "port" : "starboard"}</td>
                 <td className="num whitespace-nowrap">
                   {mark.kind === "pad" ? "pad" : `${mark.pilot_mm}${mark.final_mm ? ` / ${mark.final_mm}` : ""}`}
                 </td>

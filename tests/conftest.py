@@ -1,0 +1,55 @@
+"""Shared fixtures: the demo job, a test client on a fresh database, a small job to bend."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fahrtwind.api.app import create_app
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.edits import Edit, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.job.load import load_job
+from fahrtwind.demo import FOLDER
+
+
+def changed(job: Job, *edits: Edit, **values: Any) -> Job:
+    """The job with edits applied and dotted paths set; ``__`` stands for a dot."""
+    sets = [SetValue(path=path.replace("__", "."), value=value) for path, value in values.items()]
+    return apply_edits(job, [*edits, *sets])
+
+
+@pytest.fixture
+def demo() -> Job:
+    """The bus of the demo: planned, with a blocked lid and a taped panel at the rear."""
+    return load_job(json.loads((FOLDER / "lichtspiel.json").read_text(encoding="utf-8")))
+
+
+@pytest.fixture
+def sound(demo: Job) -> Job:
+    """The demo job put right: four panels with six feet each in members, no stop snag."""
+    cleared = apply_edits(demo, [SetValue(path="obstacles.o2.lid_hinge", value="rear")])
+    panels = [{**p.model_dump(), "hold": cleared.panels[0].hold.model_dump()} for p in cleared.panels[:4]]
+    return load_job({**cleared.model_dump(), "panels": panels})
+
+
+@pytest.fixture
+def one_panel(sound: Job) -> Job:
+    """A single panel with four feet over the middle of the roof."""
+    job = load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []})
+    return apply_edits(job, [SetValue(path="panels.p3.y", value=0), SpreadFeet(panel="p3", count=4)])
+
+
+@pytest.fixture
+def database(tmp_path: Path) -> Path:
+    return tmp_path / "jobs.db"
+
+
+@pytest.fixture
+def client(database: Path) -> Iterator[TestClient]:
+    with TestClient(create_app(database, demo=True), base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
+        yield found
