@@ -14,7 +14,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.layout.placing import new_panel, spread_feet
 
-Path = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
+FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
 
 
 class _Edit(BaseModel):
@@ -25,7 +25,7 @@ class SetValue(_Edit):
     """Set one field. A string given for a quantity is read as a person would type it."""
 
     op: Literal["set"] = "set"
-    path: Path
+    path: FieldPath
     value: Any = None
 
 
@@ -33,13 +33,13 @@ class AddEntry(_Edit):
     """Append an entry to a list. Without an ``id`` the entry gets the next free one."""
 
     op: Literal["add"] = "add"
-    path: Path
+    path: FieldPath
     value: dict[str, Any]
 
 
 class RemoveEntry(_Edit):
     op: Literal["remove"] = "remove"
-    path: Path
+    path: FieldPath
 
 
 class PlacePanel(_Edit):

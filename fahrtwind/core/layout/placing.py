@@ -7,7 +7,7 @@ from typing import Literal
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Foot, Job, PanelModel, PlacedPanel, Screws
-from fahrtwind.core.layout.footprint import Rect, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.quantities import Length
 
 GAP_MM = 50.0
@@ -56,6 +56,7 @@ def _first_free_x(job: Job, model: PanelModel) -> float:
     """The foremost x, in steps, where the panel keeps clear of obstacles and panels; behind the last thing if none."""
     longer, shorter = model.length.mm, model.width.mm
     taken = [panel_rect(p).grown(GAP_MM).polygon() for p in job.panels]
+    taken += [lid.polygon() for o in job.obstacles if (lid := lid_rect(o)) is not None]
     taken += [obstacle_rect(o).grown(max(o.clearance.mm, GAP_MM)).polygon() for o in job.obstacles]
     roof = roof_rect(job.vehicle)
     end = (roof.length_mm if roof else 12_000) - longer

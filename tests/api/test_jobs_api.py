@@ -1,0 +1,111 @@
+"""The API as a browser uses it, and as nobody should."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.files.job_file import write_job
+
+
+@pytest.fixture
+def job_id(client: TestClient) -> str:
+    return str(client.get("/api/jobs").json()[0]["id"])
+
+
+def edit(client: TestClient, job_id: str, revision: int, *edits: dict[str, Any], edit_id: str = "") -> Any:
+    body = {"base_revision": revision, "client": "test", "edit_id": edit_id or f"e{revision}", "edits": list(edits)}
+    return client.post(f"/api/jobs/{job_id}/edits", json=body)
+
+
+def test_the_path_from_an_empty_job_to_a_verdict(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"name": "New one", "kind": "van", "units": "imperial", "client": "test"})
+    assert made.status_code == 201 and made.json()["evaluation"]["findings"]["plan"] is None
+    job_id = made.json()["id"]
+    sets = {"roof_length": "12'", "roof_width": "60", "skin": "steel", "skin_thickness": "20 ga", "top_speed": "70", "altitude": "600 ft"}
+    members = {"kind": "steel_hat", "wall": "1.5 mm", "face_width": "1 1/2", "depth": "1 1/2"}
+    edits = [{"op": "set", "path": f"vehicle.{k}", "value": v} for k, v in sets.items()]
+    edits += [{"op": "set", "path": f"members.{k}", "value": v} for k, v in members.items()]
+    edits += [{"op": "add", "path": "readings", "value": {"x": f"{12 + 24 * i}", "kind": "seen"}} for i in range(6)]
+    edits += [{"op": "place_panel", "model": "Kiesel 185"}]
+    answer = edit(client, job_id, 1, *edits)
+    assert answer.status_code == 200, answer.text
+    findings = answer.json()["evaluation"]["findings"]
+    assert findings["members"]["pitch_mm"] == pytest.approx(24 * 25.4, rel=1e-3)
+    assert findings["plan"]["let_go_m_s"] > 0 and answer.json()["job"]["vehicle"]["roof_width"]["text"] == "60 in"
+
+
+def test_what_if_answers_and_stores_nothing(client: TestClient, job_id: str) -> None:
+    before = client.get(f"/api/jobs/{job_id}").json()
+    asked = {"edits": [{"op": "set", "path": "panels.p1.y", "value": {"mm": -1500}}], "probe_m_s": 40}
+    answer = client.post(f"/api/jobs/{job_id}/what-if", json=asked)
+    assert "over-edge" in {s["id"] for s in answer.json()["snags"]} and answer.json()["findings"]["plan"]["probe_m_s"] == 40
+    assert client.get(f"/api/jobs/{job_id}").json() == before
+
+
+def test_conflict_tells_who_and_where(client: TestClient, job_id: str) -> None:
+    rename = {"op": "set", "path": "name", "value": "One"}
+    assert edit(client, job_id, 1, rename).status_code == 200
+    late = edit(client, job_id, 1, rename, edit_id="late")
+    assert late.status_code == 409
+    assert late.json()["code"] == "conflict" and late.json()["current_revision"] == 2 and late.json()["remedy"]
+    assert client.get(f"/api/jobs/{job_id}/revision").json() == {"revision": 2, "changed_by": "test"}
+    undone = client.post(f"/api/jobs/{job_id}/travel/undo", json={"base_revision": 2, "client": "test", "edit_id": "u"})
+    assert undone.json()["job"]["name"] == "Lichtspiel" and undone.json()["can_redo"]
+
+
+@pytest.mark.parametrize(
+    ("path", "value", "code"),
+    [
+        ("vehicle.roof_length", "400 m", "out_of_range"), ("vehicle.roof_length", "-1 m", "out_of_range"), ("vehicle.top_speed", "5 kg", "wrong_unit"),
+        ("vehicle.top_speed", "soon", "unreadable_quantity"), ("vehicle.roof_width", "", "unreadable_quantity"), ("no.such", 1, "unknown_path"),
+        ("vehicle.roof_length", {"mm": "NaN"}, "bad_input"), ("vehicle.roof_length", 0, "out_of_range"),
+    ],
+)  # fmt: skip
+def test_bad_values_are_422_with_field_and_remedy(client: TestClient, job_id: str, path: str, value: Any, code: str) -> None:
+    answer = edit(client, job_id, 1, {"op": "set", "path": path, "value": value})
+    body = answer.json()
+    assert answer.status_code == 422 and body["code"] == code and body["remedy"]
+    assert body["field"].startswith(path.split(".")[0])
+    assert client.get(f"/api/jobs/{job_id}").json()["revision"] == 1
+
+
+def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
+    for name, start in {"work-sheet.pdf": b"%PDF", "drill-map.dxf": b"  0", "drill-map.svg": b"<svg", "materials.csv": b"item", "job.json": b"{"}.items():
+        answer = client.get(f"/api/jobs/{job_id}/files/{name}")
+        assert answer.status_code == 200 and answer.content.startswith(start)
+        assert f'filename="Lichtspiel-{name}"' in answer.headers["content-disposition"]
+    assert client.get(f"/api/jobs/{job_id}/files/..%2F..%2Fetc%2Fpasswd").status_code == 404
+    header = {"content-type": "application/octet-stream"}
+    again = client.post("/api/jobs/import?client=t", content=write_job(demo).encode(), headers=header)
+    assert again.status_code == 201 and Job.model_validate(again.json()["job"]) == demo
+    for data, status in ((b"{", 422), (b" " * 5_100_000, 413), (b"[" * 90_000, 422)):
+        assert client.post("/api/jobs/import?client=t", content=data, headers=header).status_code == status
+    assert len(client.get("/api/jobs").json()) == 2
+
+
+def test_a_name_with_a_path_in_it_stays_a_name(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"name": '../../etc/"x"\r\nY', "client": "t"}).json()
+    disposition = client.get(f"/api/jobs/{made['id']}/files/job.json").headers["content-disposition"]
+    assert "/" not in disposition and disposition.count('"') == 2
+
+
+def test_only_this_machine_and_its_own_pages_are_answered(client: TestClient, job_id: str) -> None:
+    assert client.get("/api/jobs", headers={"host": "elsewhere.example"}).status_code == 403
+    assert client.get("/api/jobs", headers={"origin": "http://elsewhere.example"}).status_code == 403
+    assert client.get("/api/jobs", headers={"origin": "null"}).status_code == 403
+    assert client.get("/api/jobs", headers={"origin": "http://127.0.0.1"}).status_code == 200
+    assert "default-src 'self'" in client.get("/api/jobs").headers["content-security-policy"]
+
+
+def test_every_error_has_the_one_shape(client: TestClient, job_id: str) -> None:
+    answers = [
+        client.get("/api/jobs/none"), client.get(f"/api/jobs/{job_id}/working", params={"place": "nowhere"}), client.post("/api/jobs", content=b"{"),
+        client.post("/api/jobs", json={"name": "", "client": "t"}), client.post("/api/calc/none", json={}), client.delete("/api/jobs/none"),
+    ]  # fmt: skip
+    for answer in answers:
+        assert 400 <= answer.status_code < 500
+        assert {"code", "field", "message", "remedy"} <= set(answer.json()), answer.text

@@ -1,0 +1,124 @@
+"""Every rule is made to speak by one change of a sound job, and keeps quiet before it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import pytest
+
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.edits import AddEntry, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.job.load import load_job
+from fahrtwind.core.snags import RULES
+from tests.conftest import changed
+
+TAPE = {"school": "tape", "temperature": "21 °C"}
+BOLTS = {"school": "bolts", "length": "30 mm"}
+
+
+def ids(evaluation: Evaluation) -> set[str]:
+    return {s.id for s in evaluation.snags}
+
+
+def membrane(job: Job, **more: object) -> Job:
+    return changed(job, vehicle__skin="membrane", vehicle__ply_thickness="3/8 in", **more)
+
+
+CASES: dict[str, Callable[[Job], Job]] = {
+    "roof-load-limit": lambda j: changed(j, vehicle__roof_load_limit="50 kg"),
+    "roof-load-unknown": lambda j: changed(j, vehicle__roof_load_limit=None),
+    "ceiling-unknown": lambda j: changed(j, vehicle__inside="partial"),
+    "bolts-need-access": lambda j: changed(j, vehicle__inside="finished", panels__p1__hold=BOLTS),
+    "member-not-read": lambda j: j,
+    "spacing-in-doubt": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": 300.0 + 1200 * i, "kind": "magnet"} for i in range(4)]}),
+    "reading-rejected": lambda j: j,
+    "pilot-contradicts": lambda j: apply_edits(j, [AddEntry(path="readings", value={"x": "2931 mm", "kind": "pilot_through"})]),
+    "members-unknown": lambda j: load_job({**j.model_dump(), "readings": []}),
+    "band-too-wide": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": 300.0 + 655 * i, "kind": "knock", "sigma": 90.0} for i in range(6)]}),
+    "over-edge": lambda j: changed(j, panels__p1__y="-800 mm"),
+    "near-edge": lambda j: changed(j, panels__p1__y="-670 mm"),
+    "panels-overlap": lambda j: changed(j, panels__p1__y="0"),
+    "on-obstacle": lambda j: changed(j, panels__p3__y="0", panels__p3__x="2200 mm"),
+    "lid-blocked": lambda j: changed(j, obstacles__o2__lid_hinge="front"),
+    "panels-too-close": lambda j: changed(j, panels__p1__y="-500 mm", panels__p2__y="500 mm"),
+    "measured-differs": lambda j: changed(j, panels__p1__measured_length="1650 mm"),
+    "not-measured": lambda j: j,
+    "no-air-gap": lambda j: changed(j, panels__p1__stand_off="10 mm"),
+    "let-go-too-low": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}),
+    "safe-speed-too-low": lambda j: changed(j, panels__p1__hold=TAPE),
+    "one-foot-lost": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_length": "60 mm"}),
+    "foot-off-member": lambda j: changed(j, panels__p1__hold=BOLTS, panels__p1__x="400 mm"),
+    "screws-in-skin": lambda j: changed(j, panels__p1__x="400 mm"),
+    "ply-too-thin": lambda j: membrane(j, panels__p1__x="400 mm", members__kind="wood_truss"),
+    "tape-on-membrane": lambda j: membrane(j, panels__p1__hold=TAPE, vehicle__membrane="loose"),
+    "tape-surface": lambda j: changed(j, panels__p1__hold=TAPE, vehicle__surface="doubtful"),
+    "tape-too-cold": lambda j: changed(j, panels__p1__hold={**TAPE, "temperature": "8 °C"}),
+    "tape-dwell": lambda j: changed(j, panels__p1__hold={**TAPE, "dwell_h": 20}),
+    "tape-edge-open": lambda j: changed(j, panels__p1__hold={**TAPE, "sealed_edge": False}),
+    "few-feet": lambda j: changed(j, SpreadFeet(panel="p1", count=3)),
+    "uplift-judged": lambda j: j,
+    "beyond-source": lambda j: changed(j, panels__p1__hold__bracket__thickness="20 mm"),
+    "through-the-ceiling": lambda j: changed(j, panels__p1__hold__length="60 mm"),
+    "screw-too-short": lambda j: changed(j, panels__p1__hold__length="9 mm"),
+    "bolt-too-short": lambda j: changed(j, panels__p1__hold={"school": "bolts", "length": "12 mm"}),
+    "bracket-too-small": lambda j: changed(j, panels__p1__hold__count=4),
+    "feet-crowd": lambda j: changed(j, panels__p1__y="-525 mm", panels__p2__y="525 mm", panels__p1__hold__count=3),
+    "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
+}  # fmt: skip
+ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged"}
+
+
+def test_each_rule_has_a_case() -> None:
+    assert set(CASES) == set(RULES)
+    assert len(RULES) >= 15
+
+
+@pytest.mark.parametrize("rule", CASES)
+def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> None:
+    before, after = evaluate(sound), evaluate(CASES[rule](sound))
+    assert rule in ids(after)
+    assert (rule in ids(before)) == (rule in ALWAYS)
+    for snag in after.snags:
+        assert snag.where and snag.why and snag.remedy and snag.source and snag.place
+
+
+def test_a_sound_job_has_no_stop(sound: Job) -> None:
+    assert [s.id for s in evaluate(sound).snags if s.severity == "stop"] == []
+
+
+def test_a_caution_is_dismissed_with_a_reason_a_stop_never(sound: Job) -> None:
+    blocked = changed(sound, obstacles__o2__lid_hinge="front")
+    snags = {s.id: s for s in evaluate(blocked).snags}
+    reasons = [
+        AddEntry(path="dismissals", value={"snag": i, "place": snags[i].place, "reason": "looked at it"})
+        for i in ("member-not-read", "lid-blocked")
+    ]
+    after = {s.id: s for s in evaluate(apply_edits(blocked, reasons)).snags}
+    assert after["member-not-read"].dismissed == "looked at it"
+    assert after["lid-blocked"].dismissed is None
+
+
+def test_an_empty_job_asks_and_claims_nothing() -> None:
+    found = evaluate(Job(name="empty"))
+    assert found.findings.plan is None and found.findings.marks == () and found.findings.verdicts == ()
+    assert {"vehicle.roof_length", "vehicle.top_speed", "vehicle.skin", "readings", "panels"} <= {q.path for q in found.findings.questions}
+    assert {s.station: s.state for s in found.stations}["survey"] == "open"
+
+
+def test_a_missing_input_stops_only_what_needs_it(sound: Job) -> None:
+    found = evaluate(changed(sound, vehicle__altitude=None)).findings
+    assert found.plan is None and found.marks and found.members.status == "settled"
+    assert "vehicle.altitude" in {q.path for q in found.questions}
+
+
+def test_inches_are_said_in_inches(sound: Job) -> None:
+    job = apply_edits(sound, [SetValue(path="units", value="imperial"), SetValue(path="panels.p1.y", value={"mm": -800.0})])
+    assert '"' in next(s.why for s in evaluate(job).snags if s.id == "over-edge")
+
+
+def test_placing_on_a_full_roof_is_flagged_not_hidden(sound: Job) -> None:
+    crowded = sound
+    for _ in range(4):
+        crowded = apply_edits(crowded, [PlacePanel(model="Halde 410")])
+    assert {"over-edge", "panels-overlap"} & ids(evaluate(crowded))

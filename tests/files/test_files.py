@@ -1,0 +1,153 @@
+"""What goes out comes back, is at true scale, and what should not come in does not."""
+
+from __future__ import annotations
+
+import csv
+import io
+import json
+import xml.etree.ElementTree as ET
+
+import ezdxf
+import ezdxf.recover
+import pypdf
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from fahrtwind.core.errors import FahrtwindError, NewerFile, TooLarge, UnreadableFile, WrongHeader
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import load_job
+from fahrtwind.files.drawing import drill_drawing
+from fahrtwind.files.dxf import to_dxf
+from fahrtwind.files.job_file import job_schema, read_job, write_job
+from fahrtwind.files.materials_csv import write_materials
+from fahrtwind.files.readings_csv import read_readings
+from fahrtwind.files.svg import to_svg
+from fahrtwind.files.worksheet import print_scale, write_worksheet
+from tests.conftest import changed
+
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+def test_the_job_file_is_lossless(demo: Job) -> None:
+    assert read_job(write_job(demo).encode()) == demo
+
+
+@given(st.floats(500, 20_000), st.floats(1, 60), st.text(min_size=1, max_size=40).filter(lambda s: s.isprintable()))
+def test_any_job_survives_the_file(length: float, speed: float, name: str) -> None:
+    job = Job.model_validate({"name": name, "vehicle": {"roof_length": {"mm": length, "text": "as typed"}, "top_speed": {"m_s": speed}}})
+    assert read_job(write_job(job).encode()) == job
+
+
+@pytest.mark.parametrize(
+    ("data", "error"),
+    [
+        (b"", UnreadableFile), (b"not json", UnreadableFile), (b"\xff\xfe\x00", UnreadableFile), (b"[" * 100_000, UnreadableFile),
+        (b'{"a":' * 60 + b"1" + b"}" * 60, UnreadableFile), (b"null", UnreadableFile), (b" " * 5_000_001, TooLarge),
+        (b'{"schema_version": 7, "name": "x"}', NewerFile), (b'{"schema_version": 1}', FahrtwindError),
+        (b'{"schema_version": 1, "name": "x", "vehicle": {"roof_length": {"mm": NaN}}}', FahrtwindError),
+        (b'{"schema_version": 1, "name": "x", "panels": "none"}', FahrtwindError),
+    ],
+    ids=["empty", "text", "binary", "deep", "nested", "null", "large", "newer", "no name", "nan", "wrong type"],
+)  # fmt: skip
+def test_hostile_job_files_are_refused_with_a_remedy(data: bytes, error: type[FahrtwindError]) -> None:
+    with pytest.raises(error) as caught:
+        read_job(data)
+    assert caught.value.remedy and caught.value.problem
+
+
+def test_a_truncated_file_is_refused_at_every_cut(demo: Job) -> None:
+    whole = write_job(demo).encode()
+    for cut in range(0, len(whole) - 2, 997):
+        with pytest.raises(FahrtwindError):
+            read_job(whole[:cut])
+
+
+def test_the_schema_describes_the_file(demo: Job) -> None:
+    schema = job_schema()
+    written = json.loads(write_job(demo))
+    assert set(written) <= set(schema["properties"])
+    assert schema["$schema"].endswith("2020-12/schema")
+
+
+def test_dxf_is_sound_and_at_true_scale(demo: Job) -> None:
+    findings = evaluate(demo).findings
+    document, auditor = ezdxf.recover.read(io.BytesIO(to_dxf(drill_drawing(demo, findings)).encode()))
+    assert not auditor.errors and document.units == ezdxf.units.MM
+    holes = {(round(c.dxf.center.x, 3), round(-c.dxf.center.y, 3)) for c in document.modelspace().query('CIRCLE[layer=="HOLES"]')}
+    assert holes == {(round(m.x_mm, 3), round(m.y_mm, 3)) for m in findings.marks if m.kind == "hole"}
+    roof = document.modelspace().query('LWPOLYLINE[layer=="ROOF"]').first
+    xs = [p[0] for p in roof.get_points()]
+    assert max(xs) - min(xs) == pytest.approx(8400)
+
+
+def test_svg_is_at_true_scale_and_escapes_names(demo: Job) -> None:
+    named = changed(demo, panels__p1__name="<b>&\"'")
+    drawing = drill_drawing(named, evaluate(named).findings)
+    root = ET.fromstring(to_svg(drawing))
+    width, box = float(root.attrib["width"].removesuffix("mm")), [float(v) for v in root.attrib["viewBox"].split()]
+    assert width == pytest.approx(box[2], abs=1e-2) == pytest.approx(drawing.extent.length_mm, abs=1e-2)
+    holes = root.findall(f".//{SVG}g[@id='HOLES']/{SVG}circle")
+    assert len(holes) == sum(m.kind == "hole" for m in evaluate(named).findings.marks)
+    assert "<b>&\"'" in [t.text for t in root.iter(f"{SVG}text")]
+
+
+def test_the_work_sheet_says_what_the_plan_says(demo: Job) -> None:
+    evaluation = evaluate(demo)
+    reader = pypdf.PdfReader(io.BytesIO(write_worksheet(demo, evaluation)))
+    text = " ".join(page.extract_text() for page in reader.pages)
+    assert f"1 : {print_scale(demo, evaluation.findings)}" in text.replace("\n", " ")
+    for mark in evaluation.findings.marks:
+        assert f"{mark.x_mm:.0f}" in text
+    for line in (*[m.item for m in evaluation.findings.materials], *[s.title for s in evaluation.findings.steps]):
+        assert line.split()[0] in text
+    assert "STOP" in text and "Makers" in text
+    fonts = {f for page in reader.pages for f in (page["/Resources"]["/Font"] or {}).values()}
+    assert any("Barlow" in str(f.get_object()["/BaseFont"]) for f in fonts)
+
+
+def test_the_work_sheet_prints_an_empty_job_and_hostile_names() -> None:
+    for job in (Job(name="empty"), Job(name="#evil[$x$] \\ *_`")):
+        assert write_worksheet(job, evaluate(job)).startswith(b"%PDF")
+
+
+def test_materials_csv_can_be_read_back_and_runs_no_formula(demo: Job) -> None:
+    model = {**demo.panels[0].model.model_dump(), "name": "=cmd()"}
+    findings = evaluate(changed(demo, panels__p1__model=model)).findings
+    rows = list(csv.DictReader(io.StringIO(write_materials(findings.materials))))
+    assert len(rows) == len(findings.materials)
+    assert not any(row["item"].startswith("=") for row in rows)
+
+
+def test_counts_in_the_materials_match_the_marks(demo: Job) -> None:
+    findings = evaluate(demo).findings
+    screws = next(m for m in findings.materials if m.item.startswith("stainless screw"))
+    assert screws.needed == sum(m.kind == "hole" for m in findings.marks) and screws.spare >= 2
+    assert [m.number for m in findings.marks] == list(range(1, len(findings.marks) + 1))
+    xs = [round(m.x_mm) for m in findings.marks]
+    assert xs == sorted(xs)
+
+
+@pytest.mark.parametrize(
+    ("text", "understood", "refused"),
+    [
+        ("968\n1.62 m\n5' 4\"", 3, 0), ("position;kind\n968;magnet\n1620;rivet row", 2, 0), ("968\tknock\t25 mm\n", 1, 0),
+        ("kind,position\nmagnet,968\nfoo,12\n", 1, 1), ("968, magnet\nabc, magnet\n-9 m, magnet", 2, 1), ("", 0, 0),
+    ],
+)  # fmt: skip
+def test_readings_are_understood_line_by_line(text: str, understood: int, refused: int) -> None:
+    table = read_readings(text, "metric")
+    assert (len(table.understood), len(table.refused)) == (understood, refused)
+    assert all(row.problem and row.remedy for row in table.refused)
+
+
+def test_too_many_rows_and_a_wrong_header_are_refused_whole() -> None:
+    with pytest.raises(TooLarge):
+        read_readings("\n".join(str(i) for i in range(10_000)), "metric")
+    with pytest.raises(WrongHeader):
+        read_readings("distance;what\n968;magnet", "metric")
+
+
+def test_a_whole_job_as_a_file_evaluates_like_the_stored_one(demo: Job) -> None:
+    assert evaluate(load_job(json.loads(write_job(demo)))).findings.plan == evaluate(demo).findings.plan

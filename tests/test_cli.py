@@ -1,0 +1,75 @@
+"""The command line beside the API and the core: the same answers, the promised exit codes."""
+
+from __future__ import annotations
+
+import io
+import json
+from pathlib import Path
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fahrtwind.calc import CALCULATIONS
+from fahrtwind.cli import main
+from fahrtwind.core.job.document import Job
+from fahrtwind.files.job_file import write_job
+
+CALLS = {
+    "quantity.parse": {"kind": "length", "text": "5' 4\""},
+    "readings.parse": {"text": "968\n1620"},
+    "members.fit": {"roof_length_mm": 6000, "readings": [{"id": f"r{i}", "x": 300 + 600 * i, "kind": "magnet"} for i in range(6)]},
+    "feet.share": {"feet": [{"x_mm": x, "y_mm": y} for x in (-500, 500) for y in (-400, 400)], "load_n": 1000, "at_x_mm": 100},
+    "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
+    "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
+}
+
+
+def test_every_calculation_beyond_single_formulas_is_called_here() -> None:
+    assert {n for n in CALCULATIONS if not n.startswith("formula.")} == {n for n in CALLS if not n.startswith("formula.")} | {"job.working"}
+
+
+@pytest.mark.parametrize("name", CALLS)
+def test_both_doors_give_the_same_answer(name: str, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(CALLS[name])))
+    assert main(["calc", name]) == 0
+    by_line = json.loads(capsys.readouterr().out)
+    by_web = client.post(f"/api/calc/{name}", json=CALLS[name])
+    assert by_web.status_code == 200 and by_web.json() == by_line
+
+
+def test_working_through_both_doors(demo: Job, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+    asked = {"job": demo.model_dump(mode="json"), "place": "hold/p1/f2/link base"}
+    monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(asked)))
+    assert main(["calc", "job.working"]) == 0
+    steps = json.loads(capsys.readouterr().out)["steps"]
+    assert steps == client.post("/api/calc/job.working", json=asked).json()["steps"]
+    assert [s["formula"] for s in steps][:2] == ["screw_pull_out", "several"]
+    assert steps[0]["inputs"][0]["origin"] == {"kind": "measured", "place": "member wall"}
+
+
+@pytest.mark.parametrize(("name", "data"), [("no.such", "{}"), ("quantity.parse", "{}"), ("quantity.parse", "nonsense"), ("quantity.parse", '{"kind":"length","text":"x"}'),
+                                            ("formula.screw_pull_out", '{"thickness_mm":1,"diameter_mm":99,"strength_n_mm2":270}')])  # fmt: skip
+def test_bad_input_is_code_two_with_a_remedy(name: str, data: str, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+    monkeypatch.setattr("sys.stdin", io.StringIO(data))
+    assert main(["calc", name]) == 2
+    assert capsys.readouterr().err.startswith("fahrtwind: ")
+
+
+def test_check_exits_one_on_a_stop_and_prints_everything_on_request(demo: Job, sound: Job, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    for job, code in ((demo, 1), (sound, 0)):
+        path = tmp_path / f"{code}.json"
+        path.write_text(write_job(job))
+        assert main(["check", str(path)]) == code
+        assert ("STOP" in capsys.readouterr().out) == (code == 1)
+        assert main(["check", "--json", str(path)]) == code
+        assert json.loads(capsys.readouterr().out)["findings"]["plan"]["required_m_s"] > 20
+    assert main(["check", str(tmp_path / "missing.json")]) == 2
+
+
+def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> None:
+    path = tmp_path / "job.json"
+    path.write_text(write_job(demo))
+    assert main(["export", str(path), str(tmp_path / "out")]) == 0
+    assert {p.name for p in (tmp_path / "out").iterdir()} == {"work-sheet.pdf", "drill-map.dxf", "drill-map.svg", "materials.csv", "job.json"}
+    assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 0
+    assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 2
