@@ -201,7 +201,7 @@ def _same_gesture(head: RevisionRow, new: RevisionRow) -> bool:
 
 def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
     return StoredJob(
-        row.id, revision.number, job, revision.summary, revision.client, revision.at,
+        row.id, revision.number, job, revision.summary, revision.client, revision.at.replace(tzinfo=UTC),
         revision.back_to is not None, revision.forward_to is not None,
     )  # fmt: skip
 
@@ -209,5 +209,5 @@ def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
 def _summary(row: JobRow, revision: RevisionRow) -> JobSummary:
     document = json.loads(revision.document)
     return JobSummary(
-        row.id, revision.number, document["name"], document["vehicle"]["kind"], len(document["panels"]), revision.at
+        row.id, revision.number, document["name"], document["vehicle"]["kind"], len(document["panels"]), revision.at.replace(tzinfo=UTC)
     )

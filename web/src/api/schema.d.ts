@@ -446,7 +446,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** stress area of a metric thread: A_s = π/4 · (d − 0.9382 · P)² */
+        /** stress area of a thread: A_s = π/4 · (d − c · P)² */
         post: operations["calc_formula_thread_stress_area_api_calc_formula_thread_stress_area_post"];
         delete?: never;
         options?: never;
@@ -2730,6 +2730,8 @@ export interface components {
             diameter_mm: number;
             /** Pitch Mm */
             pitch_mm: number;
+            /** Form */
+            form: number;
         };
         /** ThroughBolts */
         ThroughBolts: {

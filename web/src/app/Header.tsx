@@ -9,7 +9,7 @@ export function Header() {
   const [theme, setTheme] = useState(currentTheme);
   const status = handle.trouble?.kind === "offline" ? "not saved" : handle.saving ? "saving" : "saved";
   return (
-    <header className="bg-ink text-paper h-11 px-3 flex items-center gap-4 shrink-0 no-print [&_.act]:border-paper/60 [&_.act:hover:not(:disabled)]:bg-paper [&_.act:hover:not(:disabled)]:text-ink [&_.act:disabled]:text-paper/70 [&_:focus-visible]:outline-tape">
+    <header className="bg-ink text-paper min-h-11 px-3 py-1 flex flex-wrap items-center gap-x-4 gap-y-1 shrink-0 no-print [&_.act]:border-paper/60 [&_.act:hover:not(:disabled)]:bg-paper [&_.act:hover:not(:disabled)]:text-ink [&_.act:disabled]:text-paper/70 [&_:focus-visible]:outline-tape">
       <Link to="/" aria-label="Fahrtwind, list of jobs">
         <Wordmark />
       </Link>

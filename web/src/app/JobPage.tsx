@@ -98,12 +98,12 @@ export function JobPage() {
         <Header />
         <Road current={info.name} />
         <TroubleBar />
-        <div className="grid lg:grid-cols-[1fr_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
+        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
           <RoofStrip />
           <Verdict />
         </div>
-        <div className="grid lg:grid-cols-[1fr_340px] flex-1 min-h-0">
-          <main className="overflow-y-auto px-4 py-2 min-h-0 min-w-0">
+        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_340px] flex-1 min-h-0">
+          <main className="overflow-auto px-4 py-2 min-h-0 min-w-0">
             <div className="flex items-baseline gap-3">
               <h1 className="text-[22px]">{info.title}</h1>
               <p className="text-soft">{info.question}</p>

@@ -24,7 +24,7 @@ export function JobsPage() {
       <header className="bg-ink text-paper px-6 h-12 flex items-center">
         <Wordmark />
       </header>
-      <main className="max-w-[1040px] mx-auto px-6 py-6 grid gap-10 md:grid-cols-[1fr_320px]">
+      <main className="max-w-[1040px] mx-auto px-6 py-6 grid gap-10 grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_320px]">
         <section>
           <h1 className="text-[28px] border-b-2 border-ink">Jobs</h1>
           {jobs.data?.map((job) => (
@@ -62,7 +62,7 @@ function JobRow({ job }: { job: JobListed }) {
         <span className="text-soft">
           {words}, {job.panels} {job.panels === 1 ? "panel" : "panels"}
         </span>
-        <span className="ml-auto text-soft">{new Date(`${job.changed_at}Z`).toLocaleString()}</span>
+        <span className="ml-auto text-soft">{new Date(job.changed_at).toLocaleString()}</span>
       </Link>
       {sure ? (
         <>

@@ -34,6 +34,8 @@ export type JobHandle = {
   probe: number | null;
   setProbe: (speed: number | null) => void;
   edit: (edits: Edit[]) => Promise<JobAnswer>;
+  /** The length a path will have once everything on its way is stored; undefined when nothing is on its way. */
+  onItsWay: (path: string) => number | undefined;
   preview: (edits: Edit[]) => void;
   travel: (direction: "undo" | "redo") => Promise<void>;
   reload: () => Promise<void>;
@@ -50,6 +52,8 @@ export function useJob(id: string): JobHandle {
   const probeNow = useRef<number | null>(null);
   const queue = useRef<(Parcel & Partial<Waiting>)[]>([]);
   const busy = useRef(false);
+  /** After a conflict nothing goes out until the person has chosen between reloading and taking over. */
+  const held = useRef(false);
   const storageKey = `outbox:${id}`;
 
   const accept = useCallback((next: JobAnswer) => {
@@ -65,7 +69,7 @@ export function useJob(id: string): JobHandle {
   }, [storageKey]);
 
   const send = useCallback(async () => {
-    if (busy.current) return;
+    if (busy.current || held.current) return;
     busy.current = true;
     setSaving(queue.current.length > 0);
     while (queue.current[0]) {
@@ -94,6 +98,7 @@ export function useJob(id: string): JobHandle {
           break;
         }
         if (problem instanceof ApiError && problem.body.code === "conflict") {
+          held.current = true;
           setTrouble({ kind: "conflict", revision: problem.body.current_revision ?? 0 });
           break;
         }
@@ -225,17 +230,27 @@ export function useJob(id: string): JobHandle {
 
   const reload = useCallback(async () => {
     queue.current = [];
+    held.current = false;
     keep();
+    setSaving(false);
     await load();
   }, [keep, load]);
 
   const takeOver = useCallback(() => {
-    setTrouble((now) => {
-      if (now && (now.kind === "conflict" || now.kind === "moved-on")) revision.current = now.revision;
-      return null;
-    });
-    setTimeout(() => void (queue.current.length ? send() : load()), 0);
-  }, [load, send]);
+    if (trouble?.kind === "conflict") revision.current = trouble.revision;
+    held.current = false;
+    setTrouble(null);
+    void send();
+  }, [trouble, send]);
+
+  const onItsWay = useCallback((path: string) => {
+    const edits = queue.current.flatMap((parcel) => parcel.edits);
+    const last = edits.findLast((e) => e.op === "set" && e.path === path);
+    const value = last && "value" in last ? last.value : undefined;
+    return typeof value === "object" && value !== null && "mm" in value && typeof value.mm === "number"
+      ? value.mm
+      : undefined;
+  }, []);
 
   return useMemo(
     () => ({
@@ -246,11 +261,12 @@ export function useJob(id: string): JobHandle {
       probe,
       setProbe,
       edit,
+      onItsWay,
       preview,
       travel,
       reload,
       takeOver,
     }),
-    [answer, previewed, saving, trouble, probe, setProbe, edit, preview, travel, reload, takeOver],
+    [answer, previewed, saving, trouble, probe, setProbe, edit, onItsWay, preview, travel, reload, takeOver],
   );
 }

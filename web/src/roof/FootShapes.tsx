@@ -21,7 +21,11 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
     const along = step ? (place.on_side ? step.dx : step.dy) : 0;
     if (along)
       void handle.edit([
-        { op: "set", path: `${path}.along`, value: { mm: place.along_mm + along } },
+        {
+          op: "set",
+          path: `${path}.along`,
+          value: { mm: (handle.onItsWay(`${path}.along`) ?? place.along_mm) + along },
+        },
         { op: "set", path: `${path}.pinned`, value: true },
       ]);
     else if (event.key === "Enter" || event.key === " ") go("hold", path);

@@ -50,8 +50,7 @@ export function ReadingTicks({ scale }: { scale: RoofScale }) {
         return (
           <g
             key={reading.id}
-            role="img"
-            aria-label={words}
+            aria-hidden="true"
             transform={`translate(${scale.x(reading.x.mm)} ${top - 3})`}
             opacity={reading.struck ? 0.4 : 1}
           >

@@ -13,8 +13,12 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
 
   const keys = (event: KeyboardEvent, panel: Panel) => {
     const step = nudge(event.key, event.shiftKey, units);
-    if (step) void handle.edit(positionEdits(panel.id, panel.x.mm + step.dx, panel.y.mm + step.dy));
-    else if (event.key === "r" && !event.ctrlKey && !event.metaKey)
+    if (step) {
+      // quick presses outrun the answers: each one starts from where the last one will have got to
+      const x = handle.onItsWay(`panels.${panel.id}.x`) ?? panel.x.mm;
+      const y = handle.onItsWay(`panels.${panel.id}.y`) ?? panel.y.mm;
+      void handle.edit(positionEdits(panel.id, x + step.dx, y + step.dy));
+    } else if (event.key === "r" && !event.ctrlKey && !event.metaKey)
       void handle.edit([{ op: "set", path: `panels.${panel.id}.turned`, value: !panel.turned }]);
     else if (event.key === "Delete") void handle.edit([{ op: "remove", path: `panels.${panel.id}` }]);
     else if (event.key === "Enter" || event.key === " ") select(`panels.${panel.id}`);

@@ -21,6 +21,7 @@ export function landingWords(place: FootPlace, units: Units): string {
   if (place.member === null || place.off_mm === null || place.member === undefined || place.off_mm === undefined)
     return "no member known";
   if (place.landing === "member") return `in member ${place.member}`;
+  if (place.landing === "perhaps") return `over member ${place.member}, not surely in it`;
   return `${length(Math.abs(place.off_mm), units)} ${place.off_mm > 0 ? "behind" : "in front of"} member ${place.member}`;
 }
 

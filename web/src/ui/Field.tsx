@@ -29,6 +29,8 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
   const [text, setText] = useState(() => localStorage.getItem(draftKey) ?? stored);
   const [problem, setProblem] = useState<string | null>(null);
   const typing = useRef(text !== stored);
+  const sent = useRef<string | null>(null);
+  const loud = useRef(false);
   const idle = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const boxId = useId();
 
@@ -48,6 +50,9 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
       }
       return;
     }
+    if (!quiet) loud.current = true;
+    if (sent.current === typed) return;
+    sent.current = typed;
     const cleared = typed.trim() === "";
     const next = typeof value === "number" ? Number(typed) : typed;
     const edit: Edit = { op: "set", path, value: cleared ? null : next };
@@ -57,7 +62,10 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
       typing.current = false;
       setProblem(null);
     } catch (failure) {
-      if (!quiet) setProblem(failure instanceof ApiError ? failure.message : "Not saved.");
+      if (loud.current) setProblem(failure instanceof ApiError ? failure.message : "Not saved.");
+    } finally {
+      sent.current = null;
+      loud.current = false;
     }
   };
 
@@ -165,7 +173,7 @@ export function Group({ title, children, aside }: { title: string; children: Rea
   return (
     <section className="pb-3">
       <div className="flex items-baseline justify-between gap-3 border-b border-hair mb-1.5">
-        <h3 className="text-[17px] leading-7">{title}</h3>
+        <h2 className="text-[17px] leading-7">{title}</h2>
         {aside}
       </div>
       {children}

@@ -10,7 +10,7 @@ export function LayoutStation() {
   const { job, selection } = useJobView();
   const chosen = job.panels.find((p) => p.id === selectedPanel(selection)) ?? null;
   return (
-    <div className="grid xl:grid-cols-[4fr_5fr] gap-x-8">
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] gap-x-8">
       <PanelList />
       {chosen ? (
         <PanelFields key={chosen.id} panel={chosen} />

@@ -24,7 +24,7 @@ export function RoofDayStation() {
         Ladder on firm ground, goggles on, look behind the skin for wires and lines, panels covered: they are live in
         light.
       </p>
-      <div className="grid xl:grid-cols-2 gap-x-8">
+      <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
         <Marks marks={findings.marks} />
         <div>
           <Steps />

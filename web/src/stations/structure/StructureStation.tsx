@@ -8,7 +8,7 @@ export function StructureStation() {
   const { job } = useJobView();
   const m = job.members;
   return (
-    <div className="grid xl:grid-cols-[4fr_5fr] gap-x-8">
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] gap-x-8">
       <Group
         title="Readings along the roof"
         aside={<span className="text-soft text-[13px]">from the front edge, aft</span>}

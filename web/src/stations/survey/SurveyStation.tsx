@@ -20,7 +20,7 @@ export function SurveyStation() {
   const { job, evaluation, units } = useJobView();
   const v = job.vehicle;
   return (
-    <div className="grid xl:grid-cols-[5fr_4fr] gap-x-8">
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[5fr_4fr] gap-x-8">
       <div>
         <Group title="Vehicle">
           <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">

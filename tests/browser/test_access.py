@@ -1,0 +1,51 @@
+"""Automatic accessibility check of every screen (axe), in both themes; and proof that the check can fail."""
+
+from __future__ import annotations
+
+import pytest
+from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import go, open_demo
+
+pytestmark = pytest.mark.browser
+STATIONS = ("survey", "structure", "layout", "hold", "build", "roof-day", "log")
+
+
+def faults(page: Page) -> list[str]:
+    found = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "best-practice"]})
+    return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found.response["violations"]]
+
+
+@pytest.mark.parametrize("theme", ["shop", "sun"])
+def test_every_screen_passes(page: Page, theme: str) -> None:
+    page.goto("/")
+    page.evaluate("theme => localStorage.setItem('theme', theme)", theme)
+    page.reload()
+    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    assert faults(page) == []
+    open_demo(page)
+    for station in STATIONS:
+        go(page, station)
+        if station == "layout":
+            page.locator("[data-panel='p1']").focus()
+        assert faults(page) == [], station
+    go(page, "hold")
+    page.get_by_role("list", name="Links of the chain").get_by_role("button").first.click()
+    expect(page.get_by_role("dialog").get_by_text("Source").first).to_be_visible()
+    assert faults(page) == []
+
+
+def test_the_check_finds_a_seeded_fault(page: Page) -> None:
+    page.goto("/")
+    expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
+    page.evaluate("document.querySelector('main').insertAdjacentHTML('beforeend', '<img src=\"x.png\"><button></button>')")
+    assert {f.split(":")[0] for f in faults(page)} >= {"image-alt", "button-name"}
+
+
+def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
+    open_demo(page, "roof-day")
+    for width, height in ((1024, 700), (390, 800)):
+        page.set_viewport_size({"width": width, "height": height})
+        assert page.evaluate("document.documentElement.scrollWidth") <= width + 1
+        expect(page.get_by_role("heading", name="marks from the datum")).to_be_attached()
