@@ -1,5 +1,5 @@
 import { useJobView } from "../app/JobContext";
-import type { RoofScale } from "./geometry";
+import { nameFits, type RoofScale } from "./geometry";
 import { obstacleName } from "./names";
 
 /** Obstacles hatched, the strip an open lid needs dashed. */
@@ -62,7 +62,7 @@ export function ObstacleShapes({ scale }: { scale: RoofScale }) {
               strokeWidth={3}
               paintOrder="stroke"
             >
-              {obstacle.name}
+              {nameFits(obstacle.name, wide + 26) ? obstacle.name : ""}
             </text>
           </g>
         );

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from "react";
 import type { Panel } from "../api/types";
 import { selectedPanel, useJobView } from "../app/JobContext";
-import { nudge, type RoofScale } from "./geometry";
+import { nameFits, nudge, type RoofScale } from "./geometry";
 import { panelName } from "./names";
 import { positionEdits, type useDrag } from "./useDrag";
 
@@ -76,9 +76,9 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
               strokeWidth={3}
               paintOrder="stroke"
             >
-              {panel.name}
+              {nameFits(panel.name, wide) ? panel.name : ""}
               {stop && (
-                <tspan x={wide / 2} dy={16} fill="var(--color-signal)">
+                <tspan x={wide / 2} dy={nameFits(panel.name, wide) ? 16 : 8} fill="var(--color-signal)">
                   stop
                 </tspan>
               )}

@@ -65,6 +65,11 @@ export function acrossTicks(across: Mm, units: Units): RulerTick[] {
   );
 }
 
+const LETTER_PX = 6.6;
+
+/** Whether a name fits into a width; where it does not, the drawing leaves it to the accessible name. */
+export const nameFits = (name: string, width: number): boolean => name.length * LETTER_PX <= width;
+
 const SIXTEENTH = 25.4 / 16;
 
 /** A dragged or nudged position, rounded to what a tape shows. */
