@@ -37,7 +37,9 @@ def demo() -> Job:
 def sound(demo: Job) -> Job:
     """The demo job put right: four panels with six feet each in members, no stop snag."""
     cleared = apply_edits(demo, [SetValue(path="obstacles.o2.lid_hinge", value="rear")])
-    panels = [{**p.model_dump(), "hold": cleared.panels[0].hold.model_dump(), "measured_length": None} for p in cleared.panels[:4]]
+    panels = [
+        {**p.model_dump(), "hold": cleared.panels[0].hold.model_dump(), "measured_length": None} for p in cleared.panels[:4]
+    ]
     return load_job({**cleared.model_dump(), "panels": panels})
 
 

@@ -17,7 +17,10 @@ from fahrtwind.files.job_file import write_job
 CALLS = {
     "quantity.parse": {"kind": "length", "text": "5' 4\""},
     "readings.parse": {"text": "968\n1620"},
-    "members.fit": {"roof_length_mm": 6000, "readings": [{"id": f"r{i}", "x": 300 + 600 * i, "kind": "magnet"} for i in range(6)]},
+    "members.fit": {
+        "roof_length_mm": 6000,
+        "readings": [{"id": f"r{i}", "x": 300 + 600 * i, "kind": "magnet"} for i in range(6)],
+    },
     "feet.share": {"feet": [{"x_mm": x, "y_mm": y} for x in (-500, 500) for y in (-400, 400)], "load_n": 1000, "at_x_mm": 100},
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
@@ -25,11 +28,15 @@ CALLS = {
 
 
 def test_every_calculation_beyond_single_formulas_is_called_here() -> None:
-    assert {n for n in CALCULATIONS if not n.startswith("formula.")} == {n for n in CALLS if not n.startswith("formula.")} | {"job.working"}
+    assert {n for n in CALCULATIONS if not n.startswith("formula.")} == {n for n in CALLS if not n.startswith("formula.")} | {
+        "job.working"
+    }
 
 
 @pytest.mark.parametrize("name", CALLS)
-def test_both_doors_give_the_same_answer(name: str, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+def test_both_doors_give_the_same_answer(
+    name: str, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
     monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(CALLS[name])))
     assert main(["calc", name]) == 0
     by_line = json.loads(capsys.readouterr().out)
@@ -37,7 +44,9 @@ def test_both_doors_give_the_same_answer(name: str, client: TestClient, monkeypa
     assert by_web.status_code == 200 and by_web.json() == by_line
 
 
-def test_working_through_both_doors(demo: Job, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+def test_working_through_both_doors(
+    demo: Job, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
     asked = {"job": demo.model_dump(mode="json"), "place": "hold/p1/f2/link base"}
     monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(asked)))
     assert main(["calc", "job.working"]) == 0
@@ -49,13 +58,17 @@ def test_working_through_both_doors(demo: Job, client: TestClient, monkeypatch: 
 
 @pytest.mark.parametrize(("name", "data"), [("no.such", "{}"), ("quantity.parse", "{}"), ("quantity.parse", "nonsense"), ("quantity.parse", '{"kind":"length","text":"x"}'),
                                             ("formula.screw_pull_out", '{"thickness_mm":1,"diameter_mm":99,"strength_n_mm2":270}')])  # fmt: skip
-def test_bad_input_is_code_two_with_a_remedy(name: str, data: str, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]) -> None:
+def test_bad_input_is_code_two_with_a_remedy(
+    name: str, data: str, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
     monkeypatch.setattr("sys.stdin", io.StringIO(data))
     assert main(["calc", name]) == 2
     assert capsys.readouterr().err.startswith("fahrtwind: ")
 
 
-def test_check_exits_one_on_a_stop_and_prints_everything_on_request(demo: Job, sound: Job, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_check_exits_one_on_a_stop_and_prints_everything_on_request(
+    demo: Job, sound: Job, tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     for job, code in ((demo, 1), (sound, 0)):
         path = tmp_path / f"{code}.json"
         path.write_text(write_job(job))
@@ -70,6 +83,12 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
     path = tmp_path / "job.json"
     path.write_text(write_job(demo))
     assert main(["export", str(path), str(tmp_path / "out")]) == 0
-    assert {p.name for p in (tmp_path / "out").iterdir()} == {"work-sheet.pdf", "drill-map.dxf", "drill-map.svg", "materials.csv", "job.json"}
+    assert {p.name for p in (tmp_path / "out").iterdir()} == {
+        "work-sheet.pdf",
+        "drill-map.dxf",
+        "drill-map.svg",
+        "materials.csv",
+        "job.json",
+    }
     assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 0
     assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 2

@@ -69,4 +69,6 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(Exception)
     async def unexpected(request: Request, error: Exception) -> JSONResponse:
         log.error("unexpected error in %s %s", request.method, request.url.path, exc_info=error)
-        return error_response(500, "internal", "Fahrtwind made a mistake here; the stored job is unchanged.", "Try again, then report it.")
+        return error_response(
+            500, "internal", "Fahrtwind made a mistake here; the stored job is unchanged.", "Try again, then report it."
+        )

@@ -12,7 +12,10 @@ from fahrtwind.files.job_file import LARGEST_BYTES
 LOCAL = ("127.0.0.1", "localhost", "::1")
 LARGEST_BODY = LARGEST_BYTES + 1000
 HEADERS = [
-    (b"content-security-policy", b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'"),
+    (
+        b"content-security-policy",
+        b"default-src 'self'; style-src 'self' 'unsafe-inline'; img-src 'self' data:; frame-ancestors 'none'",
+    ),
     (b"x-content-type-options", b"nosniff"),
     (b"referrer-policy", b"no-referrer"),
 ]
@@ -37,7 +40,9 @@ class Guard:
         headers = {k.decode("latin-1").lower(): v.decode("latin-1") for k, v in scope["headers"]}
         refusal = self._refusal(headers)
         if refusal is not None:
-            await error_response(403, "foreign_origin", refusal, "Open Fahrtwind at the address it printed.")(scope, receive, send)
+            await error_response(403, "foreign_origin", refusal, "Open Fahrtwind at the address it printed.")(
+                scope, receive, send
+            )
             return
         seen = 0
 
@@ -59,7 +64,11 @@ class Guard:
                 raise BodyTooLarge
             await self._app(scope, counted, dressed)
         except (BodyTooLarge, ValueError) as error:
-            if isinstance(error, ValueError) and "content-length" not in str(error) and not str(error).startswith("invalid literal"):
+            if (
+                isinstance(error, ValueError)
+                and "content-length" not in str(error)
+                and not str(error).startswith("invalid literal")
+            ):
                 raise
             too_large = error_response(413, "too_large", "The request is over 5 MB.", "Choose a smaller file.", "file")
             await too_large(scope, receive, send)

@@ -40,7 +40,9 @@ def parse_quantity(given: QuantityInput) -> QuantityResult:
     """What a typed quantity means in the core's unit."""
     kind = QUANTITY_BY_NOUN[given.kind]
     parsed = kind.parse(given.text, given.units, "text")
-    return QuantityResult(parsed.value, kind.unit, parsed.text or "", sixteenths(parsed.value) if given.kind == "length" else None)
+    return QuantityResult(
+        parsed.value, kind.unit, parsed.text or "", sixteenths(parsed.value) if given.kind == "length" else None
+    )
 
 
 class ReadingsInput(CalcInput):

@@ -22,6 +22,7 @@ from fahrtwind.core.hold.explain import explain_panel
 from fahrtwind.core.hold.loads import is_exposed, panel_loads
 from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, judge
 from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
+from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.layout.distances import distances, overlaps
 from fahrtwind.core.layout.feet import FootPlace, place_feet
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
@@ -120,20 +121,18 @@ def _verdict(job: Job, panel: PlacedPanel, feet: tuple[FootPlace, ...], air: Air
     if is_recording():
         with scope("hold", panel.id):
             return _work_out(panel, job.vehicle, job.members, roof, feet, air, (exposed, bump))
-    texts = (panel.model_dump_json(), skin_of(job.vehicle).model_dump_json(), job.members.model_dump_json())
-    return _cached_verdict(texts, roof, feet, air, (exposed, bump))
+    parts = (keyed(panel), keyed(skin_of(job.vehicle)), keyed(job.members))
+    return _cached_verdict(parts, roof, feet, air, (exposed, bump))
 
 
 @lru_cache(maxsize=256)
 def _cached_verdict(
-    texts: tuple[str, str, str], roof: Rect, feet: tuple[FootPlace, ...], air: Air, exposed_and_bump: tuple[bool, float]
-) -> PanelVerdict:
+    parts: tuple[Keyed[PlacedPanel], Keyed[Vehicle], Keyed[Members]], roof: Rect, feet: tuple[FootPlace, ...], air: Air,
+    exposed_and_bump: tuple[bool, float],
+) -> PanelVerdict:  # fmt: skip
     """While one panel is dragged the others stand still: a panel is judged anew only when something it reads changes."""
-    panel, vehicle, members = texts
-    return _work_out(
-        PlacedPanel.model_validate_json(panel), Vehicle.model_validate_json(vehicle), Members.model_validate_json(members),
-        roof, feet, air, exposed_and_bump,
-    )  # fmt: skip
+    panel, vehicle, members = parts
+    return _work_out(panel.part, vehicle.part, members.part, roof, feet, air, exposed_and_bump)
 
 
 def _work_out(

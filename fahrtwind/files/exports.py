@@ -30,6 +30,8 @@ EXPORTS: dict[str, Export] = {
     "drill-map.svg": Export(
         "Drill map, true scale", "image/svg+xml", lambda job, e: to_svg(drill_drawing(job, e.findings)).encode()
     ),
-    "materials.csv": Export("Materials", "text/csv; charset=utf-8", lambda job, e: write_materials(e.findings.materials).encode()),
+    "materials.csv": Export(
+        "Materials", "text/csv; charset=utf-8", lambda job, e: write_materials(e.findings.materials).encode()
+    ),
     "job.json": Export("Whole job", "application/json", lambda job, e: write_job(job).encode()),
 }

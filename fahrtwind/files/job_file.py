@@ -28,10 +28,14 @@ def read_job(data: bytes) -> Job:
         document = json.loads(data.decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
         raise UnreadableFile(
-            f"The file is damaged or not a job file ({_where(error)}).", remedy="Export the job again and take that file.", field="file"
+            f"The file is damaged or not a job file ({_where(error)}).",
+            remedy="Export the job again and take that file.",
+            field="file",
         ) from error
     if _depth(document) > DEEPEST:
-        raise UnreadableFile("The file is nested too deeply for a job.", remedy="Choose a job file written by Fahrtwind.", field="file")
+        raise UnreadableFile(
+            "The file is nested too deeply for a job.", remedy="Choose a job file written by Fahrtwind.", field="file"
+        )
     return load_job(document)
 
 
@@ -42,7 +46,11 @@ def job_schema() -> dict[str, Any]:
 
 
 def _where(error: Exception) -> str:
-    return f"it breaks off or goes wrong at line {error.lineno}" if isinstance(error, json.JSONDecodeError) else "it is not readable text"
+    return (
+        f"it breaks off or goes wrong at line {error.lineno}"
+        if isinstance(error, json.JSONDecodeError)
+        else "it is not readable text"
+    )
 
 
 def _depth(value: Any) -> int:

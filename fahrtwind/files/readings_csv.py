@@ -52,7 +52,9 @@ def read_readings(text: str, units: UnitSystem) -> ReadingsTable:
     lines = [line for line in text.splitlines() if line.strip()]
     if len(lines) > MOST_ROWS + 1:
         raise TooLarge(
-            f"{len(lines)} rows; a roof has at most {MOST_ROWS} readings.", remedy="Paste fewer rows: only the readings.", field="readings"
+            f"{len(lines)} rows; a roof has at most {MOST_ROWS} readings.",
+            remedy="Paste fewer rows: only the readings.",
+            field="readings",
         )
     rows = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=_separator(lines), quotechar="\0"))
     columns, first = _columns(rows[0] if rows else [])
@@ -99,4 +101,6 @@ def _kind(word: str) -> ReadingKind:
         return DEFAULT_KIND
     if clean in RELIABILITY:
         return clean
-    raise InputError(f"“{word}” is not a kind of reading.", remedy=f"Use one of: {', '.join(get_args(ReadingKind))}.", field="kind")
+    raise InputError(
+        f"“{word}” is not a kind of reading.", remedy=f"Use one of: {', '.join(get_args(ReadingKind))}.", field="kind"
+    )

@@ -31,7 +31,11 @@ def to_svg(drawing: Drawing, scale: float = 1.0) -> str:
     for layer, elements in layers.items():
         colour, weight, dash = STYLE[layer]
         dashes = f' stroke-dasharray="{" ".join(f"{float(d) * s * 2:g}" for d in dash.split())}"' if dash else ""
-        paint = f'fill="{colour}" stroke="none"' if layer == "NUMBERS" else f'fill="none" stroke="{colour}" stroke-width="{weight * s:g}"{dashes}'
+        paint = (
+            f'fill="{colour}" stroke="none"'
+            if layer == "NUMBERS"
+            else f'fill="none" stroke="{colour}" stroke-width="{weight * s:g}"{dashes}'
+        )
         groups.append(f'<g id="{layer}" {paint}>{"".join(elements)}</g>')
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{e.length_mm / scale:.3f}mm" height="{e.width_mm / scale:.3f}mm" '

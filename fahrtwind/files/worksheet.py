@@ -70,7 +70,11 @@ def _figures(job: Job, evaluation: Evaluation) -> list[dict[str, Any]]:
     plan, count = evaluation.findings.plan, len(evaluation.findings.marks)
     figures = [{"name": "marks", "value": str(count), "bad": False}]
     if plan is not None:
-        for name, speed in (("let-go speed", plan.let_go_m_s), ("safe speed", plan.safe_m_s), ("one foot lost", plan.lost_let_go_m_s)):
+        for name, speed in (
+            ("let-go speed", plan.let_go_m_s),
+            ("safe speed", plan.safe_m_s),
+            ("one foot lost", plan.lost_let_go_m_s),
+        ):
             figures.append({"name": name, "value": say_speed(speed, job.units), "bad": speed < plan.required_m_s})
         figures.append({"name": "required", "value": say_speed(plan.required_m_s, job.units), "bad": False})
     figures.append({"name": "added roof mass", "value": f"{evaluation.findings.roof_mass_kg:.0f} kg", "bad": False})

@@ -104,9 +104,7 @@ class JobStore:
         """Apply edits. Raises Conflict when someone else was faster, InputError when an edit cannot be applied."""
         with self._writing() as session:
             row, head = _head(session, job_id)
-            done = session.scalar(
-                select(RevisionRow).where(RevisionRow.job_id == job_id, RevisionRow.edit_id == change.edit_id)
-            )
+            done = session.scalar(select(RevisionRow).where(RevisionRow.job_id == job_id, RevisionRow.edit_id == change.edit_id))
             if done is not None:  # the answer to the first try was lost on the way
                 return _stored(row, head, load_job(json.loads(head.document)))
             _refuse_stale(head, change.base_revision)
@@ -163,7 +161,9 @@ class JobStore:
             target = session.get_one(RevisionRow, (job_id, goal))
             job = load_job(json.loads(target.document))
             word = "Undid" if back else "Redid"
-            revision = self._revision(job_id, head.number + 1, job, f"{word}: {head.summary if back else target.summary}"[:200], change.client)
+            revision = self._revision(
+                job_id, head.number + 1, job, f"{word}: {head.summary if back else target.summary}"[:200], change.client
+            )
             revision.back_to = target.back_to if back else head.number
             revision.forward_to = head.number if back else target.forward_to
             return self._append(session, row, revision, job)
@@ -209,5 +209,10 @@ def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
 def _summary(row: JobRow, revision: RevisionRow) -> JobSummary:
     document = json.loads(revision.document)
     return JobSummary(
-        row.id, revision.number, document["name"], document["vehicle"]["kind"], len(document["panels"]), revision.at.replace(tzinfo=UTC)
+        row.id,
+        revision.number,
+        document["name"],
+        document["vehicle"]["kind"],
+        len(document["panels"]),
+        revision.at.replace(tzinfo=UTC),
     )

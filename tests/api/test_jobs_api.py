@@ -25,7 +25,14 @@ def test_the_path_from_an_empty_job_to_a_verdict(client: TestClient) -> None:
     made = client.post("/api/jobs", json={"name": "New one", "kind": "van", "units": "imperial", "client": "test"})
     assert made.status_code == 201 and made.json()["evaluation"]["findings"]["plan"] is None
     job_id = made.json()["id"]
-    sets = {"roof_length": "12'", "roof_width": "60", "skin": "steel", "skin_thickness": "20 ga", "top_speed": "70", "altitude": "600 ft"}
+    sets = {
+        "roof_length": "12'",
+        "roof_width": "60",
+        "skin": "steel",
+        "skin_thickness": "20 ga",
+        "top_speed": "70",
+        "altitude": "600 ft",
+    }
     members = {"kind": "steel_hat", "wall": "1.5 mm", "face_width": "1 1/2", "depth": "1 1/2"}
     edits = [{"op": "set", "path": f"vehicle.{k}", "value": v} for k, v in sets.items()]
     edits += [{"op": "set", "path": f"members.{k}", "value": v} for k, v in members.items()]
@@ -74,7 +81,13 @@ def test_bad_values_are_422_with_field_and_remedy(client: TestClient, job_id: st
 
 
 def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
-    for name, start in {"work-sheet.pdf": b"%PDF", "drill-map.dxf": b"  0", "drill-map.svg": b"<svg", "materials.csv": b"item", "job.json": b"{"}.items():
+    for name, start in {
+        "work-sheet.pdf": b"%PDF",
+        "drill-map.dxf": b"  0",
+        "drill-map.svg": b"<svg",
+        "materials.csv": b"item",
+        "job.json": b"{",
+    }.items():
         answer = client.get(f"/api/jobs/{job_id}/files/{name}")
         assert answer.status_code == 200 and answer.content.startswith(start)
         assert f'filename="Lichtspiel-{name}"' in answer.headers["content-disposition"]

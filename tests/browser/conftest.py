@@ -30,7 +30,17 @@ class Server:
         self.start()
 
     def start(self) -> None:
-        command = [sys.executable, "-m", "fahrtwind.cli", "serve", "--demo", "--port", str(self.port), "--database", str(self.database)]
+        command = [
+            sys.executable,
+            "-m",
+            "fahrtwind.cli",
+            "serve",
+            "--demo",
+            "--port",
+            str(self.port),
+            "--database",
+            str(self.database),
+        ]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
         for _ in range(300):
             try:

@@ -55,7 +55,9 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
         box.press("Enter")
         expect(box).to_have_value("")
     page.get_by_role("button", name="Paste, CSV").click()
-    page.get_by_label("Rows of position, kind, uncertainty").fill("2197 mm; rivet row\n2803; seen\n3060; knock\nnonsense; magnet\n4000; magnet")
+    page.get_by_label("Rows of position, kind, uncertainty").fill(
+        "2197 mm; rivet row\n2803; seen\n3060; knock\nnonsense; magnet\n4000; magnet"
+    )
     expect(page.get_by_text("Line 4 left out")).to_be_visible()
     page.get_by_role("button", name="Take 4 readings").click()
     expect(page.get_by_text("every 600 mm")).to_be_visible()
@@ -186,7 +188,14 @@ def test_a_snag_leads_to_the_thing_and_a_caution_needs_a_reason(page: Page) -> N
 def test_an_own_panel_and_a_station_that_is_not_built_yet(page: Page) -> None:
     open_demo(page, "layout")
     page.get_by_role("button", name="Own panel").click()
-    for label, text in (("Name", "Eigenbau"), ("Length", "1.2 m"), ("Width", "54cm"), ("Frame height", "30 mm"), ("Mass", "heavy"), ("Power", "100 W")):
+    for label, text in (
+        ("Name", "Eigenbau"),
+        ("Length", "1.2 m"),
+        ("Width", "54cm"),
+        ("Frame height", "30 mm"),
+        ("Mass", "heavy"),
+        ("Power", "100 W"),
+    ):
         page.locator("form").get_by_label(label, exact=True).fill(text)
     page.get_by_role("button", name="Keep this panel").click()
     expect(page.get_by_role("alert")).to_contain_text("not a mass")

@@ -29,7 +29,9 @@ def test_changing_the_units_leaves_what_was_measured(demo: Job) -> None:
         ("panels.p1.model.width", "2.9 m", InputError), ("panels.p1.feet.f2.along", "far", InputError),
     ],
 )  # fmt: skip
-def test_bad_values_name_field_and_remedy_and_change_nothing(demo: Job, path: str, value: object, error: type[FahrtwindError]) -> None:
+def test_bad_values_name_field_and_remedy_and_change_nothing(
+    demo: Job, path: str, value: object, error: type[FahrtwindError]
+) -> None:
     before = demo.model_dump_json()
     with pytest.raises(error) as caught:
         apply_edits(demo, [SetValue(path="name", value="changed"), SetValue(path=path, value=value)])
@@ -39,7 +41,9 @@ def test_bad_values_name_field_and_remedy_and_change_nothing(demo: Job, path: st
 
 
 def test_entries_come_and_go_by_id(demo: Job) -> None:
-    job = apply_edits(demo, [AddEntry(path="readings", value={"x": "4240 mm", "kind": "magnet"}), RemoveEntry(path="obstacles.o4")])
+    job = apply_edits(
+        demo, [AddEntry(path="readings", value={"x": "4240 mm", "kind": "magnet"}), RemoveEntry(path="obstacles.o4")]
+    )
     assert job.readings[-1].id == f"r{len(demo.readings) + 1}"
     assert [o.id for o in job.obstacles] == ["o1", "o2", "o3"]
 

@@ -40,7 +40,9 @@ def test_faster_is_never_safer(one_panel: Job, speed: float, more: float) -> Non
 
 @pytest.mark.parametrize("school", ["screws", "bolts", "tape"])
 def test_more_feet_and_more_fasteners_are_never_weaker(one_panel: Job, school: str) -> None:
-    held = changed(one_panel, panels__p3__hold={"school": school, "temperature": "21 °C"} if school == "tape" else {"school": school})
+    held = changed(
+        one_panel, panels__p3__hold={"school": school, "temperature": "21 °C"} if school == "tape" else {"school": school}
+    )
     pinned = [apply_edits(held, [SpreadFeet(panel="p3", count=n)]) for n in (4, 6, 8, 12)]
     speeds = [plan(job).let_go_m_s for job in pinned]
     assert speeds == sorted(speeds)
@@ -71,7 +73,9 @@ def test_a_mirrored_roof_gives_a_mirrored_result(demo: Job) -> None:
     for p in demo.panels:
         feet = [f.model_copy(update={"side": {"port": "starboard", "starboard": "port"}.get(f.side, f.side)}) for f in p.feet]
         panels.append(p.model_copy(update={"y": p.y.of(-p.y.mm), "feet": tuple(feet)}))
-    mirrored = demo.model_copy(update={"panels": tuple(panels), "obstacles": tuple(o.model_copy(update={"y": o.y.of(-o.y.mm)}) for o in demo.obstacles)})
+    mirrored = demo.model_copy(
+        update={"panels": tuple(panels), "obstacles": tuple(o.model_copy(update={"y": o.y.of(-o.y.mm)}) for o in demo.obstacles)}
+    )
     ours, theirs = evaluate(demo).findings, evaluate(mirrored).findings
     for a, b in zip(ours.verdicts, theirs.verdicts, strict=True):
         assert a.let_go_m_s == pytest.approx(b.let_go_m_s) and a.lost_let_go_m_s == pytest.approx(b.lost_let_go_m_s)
@@ -155,7 +159,10 @@ def test_what_the_arrays_decide_is_what_the_declared_formulas_say(demo: Job) -> 
             key = f"hold/{foot.panel}/{foot.foot}"
             assert told[f"{key}/force", "foot_pull"] == pytest.approx(foot.pull_n, rel=1e-6)
             weakest = next(link for link in foot.links if link.id == foot.weakest)
-            assert told[f"{key}/let-go speed", "speed_at_pressure"] == pytest.approx(weakest.let_go_m_s, rel=1e-6) or weakest.let_go_m_s == 90
+            assert (
+                told[f"{key}/let-go speed", "speed_at_pressure"] == pytest.approx(weakest.let_go_m_s, rel=1e-6)
+                or weakest.let_go_m_s == 90
+            )
             for link in foot.links:
                 if link.id == foot.weakest:
                     assert told[f"{key}/link {link.id}", "utilisation"] == pytest.approx(link.utilisation, rel=2e-2)

@@ -102,7 +102,9 @@ def test_a_caution_is_dismissed_with_a_reason_a_stop_never(sound: Job) -> None:
 def test_an_empty_job_asks_and_claims_nothing() -> None:
     found = evaluate(Job(name="empty"))
     assert found.findings.plan is None and found.findings.marks == () and found.findings.verdicts == ()
-    assert {"vehicle.roof_length", "vehicle.top_speed", "vehicle.skin", "readings", "panels"} <= {q.path for q in found.findings.questions}
+    assert {"vehicle.roof_length", "vehicle.top_speed", "vehicle.skin", "readings", "panels"} <= {
+        q.path for q in found.findings.questions
+    }
     assert {s.station: s.state for s in found.stations}["survey"] == "open"
 
 

@@ -36,7 +36,9 @@ def test_the_job_file_is_lossless(demo: Job) -> None:
 
 @given(st.floats(500, 20_000), st.floats(1, 60), st.text(min_size=1, max_size=40).filter(lambda s: s.isprintable()))
 def test_any_job_survives_the_file(length: float, speed: float, name: str) -> None:
-    job = Job.model_validate({"name": name, "vehicle": {"roof_length": {"mm": length, "text": "as typed"}, "top_speed": {"m_s": speed}}})
+    job = Job.model_validate(
+        {"name": name, "vehicle": {"roof_length": {"mm": length, "text": "as typed"}, "top_speed": {"m_s": speed}}}
+    )
     assert read_job(write_job(job).encode()) == job
 
 

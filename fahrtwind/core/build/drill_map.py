@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.hold.chain import SEAL_LAYER_MM, skin_mm
@@ -40,26 +40,22 @@ class Mark:
 def drill_map(job: Job, feet: tuple[FootPlace, ...], sealant: str) -> tuple[Mark, ...]:
     panels = {p.id: p for p in job.panels}
     marks: list[Mark] = []
-    for place in feet:
-        panel = panels[place.panel]
-        if panel.hold.school == "tape":
-            marks.append(_pad(panel.hold, place))
-        else:
-            marks += _holes(job, panel, place, sealant)
-    ordered = sorted(marks, key=lambda m: (round(m.x_mm), m.y_mm))
-    return tuple(replace(m, number=i) for i, m in enumerate(ordered, start=1))
+    for place in sorted(feet, key=lambda f: (round(f.x_mm), f.y_mm)):
+        panel, first = panels[place.panel], len(marks) + 1
+        marks += [_pad(first, panel.hold, place)] if panel.hold.school == "tape" else _holes(first, job, panel, place, sealant)
+    return tuple(marks)
 
 
-def _pad(hold: FoamTape, place: FootPlace) -> Mark:
+def _pad(number: int, hold: FoamTape, place: FootPlace) -> Mark:
     along, across = (hold.pad_length.mm, hold.pad_width.mm) if place.on_side else (hold.pad_width.mm, hold.pad_length.mm)
     return Mark(
-        0, "pad", place.panel, place.foot, place.x_mm, place.y_mm, "sound skin", None, None, None,
+        number, "pad", place.panel, place.foot, place.x_mm, place.y_mm, "sound skin", None, None, None,
         f"foam tape {hold.thickness.mm:g} mm, {hold.pad_length.mm:g} × {hold.pad_width.mm:g} mm",
         "bead round the edge" if hold.sealed_edge else "none chosen", along, across,
     )  # fmt: skip
 
 
-def _holes(job: Job, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
+def _holes(first: int, job: Job, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
     hold = panel.hold
     assert not isinstance(hold, FoamTape)
     pitch = hole_pitch_mm(hold)
@@ -70,7 +66,7 @@ def _holes(job: Job, panel: PlacedPanel, place: FootPlace, sealant: str) -> list
         f"{hold.screw} × {hold.length.mm:g} mm screw" if hold.school == "screws" else f"{hold.bolt} × {hold.length.mm:g} mm bolt"
     )
     return [
-        Mark(0, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,
+        Mark(first + i, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,
              stop, what, sealant, None, None)
         for i in range(hold.count)
     ]  # fmt: skip

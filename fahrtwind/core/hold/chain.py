@@ -7,11 +7,12 @@ covers only steel, or nothing is published, the low end is used and the link say
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 from fahrtwind.core.formulas.adhesive import bond_share, tape_edge_strength, tape_stiffness, tape_strength
 from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area, washer_punching
 from fahrtwind.core.formulas.brackets import behind_prying, bracket_bending, in_series, prying
-from fahrtwind.core.formulas.declare import Confidence, given, scope
+from fahrtwind.core.formulas.declare import Confidence, given, is_recording, scope
 from fahrtwind.core.formulas.metal_screws import design_capacity, pull_over, screw_pull_out, screw_shear, several
 from fahrtwind.core.formulas.wood import (
     thread_in_member,
@@ -21,6 +22,7 @@ from fahrtwind.core.formulas.wood import (
     wood_screw_withdrawal,
 )
 from fahrtwind.core.job.document import Bracket, FoamTape, Members, Screws, ThroughBolts, Vehicle
+from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.layout.feet import Landing
 from fahrtwind.core.tables import feet as ft
 from fahrtwind.core.tables.fasteners import (
@@ -73,7 +75,17 @@ class Chain:
 
 def chain_of(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | FoamTape, landing: Landing) -> Chain:
     """The chain of a foot. The skin must be known (``skin_known``); members only where the foot lands in one."""
-    return _build(vehicle, members, hold, landing == "member" and members_known(members))
+    into_member = landing == "member" and members_known(members)
+    if is_recording():
+        return _build(vehicle, members, hold, into_member)
+    return _cached(keyed(skin_of(vehicle)), keyed(members), keyed(hold), into_member)
+
+
+@lru_cache(maxsize=256)
+def _cached(
+    vehicle: Keyed[Vehicle], members: Keyed[Members], hold: Keyed[Screws | ThroughBolts | FoamTape], into_member: bool
+) -> Chain:
+    return _build(vehicle.part, members.part, hold.part, into_member)
 
 
 def skin_of(vehicle: Vehicle) -> Vehicle:

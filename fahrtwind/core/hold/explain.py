@@ -51,7 +51,7 @@ def _pull(i: int, chain: Chain, shared: Forces, case: int, air: Air) -> float:
     n = len(CASES)
     motion = shared.pull_sharing.motion[0, case] + shared.pull_sharing.motion[0, n] * air.pressure_pa
     where = "equilibrium of the panel on all feet"
-    arm = shared.shear_constant
+    arm = shared.shear_sharing
     lift, pitch, roll = (given(float(m), "computed", where) for m in motion)
     centre = _centre_offset(shared)
     return float(foot_pull(given(chain.stiffness_n_mm, "default", "stiffness of the foot"), lift, pitch, roll,
@@ -60,12 +60,13 @@ def _pull(i: int, chain: Chain, shared: Forces, case: int, air: Air) -> float:
 
 def _centre_offset(shared: Forces) -> tuple[float, float]:
     """Centre of the feet relative to the panel's centre: shear arms are about the feet, pull arms about the panel."""
-    return shared.shear_constant.centre_x_mm, shared.shear_constant.centre_y_mm
+    return shared.shear_sharing.centre_x_mm, shared.shear_sharing.centre_y_mm
 
 
 def _shear(i: int, shared: Forces, case: int, air: Air) -> float:
     total = 0.0
-    for share, factor, column in ((shared.shear_constant, 1.0, case), (shared.shear_per_pa, air.pressure_pa, 0)):
+    share = shared.shear_sharing
+    for factor, column in ((1.0, case), (air.pressure_pa, len(CASES))):
         total += factor * float(foot_shear(
             given(float(share.along_n[0, column]), "computed", "even share"), given(float(share.across_n[0, column]), "computed", "even share"),
             given(float(share.twist_n_mm[0, column]), "computed", "twist"), float(share.x_mm[0, i]), float(share.y_mm[0, i]),

@@ -3,14 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
 
 import numpy as np
 import numpy.typing as npt
-import shapely
 
 from fahrtwind.core.formulas.air import net_uplift_coefficient, slipstream_drag, suction_for_area, windward_zone_depth
-from fahrtwind.core.formulas.declare import given, is_recording
+from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
 from fahrtwind.core.job.document import Job, PlacedPanel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
@@ -112,15 +110,6 @@ def zone_rects(roof: Rect) -> list[tuple[Zone, Rect]]:
 
 
 def _pieces(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
-    return _cut(roof, rect, exposed) if is_recording() else _cached_cut(roof, rect, exposed)
-
-
-@lru_cache(maxsize=512)
-def _cached_cut(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
-    return _cut(roof, rect, exposed)
-
-
-def _cut(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
     """Cut a panel by zones and by the strip at its front edge that feels ram pressure."""
     strip = min(RAM_STRIP_MM, rect.length_mm)
     bands = [
@@ -131,15 +120,11 @@ def _cut(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
     zones = zone_rects(roof)
     pieces = []
     for band, ram in bands:
-        parts = shapely.intersection(band.polygon(), [z.polygon() for _, z in zones])
-        areas, centres = (
-            shapely.area(parts).tolist(),
-            shapely.get_coordinates(shapely.centroid(parts[shapely.area(parts) > 1.0])).tolist(),
-        )
-        cut = [(zone, area) for (zone, _), area in zip(zones, areas, strict=True) if area > 1.0]
-        for (zone, area), (x, y) in zip(cut, centres, strict=True):
-            cautious = _cautious(zone, rect.area_m2, ram, floor)
-            pieces.append(ZonePiece(zone, area * 1e-6, x, y, cautious, max(CURVED_1[zone], FLOOR_TYPICAL)))
+        for zone, zone_rect in zones:
+            part = band.clipped(zone_rect)
+            if part is not None:
+                cautious = _cautious(zone, rect.area_m2, ram, floor)
+                pieces.append(ZonePiece(zone, part.area_m2, *part.centre, cautious, max(CURVED_1[zone], FLOOR_TYPICAL)))
     return tuple(pieces)
 
 

@@ -89,11 +89,13 @@ class Air:
 
 @dataclass(frozen=True, slots=True)
 class Forces:
-    """Linear forces F = constant + per_pa · q. Pull has shape (v, c, n), v = variants, c = cases, n = feet."""
+    """Linear forces F = constant + per_pa · q. Pull has shape (v, c, n), v = variants, c = cases, n = feet.
+
+    ``shear_sharing`` has one more column than there are cases: the drag of one pascal.
+    """
 
     pull_sharing: Sharing
-    shear_constant: ShearShare
-    shear_per_pa: ShearShare
+    shear_sharing: ShearShare
     pull_constant: FloatArray
     pull_cautious: FloatArray
     pull_typical: FloatArray
@@ -114,13 +116,17 @@ def forces(
     for total, (at_x, at_y) in ((loads.cautious_m2, loads.cautious_at_mm), (loads.typical_m2, loads.typical_at_mm)):
         rows.append((total, total * (at_x - centre[0]) - loads.drag_m2 * height, total * (at_y - centre[1])))
     sharing = share_pull(x, y, stiffness, np.array(rows))
-    constant_shear = share_shear(x, y, constant[:, :2])
-    drag_shear = share_shear(x, y, np.array([[loads.drag_m2, 0.0]]))
-    n = len(CASES)
+    shear = share_shear(x, y, np.vstack([constant[:, :2], [loads.drag_m2, 0.0]]))
+    along, n = shear.magnitude(), len(CASES)
     return Forces(
-        sharing, constant_shear, drag_shear, sharing.pull_n[:, :n], sharing.pull_n[:, n : n + 1], sharing.pull_n[:, n + 1 :],
-        constant_shear.magnitude(), drag_shear.magnitude(),
-    )  # fmt: skip
+        sharing,
+        shear,
+        sharing.pull_n[:, :n],
+        sharing.pull_n[:, n : n + 1],
+        sharing.pull_n[:, n + 1 :],
+        along[:, :n],
+        along[:, n:],
+    )
 
 
 @dataclass(frozen=True, slots=True)
@@ -181,7 +187,7 @@ def _speeds(shared: Forces, cap: _Capacities, air: Air) -> FloatArray:
     )  # fmt: skip
     speed: FloatArray = speed_at_pressure(np.minimum(pressure, 1e6), air.density_kg_m3, air.gust_m_s)
     speed = np.clip(speed, 0.0, FASTEST_M_S)
-    present = shared.shear_constant.present[:, None, :, None] > 0
+    present = shared.shear_sharing.present[:, None, :, None] > 0
     speed = np.where(present, speed, FASTEST_M_S)
     return np.where(shared.pull_sharing.stable[:, None, None, None], speed, 0.0)
 

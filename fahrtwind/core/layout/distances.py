@@ -11,7 +11,7 @@ from shapely.geometry import Polygon
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 
-TOUCHING_MM2 = 100.0
+TOUCHING_M2 = 1e-4
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,21 +74,22 @@ def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: 
 def overlaps(job: Job) -> tuple[Overlap, ...]:
     """Panels that lie on one another, on an obstacle or its clearance, or under a lid that could not open."""
     rects = [(p.id, panel_rect(p)) for p in job.panels]
+    blocks: list[tuple[str, Rect, Literal["obstacle", "lid"]]] = []
+    for o in job.obstacles:
+        blocks.append((o.id, obstacle_rect(o).grown(o.clearance.mm), "obstacle"))
+        if (lid := lid_rect(o)) is not None:
+            blocks.append((o.id, lid, "lid"))
     found: list[Overlap] = []
     for index, (panel, rect) in enumerate(rects):
         for other, other_rect in rects[index + 1 :]:
             found += _overlap(panel, rect, other, other_rect, "panel")
-        for obstacle in job.obstacles:
-            found += _overlap(panel, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle")
-            lid = lid_rect(obstacle)
-            if lid is not None:
-                found += _overlap(panel, rect, obstacle.id, lid, "lid")
+        for other, kept_clear, kind in blocks:
+            found += _overlap(panel, rect, other, kept_clear, kind)
     return tuple(found)
 
 
 def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal["panel", "obstacle", "lid"]) -> list[Overlap]:
-    along = min(rect.x_end_mm, other_rect.x_end_mm) - max(rect.x_mm, other_rect.x_mm)
-    across = min(rect.y_end_mm, other_rect.y_end_mm) - max(rect.y_mm, other_rect.y_mm)
-    if along <= 0 or across <= 0 or along * across < TOUCHING_MM2:
+    common = rect.clipped(other_rect)
+    if common is None or common.area_m2 < TOUCHING_M2:
         return []
-    return [Overlap(panel, other, kind, min(along, across))]
+    return [Overlap(panel, other, kind, min(common.length_mm, common.width_mm))]

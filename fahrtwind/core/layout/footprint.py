@@ -35,6 +35,12 @@ class Rect:
     def centre(self) -> tuple[float, float]:
         return self.x_mm + self.length_mm / 2, self.y_mm + self.width_mm / 2
 
+    def clipped(self, other: Rect) -> Rect | None:
+        """The part inside another upright rectangle; None where they share no area."""
+        x, y = max(self.x_mm, other.x_mm), max(self.y_mm, other.y_mm)
+        length, width = min(self.x_end_mm, other.x_end_mm) - x, min(self.y_end_mm, other.y_end_mm) - y
+        return Rect(x, y, length, width) if length > 0 and width > 0 else None
+
     def polygon(self) -> Polygon:
         return _polygon(self)
 

@@ -68,7 +68,8 @@ def members_unknown(job: Job, findings: Findings) -> Iterator[Found]:
 
 @rule("band-too-wide", "caution", "structure", "Member position too uncertain to drill", FIT)
 def band_too_wide(job: Job, findings: Findings) -> Iterator[Found]:
-    used = {f.member for f in findings.feet if f.panel in _drilled(job)}
+    drilled = _drilled(job)
+    used = {f.member for f in findings.feet if f.panel in drilled}
     for member in findings.members.members:
         if member.number in used and 1.96 * member.sigma_mm > WIDE_BAND_MM:
             yield Found(

@@ -1,0 +1,88 @@
+"""Print the speed figures: ``make bench``. Nothing here fails a test; the limits are what the product promises."""
+
+from __future__ import annotations
+
+import gc
+import gzip
+import statistics
+import tempfile
+import time
+from collections.abc import Callable
+from pathlib import Path
+
+from bench.jobs import large_job, nudged
+from fahrtwind.api.app import STATIC
+from fahrtwind.core import evaluate as stage
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.hold import chain
+from fahrtwind.core.layout import footprint
+from fahrtwind.core.structure import members
+
+CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit)
+
+
+def forget() -> None:
+    for cache in CACHES:
+        cache.cache_clear()
+
+
+def median_ms(run: Callable[[int], object], times: int = 60) -> float:
+    taken = []
+    for i in range(times):
+        start = time.perf_counter()
+        run(i)
+        taken.append((time.perf_counter() - start) * 1000)
+    return statistics.median(taken)
+
+
+def line(words: str, value: float, unit: str, limit: float | None = None) -> None:
+    promise = f"   promised: at most {limit:g} {unit}" if limit is not None else ""
+    print(f"{words:74} {value:8.1f} {unit}{promise}", flush=True)
+
+
+def in_process() -> None:
+    job = large_job()
+    found = evaluate(job).findings
+    print(
+        f"Job: {len(job.panels)} panels, {len(found.feet)} feet, {len(found.members.members)} members, {len(job.obstacles)} obstacles"
+    )
+    gc.collect()
+    gc.freeze()
+    moved = [nudged(job, i) for i in range(60)]
+    line("whole evaluation, one panel moved", median_ms(lambda i: evaluate(moved[i])), "ms", 25)
+    line(
+        "  the same with every stage worked out anew but the member fit",
+        median_ms(lambda i: (_forget_all_but_the_fit(), evaluate(moved[i]))),
+        "ms",
+        25,
+    )
+    line("  the same with nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
+    line(
+        "member fit alone, 17 readings",
+        median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(job.readings, 15_700)), 20),
+        "ms",
+    )
+    line("applying one edit", median_ms(lambda i: nudged(job, i)), "ms")
+
+
+def _forget_all_but_the_fit() -> None:
+    for cache in CACHES[:3]:
+        cache.cache_clear()
+
+
+def script_size() -> None:
+    scripts = sum(len(gzip.compress(p.read_bytes(), 9)) for p in (STATIC / "assets").glob("*.js"))
+    line("compressed script for the first screen", scripts / 1000, "kB", 250)
+
+
+def main() -> None:
+    in_process()
+    script_size()
+    from bench.browser import over_http_and_in_the_browser
+
+    with tempfile.TemporaryDirectory() as folder:
+        over_http_and_in_the_browser(Path(folder))
+
+
+if __name__ == "__main__":
+    main()
