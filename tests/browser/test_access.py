@@ -47,5 +47,6 @@ def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
     open_demo(page, "roof-day")
     for width, height in ((1024, 700), (390, 800)):
         page.set_viewport_size({"width": width, "height": height})
-        page.wait_for_function(f"document.documentElement.scrollWidth <= {width} + 1")
+        expect(page.get_by_role("navigation", name="Stations")).to_be_visible()
+        assert page.evaluate("document.documentElement.scrollWidth") <= width + 1
         expect(page.get_by_role("heading", name="marks from the datum")).to_be_attached()
