@@ -36,7 +36,13 @@ def demo() -> Job:
 @pytest.fixture
 def sound(demo: Job) -> Job:
     """The demo job put right: four panels with six feet each in members, no stop snag."""
-    cleared = apply_edits(demo, [SetValue(path="obstacles.o2.lid_hinge", value="rear")])
+    cleared = apply_edits(
+        demo,
+        [
+            SetValue(path="obstacles.o2.lid_hinge", value="rear"),
+            SetValue(path="survey", value={"access": {"walkable": "yes"}}),
+        ],
+    )
     panels = [
         {**p.model_dump(), "hold": cleared.panels[0].hold.model_dump(), "measured_length": None} for p in cleared.panels[:4]
     ]

@@ -22,6 +22,43 @@ CALLS = {
         "readings": [{"id": f"r{i}", "x": 300 + 600 * i, "kind": "magnet"} for i in range(6)],
     },
     "feet.share": {"feet": [{"x_mm": x, "y_mm": y} for x in (-500, 500) for y in (-400, 400)], "load_n": 1000, "at_x_mm": 100},
+    "members.next": {"roof_length_mm": 8000, "readings": [{"id": "r1", "x": 600, "kind": "magnet"}]},
+    "crown.at": {
+        "length_mm": 5000,
+        "width_mm": 2000,
+        "x_mm": 2500,
+        "y_mm": 0,
+        "crown": {
+            "sections": [
+                {
+                    "id": "a",
+                    "x": 2500,
+                    "readings": [
+                        {"id": "g1", "y": -900, "gap": "100 mm"},
+                        {"id": "g2", "y": 0, "gap": 0},
+                        {"id": "g3", "y": 900, "angle": "12.9°"},
+                    ],
+                }
+            ]
+        },
+    },
+    "points.fit": {"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -700, "pitch": 880, "count": 3},
+    "square.check": {"port_side": "4 m", "diagonal_port": 4480, "diagonal_starboard": 4464, "front_side": "2 m"},
+    "lid.swing": {
+        "id": "o1",
+        "kind": "fan",
+        "name": "Fan",
+        "x": 0,
+        "y": 0,
+        "length": 400,
+        "width": 400,
+        "lid_hinge": "rear",
+        "lid_angle": "90°",
+    },
+    "outline.parse": {"text": "x,y\n0,-800\n4000,-800\n4000,800\n0,800"},
+    "mounting.lines": {"job": {"schema_version": 2, "name": "x"}},
+    "mounting.schools": {"mounting": {"marks": [{"id": "l1", "x": 500, "side": "port", "offset": "61 cm"}]}},
+    "bay.spot": {"job": {"schema_version": 2, "name": "x"}, "x_mm": 1000},
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
 }

@@ -1,6 +1,6 @@
 """Every calculation has one definition and three doors: this register, ``/api/calc/<name>`` and ``fahrtwind calc``."""
 
-from fahrtwind.calc import calculations
+from fahrtwind.calc import calculations, survey
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
-__all__ = ["CALCULATIONS", "Calculation", "calculations", "run"]
+__all__ = ["CALCULATIONS", "Calculation", "calculations", "run", "survey"]

@@ -11,10 +11,8 @@ from pydantic import Field
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.hold.sharing import share_pull
-from fahrtwind.core.job.document import Reading
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.quantities import QUANTITIES, UnitSystem, sixteenths
-from fahrtwind.core.structure.members import MemberFit, fit_members
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.readings_csv import ReadingsTable, read_readings
 
@@ -22,7 +20,7 @@ QUANTITY_BY_NOUN = {kind.noun: kind for kind in QUANTITIES}
 
 
 class QuantityInput(CalcInput):
-    kind: Literal["length", "speed", "mass", "power", "temperature"]
+    kind: Literal["length", "speed", "mass", "power", "temperature", "angle"]
     text: Annotated[str, Field(max_length=200)]
     units: UnitSystem = "metric"
 
@@ -54,17 +52,6 @@ class ReadingsInput(CalcInput):
 def parse_readings(given: ReadingsInput) -> ReadingsTable:
     """What pasted or loaded rows of readings mean, line by line, before they are taken."""
     return read_readings(given.text, given.units)
-
-
-class MembersInput(CalcInput):
-    roof_length_mm: Annotated[float, Field(gt=0, le=20_000)]
-    readings: Annotated[tuple[Reading, ...], Field(max_length=400)]
-
-
-@calculation("members.fit")
-def members(given: MembersInput) -> MemberFit:
-    """Where the members are: spacing, uncertainty, rejected readings, alternatives."""
-    return fit_members(given.readings, given.roof_length_mm)
 
 
 class FootInput(CalcInput):

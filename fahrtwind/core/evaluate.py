@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from itertools import pairwise
 from typing import Literal
 
 import fahrtwind.core.formulas  # noqa: F401  declares all formulas
@@ -25,16 +26,23 @@ from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.layout.distances import distances, overlaps
 from fahrtwind.core.layout.feet import FootPlace, place_feet
-from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.results import Findings, PlanVerdict, Shape
 from fahrtwind.core.seal.sealant import seal_plan, sealants
 from fahrtwind.core.snags import find_snags
 from fahrtwind.core.snags.model import Snag, Station
-from fahrtwind.core.structure.members import MemberFit, fit_members
+from fahrtwind.core.structure.bays import Spot, judge_spot
+from fahrtwind.core.structure.members import MemberFit, evidence_key, fit_job_members
+from fahrtwind.core.structure.mounting_lines import mounting_lines
+from fahrtwind.core.structure.next_check import NextCheck, next_check
+from fahrtwind.core.survey.findings import survey_findings
+from fahrtwind.core.survey.outline import ring
 from fahrtwind.core.survey.questions import Question, open_questions
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
-NO_ROOF = MemberFit("not known", "The roof has no length yet.", "Measure the roof first.", None, None, (), (), (), ())
+NO_ROOF = MemberFit(
+    "not known", "The roof has no length yet.", "Measure the roof first.", "", 0.0, None, None, (), (), (), (), ()
+)
 BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
 NOT_BUILT: tuple[Station, ...] = ("build", "seal", "wire", "days", "log")
 ROAD: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log")
@@ -60,7 +68,8 @@ class Evaluation:
 def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
     """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by default."""
     roof = roof_rect(job.vehicle)
-    fit = fit_members(job.readings, roof.length_mm) if roof else NO_ROOF
+    survey, crown = survey_findings(job)
+    fit = fit_job_members(job, roof.length_mm) if roof else NO_ROOF
     feet = tuple(place for panel in job.panels for place in place_feet(job, panel, fit.members))
     air = _air(job, probe_m_s)
     verdicts, beyond = _verdicts(job, feet, air)
@@ -71,7 +80,8 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
         )  # fmt: skip
     marks, seal = drill_map(job, feet, " + ".join(sealants(job))), seal_plan(job)
     findings = Findings(
-        roof=roof, shapes=_shapes(job), members=fit, feet=feet, distances=distances(job), overlaps=overlaps(job),
+        roof=roof, shapes=_shapes(job), survey=survey, members=fit, next_check=_next_check(job, feet, roof), bays=_bays(job, fit),
+        lines=mounting_lines(job, fit.members, crown), feet=feet, distances=distances(job), overlaps=overlaps(job),
         verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=float(mass), marks=marks, seal=seal,
         materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
     )  # fmt: skip
@@ -91,10 +101,28 @@ def _air(job: Job, probe_m_s: float | None) -> Air | None:
     return Air(speed, gust, density, pressure)
 
 
+def _next_check(job: Job, feet: tuple[FootPlace, ...], roof: Rect | None) -> NextCheck | None:
+    """Where to check next, for the members that feet will be drilled into."""
+    if roof is None:
+        return None
+    drilled = {p.id for p in job.panels if p.hold.school != "tape"}
+    used = frozenset(f.member for f in feet if f.panel in drilled and f.member is not None and f.landing in ("member", "perhaps"))
+    return next_check(job, evidence_key(job, roof.length_mm), used)
+
+
+def _bays(job: Job, fit: MemberFit) -> tuple[Spot, ...]:
+    """The middle of every bay: the weakest spot of each."""
+    middles = [(a.x_mm + b.x_mm) / 2 for a, b in pairwise(fit.members)]
+    return tuple(judge_spot(job, fit.members, x) for x in middles)
+
+
 def _shapes(job: Job) -> tuple[Shape, ...]:
     return (
-        *(Shape(p.id, "panel", panel_rect(p), None) for p in job.panels),
-        *(Shape(o.id, "obstacle", obstacle_rect(o), lid_rect(o)) for o in job.obstacles),
+        *(Shape(p.id, "panel", panel_rect(p), None, ()) for p in job.panels),
+        *(
+            Shape(o.id, "obstacle", obstacle_rect(o), lid_rect(o), () if o.shape == "rectangle" else ring(obstacle_polygon(o)))
+            for o in job.obstacles
+        ),
     )
 
 

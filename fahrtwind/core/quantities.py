@@ -111,14 +111,21 @@ class Temperature(Quantity):
     bare = {"metric": "degC", "imperial": "degF"}
 
 
-QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature)
+class Angle(Quantity):
+    deg: float
+    unit, noun, example = "°", "angle", "3.5° or 0.06 rad"
+    bare = {"metric": "degree", "imperial": "degree"}
 
-_SHOWN = {"inch": "in", "degC": "°C", "degF": "°F"}
-_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC"}
+
+QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature, Angle)
+
+_SHOWN = {"inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
+_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC", "°": "degree"}
 _ALIAS = {
     "kph": "km/h", "kmh": "km/h", "km/h": "km/h", "mph": "mph", "m/s": "m/s", "ft/s": "ft/s", "kn": "knot", "kt": "knot",
     "'": "foot", '"': "inch", "in": "inch", "inches": "inch", "ft": "foot", "lbs": "lb", "lbm": "lb",
     "°c": "degC", "c": "degC", "°f": "degF", "f": "degF",
+    "°": "degree", "deg": "degree", "rad": "radian",
 }  # fmt: skip
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _FRACTION = rf"(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)/(?P<den>\d+)|(?P<plain>{_NUMBER})"

@@ -13,7 +13,12 @@ from fahrtwind.core.layout.distances import Distance, Overlap
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.seal.sealant import SealPlan
+from fahrtwind.core.structure.bays import Spot
 from fahrtwind.core.structure.members import MemberFit
+from fahrtwind.core.structure.mounting_lines import LinesFinding
+from fahrtwind.core.structure.next_check import NextCheck
+from fahrtwind.core.survey.findings import SurveyFindings
+from fahrtwind.core.survey.outline import Vertex
 from fahrtwind.core.survey.questions import Question
 
 
@@ -25,6 +30,8 @@ class Shape:
     kind: Literal["panel", "obstacle"]
     rect: Rect
     lid: Rect | None
+    ring: tuple[Vertex, ...]
+    """The true footprint of an obstacle that is no rectangle; empty otherwise."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -52,7 +59,11 @@ class Findings:
 
     roof: Rect | None
     shapes: tuple[Shape, ...]
+    survey: SurveyFindings
     members: MemberFit
+    next_check: NextCheck | None
+    bays: tuple[Spot, ...]
+    lines: LinesFinding
     feet: tuple[FootPlace, ...]
     distances: tuple[Distance, ...]
     overlaps: tuple[Overlap, ...]

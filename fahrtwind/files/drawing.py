@@ -6,15 +6,31 @@ Layers carry the line language: measured solid, inferred dashed, planned thin.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
-from typing import Literal
+from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.quantities import sixteenths
 from fahrtwind.core.results import Findings
+from fahrtwind.core.survey.outline import Vertex
 
-Layer = Literal["ROOF", "MEMBERS", "OBSTACLES", "LIDS", "PANELS", "HOLES", "PADS", "NUMBERS", "DATUM", "RULER"]
-LAYERS: tuple[Layer, ...] = ("ROOF", "MEMBERS", "OBSTACLES", "LIDS", "PANELS", "HOLES", "PADS", "NUMBERS", "DATUM", "RULER")
+Layer = Literal[
+    "ROOF",
+    "MEMBERS",
+    "OBSTACLES",
+    "LIDS",
+    "PANELS",
+    "HOLES",
+    "PADS",
+    "POINTS",
+    "SCARS",
+    "KEEP_OUT",
+    "LINES",
+    "NUMBERS",
+    "DATUM",
+    "RULER",
+]
+LAYERS: tuple[Layer, ...] = get_args(Layer)
 Anchor = Literal["start", "middle", "end"]
 
 
@@ -31,6 +47,14 @@ class Line:
 class Box:
     layer: Layer
     rect: Rect
+
+
+@dataclass(frozen=True, slots=True)
+class Ring:
+    """A closed line through points."""
+
+    layer: Layer
+    points: tuple[Vertex, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,7 +75,7 @@ class Text:
     anchor: Anchor = "start"
 
 
-Primitive = Line | Box | Circle | Text
+Primitive = Line | Box | Ring | Circle | Text
 
 
 @dataclass(slots=True)
@@ -71,13 +95,15 @@ def drill_drawing(job: Job, findings: Findings, scale: float = 1.0) -> Drawing:
     roof = findings.roof or Rect(0, -500, 1000, 1000)
     text = max(2.4 * scale, 12.0)
     drawing = Drawing(roof.grown(text * 4), stroke_mm=max(0.18 * scale, 0.5))
-    drawing.add(Box("ROOF", roof))
+    drawing.add(Ring("ROOF", findings.survey.outline) if len(findings.survey.outline) >= 3 else Box("ROOF", roof))
+    _survey(drawing, job, findings, text)
     for member in findings.members.members:
         drawing.add(Line("MEMBERS", member.x_mm, roof.y_mm, member.x_mm, roof.y_end_mm))
         drawing.add(Text("NUMBERS", member.x_mm, roof.y_mm - text * 0.5, text, f"m{member.number}", "middle"))
     names = {p.id: p.name for p in job.panels} | {o.id: o.name for o in job.obstacles}
     for shape in findings.shapes:
-        drawing.add(Box("PANELS" if shape.kind == "panel" else "OBSTACLES", shape.rect))
+        layer: Layer = "PANELS" if shape.kind == "panel" else "OBSTACLES"
+        drawing.add(Ring(layer, shape.ring) if shape.ring else Box(layer, shape.rect))
         if shape.lid is not None:
             drawing.add(Box("LIDS", shape.lid))
         x, y = shape.rect.centre
@@ -86,6 +112,20 @@ def drill_drawing(job: Job, findings: Findings, scale: float = 1.0) -> Drawing:
     _datum(drawing, roof, text)
     _ruler(drawing, roof, text, job.units)
     return drawing
+
+
+def _survey(drawing: Drawing, job: Job, findings: Findings, text: float) -> None:
+    """Factory points, scars, lines under the skin, mounting lines."""
+    for row in findings.survey.rows:
+        drawing.add(*(Circle("POINTS", p.x_mm, p.y_mm, 10.0 if p.usable else 4.0) for p in row.points))
+    for entry in findings.survey.seal_entries:
+        x, y, arm = entry.x_mm, entry.y_mm, text * 0.4
+        drawing.add(Line("SCARS", x - arm, y - arm, x + arm, y + arm), Line("SCARS", x - arm, y + arm, x + arm, y - arm))
+    for strip in findings.survey.keep_outs:
+        drawing.add(Ring("KEEP_OUT", strip.area))
+    for line in findings.lines.sides:
+        y = -line.offset_mm if line.side == "port" else line.offset_mm
+        drawing.add(Line("LINES", findings.lines.chalk_front_x_mm or 0.0, y, findings.lines.chalk_rear_x_mm or 0.0, y))
 
 
 def _marks(drawing: Drawing, findings: Findings, text: float, cross: float) -> None:

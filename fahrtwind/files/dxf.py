@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import io
 
-from fahrtwind.files.drawing import LAYERS, Box, Circle, Drawing, Line, Text
+from fahrtwind.files.drawing import LAYERS, Box, Circle, Drawing, Line, Ring, Text
 
-COLOURS = {"MEMBERS": 5, "DATUM": 5, "RULER": 5, "LIDS": 8}
-DASHED = ("MEMBERS", "LIDS")
+COLOURS = {"MEMBERS": 5, "DATUM": 5, "RULER": 5, "LIDS": 8, "POINTS": 5, "LINES": 5, "SCARS": 1, "KEEP_OUT": 1}
+DASHED = ("MEMBERS", "LIDS", "KEEP_OUT")
 ALIGN = {"start": "LEFT", "middle": "CENTER", "end": "RIGHT"}
 
 
@@ -28,6 +28,8 @@ def to_dxf(drawing: Drawing) -> str:
             case Box(rect=r):
                 corners = [(r.x_mm, r.y_mm), (r.x_end_mm, r.y_mm), (r.x_end_mm, r.y_end_mm), (r.x_mm, r.y_end_mm)]
                 space.add_lwpolyline([(x, -y) for x, y in corners], close=True, dxfattribs=at)
+            case Ring():
+                space.add_lwpolyline([(v.x_mm, -v.y_mm) for v in item.points], close=True, dxfattribs=at)
             case Circle():
                 space.add_circle((item.x, -item.y), item.diameter / 2, dxfattribs=at)
             case Text():

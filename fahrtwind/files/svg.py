@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from xml.sax.saxutils import escape
 
-from fahrtwind.files.drawing import Box, Circle, Drawing, Layer, Line, Primitive, Text
+from fahrtwind.files.drawing import Box, Circle, Drawing, Layer, Line, Primitive, Ring, Text
 
 FONT = "Barlow Condensed, Barlow Sign, sans-serif"
 STYLE: dict[Layer, tuple[str, float, str]] = {
@@ -15,6 +15,10 @@ STYLE: dict[Layer, tuple[str, float, str]] = {
     "PANELS": ("#23282b", 1.0, ""),
     "HOLES": ("#23282b", 0.8, ""),
     "PADS": ("#23282b", 0.8, ""),
+    "POINTS": ("#1f5f96", 0.9, ""),
+    "SCARS": ("#a82c06", 0.9, ""),
+    "KEEP_OUT": ("#a82c06", 0.8, "2 2"),
+    "LINES": ("#1f5f96", 1.2, ""),
     "NUMBERS": ("#23282b", 0.0, ""),
     "DATUM": ("#1f5f96", 0.7, "12 3 2 3"),
     "RULER": ("#1f5f96", 0.7, ""),
@@ -49,6 +53,8 @@ def _element(item: Primitive) -> str:
             return f'<line x1="{item.x1:.2f}" y1="{item.y1:.2f}" x2="{item.x2:.2f}" y2="{item.y2:.2f}"/>'
         case Box(rect=r):
             return f'<rect x="{r.x_mm:.2f}" y="{r.y_mm:.2f}" width="{r.length_mm:.2f}" height="{r.width_mm:.2f}"/>'
+        case Ring(points=points):
+            return f'<polygon points="{" ".join(f"{v.x_mm:.2f},{v.y_mm:.2f}" for v in points)}"/>'
         case Circle():
             return f'<circle cx="{item.x:.2f}" cy="{item.y:.2f}" r="{item.diameter / 2:.2f}"/>'
         case Text():

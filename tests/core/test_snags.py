@@ -14,6 +14,15 @@ from fahrtwind.core.snags import RULES
 from tests.conftest import changed
 
 TAPE = {"school": "tape", "temperature": "21 °C"}
+CROWN = {
+    "sections": [
+        {
+            "id": "a",
+            "x": 4200,
+            "readings": [{"id": f"g{i}", "y": y, "gap": y * y / 8000} for i, y in enumerate(range(-1000, 1001, 250))],
+        }
+    ]
+}
 BOLTS = {"school": "bolts", "length": "30 mm"}
 
 
@@ -36,6 +45,24 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "pilot-contradicts": lambda j: apply_edits(j, [AddEntry(path="readings", value={"x": "2931 mm", "kind": "pilot_through"})]),
     "members-unknown": lambda j: load_job({**j.model_dump(), "readings": []}),
     "band-too-wide": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": 300.0 + 655 * i, "kind": "knock", "sigma": 90.0} for i in range(6)]}),
+    "member-unsure": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": x, "kind": k} for i, (x, k) in enumerate(((312, "magnet"), (968, "magnet"), (1622, "magnet"), (7000, "knock")))]}),
+    "fact-contradicts": lambda j: changed(j, members__known_pitch="24 in"),
+    "lines-lean": lambda j: changed(j, survey__crown=CROWN, mounting__marks=[{"id": f"l{i}", "x": 900.0 * i, "side": "port", "offset": 500.0 + 250 * i} for i in range(3)]),
+    "foot-mid-bay": lambda j: changed(j, panels__p1__hold=BOLTS, panels__p1__turned=True, panels__p1__x="450 mm", panels__p1__feet=[{"id": f"f{i}", "side": side, "along": along, "pinned": True} for i, (side, along) in enumerate((("port", 200), ("port", 800), ("starboard", 200), ("starboard", 800)))]),
+    "outline-broken": lambda j: changed(j, survey__outline__points=[{"x": 0, "y": -1000}, {"x": 8000, "y": 1000}, {"x": 8000, "y": -1000}, {"x": 0, "y": 1000}]),
+    "crown-not-measured": lambda j: j,
+    "crown-contradicts": lambda j: changed(j, survey__crown={**CROWN, "sections": [{**CROWN["sections"][0], "readings": [{**r, "gap": 140.0} if r["y"] == 500 else r for r in CROWN["sections"][0]["readings"]]}]}),
+    "point-off": lambda j: changed(j, survey__point_rows=[{"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -900, "pitch": 800, "count": 4, "points": [{"id": f"n{i}", "count": i, "x": 600.0 + 800 * i + 9 * (i == 2)} for i in range(4)]}]),
+    "point-unusable": lambda j: changed(j, survey__point_rows=[{"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -900, "pitch": 800, "count": 4, "points": [{"id": "n1", "count": 1, "usable": False, "why": "under the fan"}]}]),
+    "hole-in-keep-out": lambda j: changed(j, survey__keep_outs=[{"id": "k1", "kind": "wire", "name": "lamp cable", "from_x": 0, "from_y": -1090, "to_x": 8000, "to_y": -1090}]),
+    "walking-unknown": lambda j: changed(j, survey__access__walkable="unknown"),
+    "standing-limit": lambda j: changed(j, survey__access__standing_limit="60 kg"),
+    "out-of-square": lambda j: changed(j, survey__squareness={"port_side": 8400, "starboard_side": 8400, "front_side": 2350, "rear_side": 2350, "diagonal_port": 8730, "diagonal_starboard": 8715}),
+    "tape-misread": lambda j: changed(j, survey__squareness={"port_side": 8400, "starboard_side": 8300, "front_side": 2350, "rear_side": 2350, "diagonal_port": 8600, "diagonal_starboard": 8715}),
+    "scars-open": lambda j: changed(j, survey__scars=[{"id": "h1", "kind": "screw", "x": 900, "y": 100, "count": 6}]),
+    "off-outline": lambda j: changed(j, survey__outline__front_narrower="400 mm"),
+    "on-falling-edge": lambda j: changed(j, survey__outline__side_fall="200 mm"),
+    "out-of-reach": lambda j: changed(j, survey__access__walkable="no"),
     "over-edge": lambda j: changed(j, panels__p1__y="-800 mm"),
     "near-edge": lambda j: changed(j, panels__p1__y="-670 mm"),
     "panels-overlap": lambda j: changed(j, panels__p1__y="0"),
@@ -66,7 +93,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "feet-crowd": lambda j: changed(j, panels__p1__y="-525 mm", panels__p2__y="525 mm", panels__p1__hold__count=3),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
 }  # fmt: skip
-ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged"}
+ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged", "crown-not-measured"}
 
 
 def test_each_rule_has_a_case() -> None:

@@ -13,15 +13,18 @@ import pypdf
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from shapely.geometry import Polygon
 
-from fahrtwind.core.errors import FahrtwindError, NewerFile, TooLarge, UnreadableFile, WrongHeader
+from fahrtwind.core.errors import FahrtwindError, NewerFile, OutOfRange, TooLarge, UnreadableFile, WrongHeader
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.survey.outline import polygon_of
 from fahrtwind.files.drawing import drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import job_schema, read_job, write_job
 from fahrtwind.files.materials_csv import write_materials
+from fahrtwind.files.outline_import import read_outline
 from fahrtwind.files.readings_csv import read_readings
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import print_scale, write_worksheet
@@ -153,3 +156,50 @@ def test_too_many_rows_and_a_wrong_header_are_refused_whole() -> None:
 
 def test_a_whole_job_as_a_file_evaluates_like_the_stored_one(demo: Job) -> None:
     assert evaluate(load_job(json.loads(write_job(demo)))).findings.plan == evaluate(demo).findings.plan
+
+
+SQUARE = "<rect x='0' y='0' width='400' height='200'/>"
+
+
+def test_the_outline_comes_back_from_our_own_drawings(demo: Job) -> None:
+    """A tapered roof written as DXF and SVG and read again: the same edge within the drawing's rounding."""
+    job = changed(demo, survey__outline__front_narrower="200 mm", survey__outline__front_radius="150 mm")
+    findings = evaluate(job).findings
+    drawing = drill_drawing(job, findings)
+    edge = polygon_of(findings.survey.outline)
+    for text in (to_dxf(drawing), to_svg(drawing)):
+        read = read_outline(text, "metric")
+        again = Polygon([(p.x_mm, p.y_mm) for p in read.points])
+        assert again.symmetric_difference(edge).area < 0.001 * edge.area
+        assert (read.length_mm, read.width_mm) == pytest.approx((8400, 2350), abs=0.2)
+
+
+def test_outlines_as_people_send_them() -> None:
+    rows = read_outline('x;y\n0;-31 1/2"\n13\'; -31 1/2"\n13\';31 1/2"\n0;31 1/2"', "imperial")
+    assert rows.format == "csv" and (rows.length_mm, rows.width_mm) == pytest.approx((13 * 304.8, 63 * 25.4), abs=0.1)
+    circle = read_outline(
+        "<svg width='300mm' height='200mm' viewBox='0 0 3000 2000'><circle cx='1500' cy='1000' r='900'/></svg>", "metric"
+    )
+    assert (circle.length_mm, circle.width_mm) == pytest.approx((180, 180), abs=1.5)
+    document = ezdxf.new(units=ezdxf.units.CM)
+    for a, b in (((0, 0), (400, 0)), ((400, 0), (400, 160)), ((0, 160), (400, 160)), ((0, 160), (0, 0))):
+        document.modelspace().add_line(a, b)
+    stream = io.StringIO()
+    document.write(stream)
+    assert read_outline(stream.getvalue(), "metric").length_mm == pytest.approx(4000)
+
+
+@pytest.mark.parametrize(
+    ("text", "error"),
+    [
+        ("", UnreadableFile), ("a,b\n1,2\n3,4\n5,7", WrongHeader), ("0,0\n1000,0", UnreadableFile), ("0,0\n1 parsec,0\n3,3", FahrtwindError),
+        ("0\n1\n2", FahrtwindError), ("0\nSECTION\n2\nHEADER\nbroken", UnreadableFile), ("<svg", UnreadableFile),
+        (f"<!DOCTYPE x [<!ENTITY a 'b'>]><svg>{SQUARE}</svg>", UnreadableFile), ("0,0\n" * 5000, TooLarge), ("9" * 2_000_001, TooLarge),
+        ("0,0\n90 m,0\n90 m,2 m\n0,2 m", OutOfRange), ("<svg><line x1='0' y1='0' x2='9' y2='9'/></svg>", UnreadableFile),
+    ],
+    ids=["empty", "header", "two points", "unit", "one column", "bad dxf", "bad svg", "entities", "rows", "size", "90 m", "open line"],
+)  # fmt: skip
+def test_outlines_that_cannot_be_a_roof_are_refused_with_a_remedy(text: str, error: type[FahrtwindError]) -> None:
+    with pytest.raises(error) as caught:
+        read_outline(text, "metric")
+    assert caught.value.remedy and caught.value.field

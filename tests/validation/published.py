@@ -105,5 +105,27 @@ CHECKS = [
     c("in_series", {"first_n_mm": 300, "second_n_mm": 600}, 200, 1e-9, "hand", "1/300 + 1/600 = 1/200"),
     # members
     c("member_position", {"first_mm": 312, "pitch_mm": 655, "index": 6}, 4242, 1e-9, "hand", "312 + 6·655"),
-    c("member_uncertainty", {"first_variance_mm2": 9, "covariance_mm2": -1, "pitch_variance_mm2": 0.25, "index": 4, "build_mm": 2}, 3.0, 1e-9, "hand", "√(9 − 8 + 4 + 4)"),
+    c("member_position_beyond", {"first_mm": 312, "pitch_mm": 655, "index": 6, "other_mm": 400, "other_index": 2}, 5042, 1e-9, "hand", "312 + 6·655 + 2·400"),
+    c("own_share", {"build_mm": 3, "own_mm": 4}, 0.36, 1e-9, "hand", "9/(9 + 16)"),
+    c("pulled_position", {"line_mm": 1000, "own_mm": 1010, "share": 0.3}, 1003, 1e-9, "hand", "1000 + 0.3·10"),
+    c("member_uncertainty", {"line_sigma_mm": 6, "build_mm": 4, "share": 0.5}, math.sqrt(9 + 8), 1e-9, "hand", "√(0.25·36 + 0.5·16)"),
+    # shape of the roof
+    c("radius_from_sagitta", {"chord_mm": 2000, "sagitta_mm": 127.0167}, 4000, 1e-5, "hand", "R − √(R² − 1000²) = 127.0167 for R = 4000"),
+    c("sagitta", {"width_mm": 2000, "radius_mm": 4000}, 127.0167, 1e-5, "hand", "4000 − √(16·10⁶ − 10⁶)"),
+    c("sagitta", {"width_mm": 0.4 * 1500, "radius_mm": 1500}, 600**2 / (8 * 1500), 0.011, "library", "CHECKS: w²/(8R) is 1 % low at w = 0.4 R"),
+    c("radius_of_curvature", {"slope": 0, "bend_per_mm": 1 / 4000}, 4000, 1e-9, "hand", "circle at its top"),
+    c("radius_of_curvature", {"slope": 0.75, "bend_per_mm": (1 + 0.75**2) ** 1.5 / 2500}, 2500, 1e-9, "hand", "circle of 2500 away from its top"),
+    c("true_slope", {"gauge_deg": 6.5, "zero_deg": 1.2, "lean_deg": -0.3}, 5.6, 1e-9, "hand", "6.5 − 1.2 + 0.3"),
+    c("residual_lean", {"line_mm": 640, "mark_mm": 600, "radius_mm": 3000}, math.degrees(40 / 3000), 1e-9, "hand", "arc over radius"),
+    c("wedge_thickness", {"base_mm": 50, "lean_deg": 45}, 50, 1e-9, "hand", "tan 45° = 1"),
+    c("wedge_thickness", {"base_mm": 50, "lean_deg": -2}, 50 * math.tan(math.radians(2)), 1e-9, "hand", "b·tan δ"),
+    c("lid_lean", {"length_mm": 400, "angle_deg": 120}, 200, 1e-9, "hand", "−400·cos 120°"),
+    c("lid_lean", {"length_mm": 400, "angle_deg": 80}, 0, 1e-9, "hand", "not past upright: leans over nothing"),
+    c("lid_tip_height", {"hinge_mm": 100, "length_mm": 400, "angle_deg": 90}, 500, 1e-9, "hand", "upright"),
+    c("skew_from_diagonals", {"first_mm": math.hypot(4000, 2020), "second_mm": math.hypot(4000, 1980), "width_mm": 2000}, 20, 1e-9, "hand", "rear moved 20 mm to starboard"),
+    c("removal_labour", {"count": 6, "each_min": 30}, 180, 1e-9, "hand", "six panels, three person-hours (common practice)"),
+    # skin between members
+    c("plate_stiffness", {"modulus_n_mm2": 205_000, "thickness_mm": 1.519, "poisson": 0.3}, 205_000 * 1.519**3 / (12 * 0.91), 1e-9, "hand", "E t³/(12(1 − ν²)) written out"),
+    c("skin_spring", {"stiffness_n_mm": 1000, "bay_mm": 600, "at_mm": 300}, 1000 / (0.01695 * 600**2), 2e-3, "published", "Timoshenko, Table 23: simply supported, b/a = ∞: w = 0.01695 P a²/D"),
+    c("skin_frequency", {"stiffness_n_mm": 1e6, "bay_mm": 1000, "mass_kg_m2": 10}, math.pi / 2 * 10, 1e-9, "published", "Leissa SP-160: ω a² √(μ/D) = π² for the strip"),
 ]  # fmt: skip

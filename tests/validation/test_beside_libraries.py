@@ -6,12 +6,16 @@ import numpy as np
 import pytest
 import statsmodels.api as sm
 from Pynite import FEModel3D
+from scipy import sparse
 from scipy.optimize import brentq, minimize
+from scipy.sparse.linalg import spsolve
 
+from fahrtwind.core.formulas.plates import skin_spring
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.hold.sharing import share_pull
-from fahrtwind.core.job.document import Reading
-from fahrtwind.core.structure.members import fit_members
+from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
+from fahrtwind.core.structure.members import EvidenceKey, fit_members
+from fahrtwind.core.structure.mounting_lines import robust_location
 
 FEET_X = np.array([-600.0, 100.0, 650.0, -580.0, 80.0, 640.0])
 FEET_Y = np.array([-480.0, -510.0, -500.0, 500.0, 470.0, 505.0])
@@ -64,8 +68,8 @@ def test_pitch_beside_robust_regression() -> None:
     counts = np.array([0, 1, 2, 2, 4, 5, 6, 8, 9, 9, 11])
     x = 305 + 612 * counts + rng.normal(0, 8, len(counts))
     x[4] += 170.0  # a false one
-    readings = tuple(Reading.model_validate({"id": f"r{i}", "x": float(v), "kind": "magnet"}) for i, v in enumerate(x))
-    ours = fit_members(readings, 7500)
+    readings = tuple(ReadingFact(f"r{i}", float(v), "magnet") for i, v in enumerate(x))
+    ours = fit_members(EvidenceKey(readings, (), KnownFacts(), 7500, 45))
     theirs = sm.RLM(x, sm.add_constant(counts), M=sm.robust.norms.TukeyBiweight()).fit()
     assert ours.pitch_mm == pytest.approx(theirs.params[1], abs=3 * theirs.bse[1])
     assert ours.pitch_sigma_mm == pytest.approx(theirs.bse[1], rel=1.0)
@@ -79,3 +83,39 @@ def test_limit_pressure_is_the_root_of_the_utilisation(constants: tuple[float, f
     f0, f1, s0, s1 = constants
     root = brentq(lambda q: float(utilisation(f0 + f1 * q, s0 + s1 * q, 700.0, 400.0)) - 1, 0, 1e6)
     assert limit_pressure(f0, f1, s0, s1, 700.0, 400.0) == pytest.approx(root, rel=1e-9)
+
+
+def test_mounting_line_beside_a_statistics_library() -> None:
+    """Huber's M-estimate of location with a fixed scale (statsmodels RLM on a constant, scale by the median deviation)."""
+    rng = np.random.default_rng(11)
+    for _ in range(20):
+        y = np.append(620 + rng.normal(0, 14, 9), 620 + rng.choice([-80, 90]))
+        mad = 1.4826 * np.median(np.abs(y - np.median(y)))
+        theirs = sm.RLM(y, np.ones(len(y)), M=sm.robust.norms.HuberT()).fit(scale_est=_Fixed(mad), tol=1e-10, maxiter=200)
+        assert robust_location(y) == pytest.approx(float(theirs.params[0]), abs=1e-3)
+
+
+class _Fixed:
+    def __init__(self, scale: float) -> None:
+        self.scale = scale
+
+    def __call__(self, *_args: object) -> float:
+        return self.scale
+
+
+def test_skin_spring_beside_finite_differences() -> None:
+    """A long plate strip under a point load, solved on a grid with scipy's sparse solver: the soft end within a few per cent."""
+    bay, stiffness, step = 600.0, 66_000.0, 15.0
+    nx, ny = int(bay / step) - 1, 2 * int(2 * bay / step) + 1
+
+    def laplace(n: int) -> sparse.csr_array:
+        return sparse.diags_array([1.0, -2.0, 1.0], offsets=[-1, 0, 1], shape=(n, n)).tocsr() / step**2  # type: ignore[arg-type]
+
+    lap = sparse.kron(laplace(nx), sparse.eye_array(ny)) + sparse.kron(sparse.eye_array(nx), laplace(ny))
+    load = np.zeros(nx * ny)
+    at = nx // 2 * ny + ny // 2  # simply supported all round; the far ends are two bays away
+    load[at] = 1 / step**2
+    moment = spsolve(lap.tocsc(), load)
+    deflection = spsolve(lap.tocsc(), moment) / stiffness
+    middle = (nx // 2 + 1) * step
+    assert skin_spring(stiffness, bay, middle) == pytest.approx(1 / deflection[at], rel=0.03)

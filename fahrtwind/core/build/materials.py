@@ -32,6 +32,10 @@ def materials(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Materi
     lines += _fasteners(job)
     lines += _tape(job)
     lines += _sealing(job, marks, seal)
+    scars = sum(s.count for s in job.survey.scars)
+    if scars:
+        patch = "membrane patch with its primer" if job.vehicle.skin == "membrane" else "plug or bonded patch"
+        lines.append(_counted(f"{patch}, for old scars", scars, "see the seal list"))
     bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
     lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", "sharp; cutting oil for metal") for d in bits]
     return tuple(lines)

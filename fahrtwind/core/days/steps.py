@@ -28,6 +28,7 @@ def work_steps(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkS
     steps: list[tuple[str, str, str, float]] = [
         ("Measure the delivered panels", "Length, width and frame height of each one; type them in before cutting or drilling.", "Plan re-checked with the measured sizes.", 0),
         ("Make the roof safe to reach", "Ladder on firm ground, second person below; the roof may not bear you. Panels covered: they are live in light.", "Wind low enough to carry a panel.", 0),
+        *_old_work(job),
         ("Clean and dry the roof round every foot", "Wash, rinse, dry. Damp under a foot stays for years.", "Cloth stays clean and dry.", 0),
         ("Mark the feet from the datum", f"{len(marks)} marks with their numbers; measure each from the datum, not from its neighbour.", "Diagonals of each panel's feet agree.", 0),
         ("Dry-fit", "Set panels or full-size templates on the marks. Try every lid and hatch.", "Lids open fully; cable ends reach.", 0),
@@ -45,6 +46,20 @@ def work_steps(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkS
             ("Write down what was done", "Positions, torque, temperature, batch of tape and sealant.", "Re-check the bolts after the first 100 km.", 0),
         ]  # fmt: skip
     return tuple(WorkStep(i, *step) for i, step in enumerate(steps, start=1))
+
+
+def _old_work(job: Job) -> list[tuple[str, str, str, float]]:
+    scars = sum(s.count for s in job.survey.scars)
+    if not scars:
+        return []
+    return [
+        (
+            "Take old work off and close every scar",
+            f"{scars} on the seal list, front to rear. Before any panel covers them.",
+            "Each one ticked; water runs off it.",
+            24,
+        )
+    ]
 
 
 def _drilling(job: Job, holes: int, seal: SealPlan) -> list[tuple[str, str, str, float]]:

@@ -1,5 +1,20 @@
 """Published formulas, grouped by subject. Importing this package declares all of them."""
 
-from fahrtwind.core.formulas import adhesive, air, bolts, brackets, members, metal_screws, roof, sharing, verdict, wood
+from fahrtwind.core.formulas import (
+    adhesive,
+    air,
+    bolts,
+    brackets,
+    members,
+    metal_screws,
+    plates,
+    roof,
+    roof_shape,
+    sharing,
+    verdict,
+    wood,
+)
 
-__all__ = ["adhesive", "air", "bolts", "brackets", "members", "metal_screws", "roof", "sharing", "verdict", "wood"]
+__all__ = [
+    "adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "roof", "roof_shape", "sharing", "verdict", "wood",
+]  # fmt: skip

@@ -1,29 +1,68 @@
-"""Members under the skin: where a regular spacing puts them and how surely."""
+"""Members under the skin: where a regular spacing and their own readings put them, and how surely."""
 
 from typing import Annotated
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
 REGRESSION = "Straight-line regression x = a + p·k (for example Draper and Smith, Applied Regression Analysis)"
+MIXED = "Random effect of each member (Searle, Casella, McCulloch, Variance Components, 1992, best linear unbiased prediction)"
 
 
-@formula(title="position of a member", symbol="x_k", expression="x_k = a + p · k", unit="mm", source=Source(REGRESSION))
+@formula(
+    title="place of a member by the spacing",
+    symbol="x_line",
+    expression="x_line = a + p · k",
+    unit="mm",
+    source=Source(REGRESSION),
+)
 def member_position(
     first_mm: Annotated[Number, Arg("a", "mm", "first member")],
     pitch_mm: Annotated[Number, Arg("p", "mm", "pitch", 50, 3000)],
-    index: Annotated[Number, Arg("k", "", "count from the first")],
+    index: Annotated[Number, Arg("k", "", "bays from the first")],
 ) -> Number:
     return first_mm + pitch_mm * index
 
 
-@formula(title="uncertainty of a member's position", symbol="s_k",
-         expression="s_k = √(s_a² + 2·k·cov(a, p) + k²·s_p² + s_build²)", unit="mm",
-         source=Source(f"{REGRESSION}; s_build, how far members stand off a perfect spacing: common practice, no source"))  # fmt: skip
-def member_uncertainty(
-    first_variance_mm2: Annotated[Number, Arg("s_a²", "mm²", "variance of the first member", 0)],
-    covariance_mm2: Annotated[Number, Arg("cov(a, p)", "mm²", "covariance of first member and pitch")],
-    pitch_variance_mm2: Annotated[Number, Arg("s_p²", "mm²", "variance of the pitch", 0)],
-    index: Annotated[Number, Arg("k", "", "count from the first")],
-    build_mm: Annotated[Number, Arg("s_build", "mm", "scatter of the members themselves", 0, 50)],
+@formula(title="place of a member beyond an odd bay or a change of spacing", symbol="x_line", expression="x_line = a + p · k + q · m",
+         unit="mm", source=Source(REGRESSION))  # fmt: skip
+def member_position_beyond(
+    first_mm: Annotated[Number, Arg("a", "mm", "first regular member")],
+    pitch_mm: Annotated[Number, Arg("p", "mm", "pitch", 50, 3000)],
+    index: Annotated[Number, Arg("k", "", "bays of that pitch from the first")],
+    other_mm: Annotated[Number, Arg("q", "mm", "odd bay or second pitch", 20, 3000)],
+    other_index: Annotated[Number, Arg("m", "", "bays of that length; negative in front")],
 ) -> Number:
-    return (first_variance_mm2 + 2 * index * covariance_mm2 + index**2 * pitch_variance_mm2 + build_mm**2) ** 0.5
+    return first_mm + pitch_mm * index + other_mm * other_index
+
+
+@formula(
+    title="weight of a member's own readings",
+    symbol="g",
+    expression="g = s_build² / (s_build² + s_own²)",
+    unit="",
+    source=Source(MIXED),
+)
+def own_share(
+    build_mm: Annotated[Number, Arg("s_build", "mm", "scatter of the members about the spacing", 0.1, 60)],
+    own_mm: Annotated[Number, Arg("s_own", "mm", "noise of the member's own readings together", 0.1)],
+) -> Number:
+    return build_mm**2 / (build_mm**2 + own_mm**2)
+
+
+@formula(title="place of a member", symbol="x", expression="x = x_line + g · (x_own − x_line)", unit="mm", source=Source(MIXED))
+def pulled_position(
+    line_mm: Annotated[Number, Arg("x_line", "mm", "place by the spacing")],
+    own_mm: Annotated[Number, Arg("x_own", "mm", "mean of its own readings")],
+    share: Annotated[Number, Arg("g", "", "weight of its own readings", 0, 1)],
+) -> Number:
+    return line_mm + share * (own_mm - line_mm)
+
+
+@formula(title="uncertainty of a member's place", symbol="s", expression="s = √((1 − g)² · s_line² + (1 − g) · s_build²)", unit="mm",
+         source=Source(f"{MIXED}; how far members stand off a perfect spacing is told by the readings, within 2 … 10 mm"))  # fmt: skip
+def member_uncertainty(
+    line_sigma_mm: Annotated[Number, Arg("s_line", "mm", "uncertainty of the spacing there", 0)],
+    build_mm: Annotated[Number, Arg("s_build", "mm", "scatter of the members about the spacing", 0, 60)],
+    share: Annotated[Number, Arg("g", "", "weight of its own readings", 0, 1)],
+) -> Number:
+    return ((1 - share) ** 2 * line_sigma_mm**2 + (1 - share) * build_mm**2) ** 0.5

@@ -4,18 +4,17 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.part import Identifier, Name, Part, refuse_twins
+from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.quantities import Length, Speed, UnitSystem
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
-from fahrtwind.core.tables.readings import ReadingKind
+from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
-SCHEMA_VERSION = 1
-Identifier = Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,24}$")]
-Name = Annotated[str, Field(min_length=1, max_length=80)]
-Note = Annotated[str, Field(max_length=500)]
+SCHEMA_VERSION = 2
 ScrewName = Literal["#8", "#10", "#12", "#14"]
 BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
 assert set(SCREWS) == set(ScrewName.__args__), "the screw table and the job's choices have drifted apart"  # type: ignore[attr-defined]
@@ -24,10 +23,6 @@ assert set(BOLTS) == set(BoltName.__args__), "the bolt table and the job's choic
 VehicleKind = Literal["van", "bus", "rv", "trailer", "boat", "truck_bed"]
 SkinKind = Literal["steel", "aluminium", "fibreglass", "membrane"]
 MemberKind = Literal["steel_hat", "aluminium_box", "wood_truss"]
-
-
-class Part(BaseModel):
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
 
 class Vehicle(Part):
@@ -48,12 +43,16 @@ class Vehicle(Part):
 
 
 class Members(Part):
-    """What the ribs or trusses are made of: decides what a fastener holds in."""
+    """What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing says."""
 
     kind: MemberKind | None = None
     wall: q.Sheet | None = None
     face_width: q.Small | None = None
     depth: q.Depth | None = None
+    known_pitch: q.Pitch | None = None
+    known_pitch_within: q.Gap | None = None
+    known_front_bay: q.Pitch | None = None
+    known_rear_bay: q.Pitch | None = None
 
 
 class Reading(Part):
@@ -64,8 +63,22 @@ class Reading(Part):
     struck: bool = False
 
 
+class Scan(Part):
+    """A stretch that was searched from end to end by one method: where no reading came of it, that is evidence too."""
+
+    id: Identifier
+    start: q.Along
+    end: q.Along
+    kind: ScanKind
+    struck: bool = False
+
+
 class Obstacle(Part):
-    """A rectangle on the roof. x is its front edge, y the middle of its width."""
+    """Something on the roof. x is its front edge, y the middle of its width.
+
+    A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length ``lid_length`` (the
+    obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how far it then leans beyond its hinge.
+    """
 
     id: Identifier
     kind: Literal["fan", "air_conditioner", "hatch", "aerial", "other"]
@@ -78,6 +91,11 @@ class Obstacle(Part):
     clearance: q.Clearance = Length(mm=25)
     lid_hinge: Literal["none", "front", "rear", "left", "right"] = "none"
     lid_reach: q.Clearance = Length(mm=0)
+    lid_angle: q.LidAngle | None = None
+    lid_length: q.Size | None = None
+    shape: Literal["rectangle", "circle", "polygon"] = "rectangle"
+    points: Annotated[tuple[Point, ...], Field(max_length=40)] = ()
+    stays: bool = True
 
 
 class PanelModel(Part):
@@ -184,11 +202,14 @@ class Dismissal(Part):
 
 
 class Job(Part):
-    schema_version: Literal[1] = 1
+    schema_version: Literal[2] = 2
     name: Name
     units: UnitSystem = "metric"
     vehicle: Vehicle = Vehicle()
+    survey: Survey = Survey()
     members: Members = Members()
+    mounting: MountingLines = MountingLines()
+    scans: Annotated[tuple[Scan, ...], Field(max_length=60)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=400)] = ()
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
@@ -206,17 +227,10 @@ class Job(Part):
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Job:
-        for list_name in ("readings", "obstacles", "panels"):
-            _refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
+        for list_name in ("readings", "scans", "obstacles", "panels"):
+            refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
+        for list_name in ("sections", "point_rows", "scars", "keep_outs"):
+            refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
         for panel in self.panels:
-            _refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
+            refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
         return self
-
-
-def _refuse_twins(list_name: str, ids: list[str]) -> None:
-    twins = sorted({i for i in ids if ids.count(i) > 1})
-    if twins:
-        raise PydanticCustomError(
-            "bad_input", "{problem}",
-            {"problem": f"{list_name}: the id {twins[0]} is used twice.", "remedy": "Give every entry its own id."},
-        )  # fmt: skip

@@ -10,11 +10,19 @@ from typing import Annotated, Any, Literal
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from fahrtwind.core.errors import InputError, UnknownPath
-from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.document import Job, VehicleKind
 from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.layout.placing import new_panel, spread_feet
+from fahrtwind.core.survey.templates import fill_from_template
 
 FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
+
+
+WITHOUT_IDS = ("dismissals", "own_models", "survey.outline.points")
+ID_LETTERS = {
+    "readings": "r", "scans": "s", "obstacles": "o", "panels": "p", "feet": "f", "marks": "l", "scars": "h", "keep_outs": "k",
+    "point_rows": "w", "points": "n", "sections": "c",
+}  # fmt: skip
 
 
 class _Edit(BaseModel):
@@ -58,7 +66,14 @@ class SpreadFeet(_Edit):
     along: Literal["sides", "ends"] = "sides"
 
 
-Edit = Annotated[SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet, Field(discriminator="op")]
+class ApplyTemplate(_Edit):
+    """Fill what is still blank with the usual size of a kind of vehicle."""
+
+    op: Literal["apply_template"] = "apply_template"
+    template: VehicleKind
+
+
+Edit = Annotated[SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet | ApplyTemplate, Field(discriminator="op")]
 
 
 def apply_edits(job: Job, edits: list[Edit]) -> Job:
@@ -71,8 +86,9 @@ def apply_edits(job: Job, edits: list[Edit]) -> Job:
 def describe(edits: list[Edit]) -> str:
     """A short summary for the revision list."""
     first = edits[0]
-    words = {"set": "Set", "add": "Added to", "remove": "Removed", "place_panel": "Placed", "spread_feet": "Spread feet of"}
-    thing = getattr(first, "path", None) or getattr(first, "model", None) or getattr(first, "panel", "")
+    words = {"set": "Set", "add": "Added to", "remove": "Removed", "place_panel": "Placed", "spread_feet": "Spread feet of",
+             "apply_template": "Started from the usual"}  # fmt: skip
+    thing = next((v for name in ("path", "model", "panel", "template") if (v := getattr(first, name, None))), "")
     more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
     return f"{words[first.op]} {thing}{more}"
 
@@ -92,6 +108,8 @@ def _apply(job: Job, edit: Edit) -> Job:
         del holder[key]
     elif isinstance(edit, PlacePanel):
         data["panels"] = [*data["panels"], new_panel(job, edit.model).model_dump()]
+    elif isinstance(edit, ApplyTemplate):
+        data = fill_from_template(job, edit.template)
     else:
         holder, key = _find(data, f"panels.{edit.panel}")
         holder[key]["feet"] = [f.model_dump() for f in spread_feet(job, edit.panel, edit.count, edit.along)]
@@ -115,9 +133,9 @@ def _by_id(data: Any, dotted: str) -> str:
 
 
 def _with_id(value: dict[str, Any], siblings: list[Any], path: str) -> dict[str, Any]:
-    if "id" in value or path.rsplit(".", 1)[-1] in ("dismissals", "own_models"):
+    if "id" in value or path in WITHOUT_IDS or (path.startswith("obstacles") and path.endswith("points")):
         return value
-    letter = {"readings": "r", "obstacles": "o", "panels": "p", "feet": "f"}.get(path.rsplit(".", 1)[-1], "e")
+    letter = ID_LETTERS.get(path.rsplit(".", 1)[-1], "e")
     return {"id": next_id(letter, [s.get("id", "") for s in siblings]), **value}
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 from pydantic import BaseModel, ValidationError
@@ -11,6 +12,14 @@ from fahrtwind.core.job.document import SCHEMA_VERSION, Job
 
 _BY_TYPE: dict[str, type[InputError]] = {e.code: e for e in (OutOfRange, UnreadableQuantity, WrongUnit, InputError)}
 _ROOMY = ("too_long", "string_too_long", "greater_than_equal", "less_than_equal", "greater_than", "less_than")
+
+
+def _from_1(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 2 added the survey's parts, scans and mounting lines; all of them start empty."""
+    return {**data, "schema_version": 2}
+
+
+_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
 
 
 def load_job(data: Any) -> Job:
@@ -31,6 +40,8 @@ def load_job(data: Any) -> Job:
             remedy="Update Fahrtwind, then open it again.",
             field="schema_version",
         )
+    for step in range(version, SCHEMA_VERSION):
+        data = _UP[step](data)
     try:
         return Job.model_validate(data, context={"units": data.get("units", "metric")})
     except ValidationError as error:

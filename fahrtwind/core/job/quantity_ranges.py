@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator
 from pydantic_core import PydanticCustomError
 
-from fahrtwind.core.quantities import Length, Mass, Power, Quantity, Speed, Temperature
+from fahrtwind.core.quantities import Angle, Length, Mass, Power, Quantity, Speed, Temperature
 
 
 def _within(low: float, high: float) -> Callable[[Any], Any]:
@@ -32,6 +32,12 @@ Along = Annotated[Length, AfterValidator(_within(-2_000, 22_000))]
 Across = Annotated[Length, AfterValidator(_within(-3_000, 3_000))]
 Size = Annotated[Length, AfterValidator(_within(5, 6_000))]
 Height = Annotated[Length, AfterValidator(_within(0, 2_000))]
+Shift = Annotated[Length, AfterValidator(_within(-1_000, 1_000))]
+Gap = Annotated[Length, AfterValidator(_within(0, 500))]
+Pitch = Annotated[Length, AfterValidator(_within(20, 3_000))]
+LongSide = Annotated[Length, AfterValidator(_within(100, 25_000))]
+Slope = Annotated[Angle, AfterValidator(_within(-89, 89))]
+LidAngle = Annotated[Angle, AfterValidator(_within(1, 180))]
 Clearance = Annotated[Length, AfterValidator(_within(0, 2_000))]
 Sheet = Annotated[Length, AfterValidator(_within(0.3, 12))]
 Board = Annotated[Length, AfterValidator(_within(2, 50))]

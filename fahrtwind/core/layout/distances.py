@@ -6,10 +6,11 @@ from dataclasses import dataclass
 from typing import Literal
 
 import shapely
-from shapely.geometry import Polygon
+from shapely.geometry import LineString, Point, Polygon
 
-from fahrtwind.core.job.document import Job
-from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.job.document import Job, Obstacle
+from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.survey.outline import is_plain, sound_outline
 
 TOUCHING_M2 = 1e-4
 
@@ -40,11 +41,12 @@ def distances(job: Job) -> tuple[Distance, ...]:
     """For every panel: to the four roof edges and to the nearest obstacle and panel."""
     rects = {p.id: panel_rect(p) for p in job.panels}
     polygons = {i: r.polygon() for i, r in rects.items()}
-    obstacles = {o.id: obstacle_rect(o).polygon() for o in job.obstacles}
-    roof, found = roof_rect(job.vehicle), []
+    obstacles = {o.id: obstacle_polygon(o) for o in job.obstacles if o.stays}
+    roof, found = roof_rect(job.vehicle), list[Distance]()
+    shaped = None if is_plain(job.survey.outline) else sound_outline(job)
     for panel, rect in rects.items():
         if roof is not None:
-            found += _to_edges(panel, rect, roof)
+            found += _to_edges(panel, rect, roof) if shaped is None else _to_shaped_edges(panel, rect, shaped)
         found += _to_nearest(panel, polygons[panel], obstacles, "obstacle")
         found += _to_nearest(panel, polygons[panel], {i: p for i, p in polygons.items() if i != panel}, "panel")
     return tuple(found)
@@ -60,6 +62,37 @@ def _to_edges(panel: str, rect: Rect, roof: Rect) -> list[Distance]:
     ]
 
 
+def _to_shaped_edges(panel: str, rect: Rect, roof: Polygon) -> list[Distance]:
+    """Straight ahead, astern and to both sides, each where the roof's edge comes nearest along the panel's own edge."""
+    x, y = rect.centre
+    across = [rect.y_mm + 1.0, y, rect.y_end_mm - 1.0]
+    along = [rect.x_mm + 1.0, x, rect.x_end_mm - 1.0]
+    rows = [roof_extent(roof, at, along_x=True) for at in across]
+    columns = [roof_extent(roof, at, along_x=False) for at in along]
+    front, front_y = max((row[0], at) for row, at in zip(rows, across, strict=True))
+    rear, rear_y = min((row[1], at) for row, at in zip(rows, across, strict=True))
+    port, port_x = max((column[0], at) for column, at in zip(columns, along, strict=True))
+    starboard, starboard_x = min((column[1], at) for column, at in zip(columns, along, strict=True))
+    return [
+        Distance(panel, "front", "edge", rect.x_mm - front, rect.x_mm, front_y, front, front_y),
+        Distance(panel, "rear", "edge", rear - rect.x_end_mm, rect.x_end_mm, rear_y, rear, rear_y),
+        Distance(panel, "port", "edge", rect.y_mm - port, port_x, rect.y_mm, port_x, port),
+        Distance(panel, "starboard", "edge", starboard - rect.y_end_mm, starboard_x, rect.y_end_mm, starboard_x, starboard),
+    ]
+
+
+def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, float]:
+    """First and last point of the roof on a line along it (at y) or across it (at x); a line that misses it counts as nothing."""
+    x0, y0, x1, y1 = roof.bounds
+    line = LineString([(x0 - 1, at_mm), (x1 + 1, at_mm)] if along_x else [(at_mm, y0 - 1), (at_mm, y1 + 1)])
+    cut = roof.intersection(line)
+    if cut.is_empty:
+        middle = (x0 + x1) / 2 if along_x else (y0 + y1) / 2
+        return middle, middle
+    low_x, low_y, high_x, high_y = cut.bounds
+    return (low_x, high_x) if along_x else (low_y, high_y)
+
+
 def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]) -> list[Distance]:
     if not others:
         return []
@@ -72,20 +105,28 @@ def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: 
 
 
 def overlaps(job: Job) -> tuple[Overlap, ...]:
-    """Panels that lie on one another, on an obstacle or its clearance, or under a lid that could not open."""
+    """Panels that lie on one another, on an obstacle that stays or its clearance, or under a lid that could not open."""
     rects = [(p.id, panel_rect(p)) for p in job.panels]
-    blocks: list[tuple[str, Rect, Literal["obstacle", "lid"]]] = []
-    for o in job.obstacles:
-        blocks.append((o.id, obstacle_rect(o).grown(o.clearance.mm), "obstacle"))
-        if (lid := lid_rect(o)) is not None:
-            blocks.append((o.id, lid, "lid"))
     found: list[Overlap] = []
     for index, (panel, rect) in enumerate(rects):
         for other, other_rect in rects[index + 1 :]:
             found += _overlap(panel, rect, other, other_rect, "panel")
-        for other, kept_clear, kind in blocks:
-            found += _overlap(panel, rect, other, kept_clear, kind)
+        for obstacle in job.obstacles:
+            found += _on_obstacle(panel, rect, obstacle) if obstacle.stays else []
     return tuple(found)
+
+
+def _on_obstacle(panel: str, rect: Rect, obstacle: Obstacle) -> list[Overlap]:
+    found = []
+    if obstacle.shape == "rectangle":
+        found += _overlap(panel, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle")
+    else:
+        common = obstacle_polygon(obstacle).buffer(obstacle.clearance.mm).intersection(rect.polygon())
+        if common.area * 1e-6 >= TOUCHING_M2:
+            x0, y0, x1, y1 = common.bounds
+            found.append(Overlap(panel, obstacle.id, "obstacle", min(x1 - x0, y1 - y0)))
+    lid = lid_rect(obstacle)
+    return found + (_overlap(panel, rect, obstacle.id, lid, "lid") if lid is not None else [])
 
 
 def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal["panel", "obstacle", "lid"]) -> list[Overlap]:
@@ -93,3 +134,11 @@ def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal
     if common is None or common.area_m2 < TOUCHING_M2:
         return []
     return [Overlap(panel, other, kind, min(common.length_mm, common.width_mm))]
+
+
+def outside_mm(rect: Rect, area: Polygon) -> float:
+    """How far a panel reaches out of an area: 0 inside, else the largest distance of one of its corners from the area."""
+    if area.covers(rect.polygon()):
+        return 0.0
+    corners = [(rect.x_mm, rect.y_mm), (rect.x_end_mm, rect.y_mm), (rect.x_end_mm, rect.y_end_mm), (rect.x_mm, rect.y_end_mm)]
+    return max(float(area.distance(Point(corner))) for corner in corners)

@@ -5,9 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
-from shapely.geometry import Polygon, box
+from shapely.geometry import Point, Polygon, box
 
 from fahrtwind.core.job.document import Obstacle, PlacedPanel, Vehicle
+from fahrtwind.core.survey.lids import lid_swing
 
 
 @dataclass(frozen=True, slots=True)
@@ -67,14 +68,30 @@ def panel_rect(panel: PlacedPanel) -> Rect:
 
 
 def obstacle_rect(obstacle: Obstacle) -> Rect:
-    return Rect(obstacle.x.mm, obstacle.y.mm - obstacle.width.mm / 2, obstacle.length.mm, obstacle.width.mm)
+    """The upright rectangle around an obstacle."""
+    if obstacle.shape == "polygon" and len(obstacle.points) >= 3:
+        x0, y0, x1, y1 = obstacle_polygon(obstacle).bounds
+        return Rect(x0, y0, x1 - x0, y1 - y0)
+    width = obstacle.length.mm if obstacle.shape == "circle" else obstacle.width.mm
+    return Rect(obstacle.x.mm, obstacle.y.mm - width / 2, obstacle.length.mm, width)
+
+
+def obstacle_polygon(obstacle: Obstacle) -> Polygon:
+    """An obstacle's true footprint: rectangle, circle (as a many-sided polygon) or its own points."""
+    if obstacle.shape == "polygon" and len(obstacle.points) >= 3:
+        return Polygon([(obstacle.x.mm + p.x.mm, obstacle.y.mm + p.y.mm) for p in obstacle.points])
+    if obstacle.shape == "circle":
+        radius = obstacle.length.mm / 2
+        return Point(obstacle.x.mm + radius, obstacle.y.mm).buffer(radius)
+    return obstacle_rect(obstacle).polygon()
 
 
 def lid_rect(obstacle: Obstacle) -> Rect | None:
     """The strip beside the hinge over which an open lid leans; None where there is no lid."""
-    base, reach = obstacle_rect(obstacle), obstacle.lid_reach.mm
-    if obstacle.lid_hinge == "none" or reach <= 0:
+    swing = lid_swing(obstacle)
+    if swing is None or swing.lean_mm <= 0:
         return None
+    base, reach = obstacle_rect(obstacle), swing.lean_mm
     match obstacle.lid_hinge:
         case "front":
             return Rect(base.x_mm - reach, base.y_mm, reach, base.width_mm)

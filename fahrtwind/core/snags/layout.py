@@ -2,10 +2,15 @@
 
 from collections.abc import Iterator
 
+from shapely.geometry import Point
+
 from fahrtwind.core.job.document import Job, PlacedPanel
+from fahrtwind.core.layout.distances import outside_mm
+from fahrtwind.core.layout.footprint import panel_rect
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
+from fahrtwind.core.survey.outline import is_plain, polygon_of
 
 PRACTICE = "common practice, no source"
 SHEET_TOLERANCE_MM = 2.0
@@ -123,3 +128,50 @@ def no_air_gap(job: Job, findings: Findings) -> Iterator[Found]:
                 f"panels.{panel.id}.stand_off", panel.name, f"Only {say_length(panel.stand_off.mm, job.units)} under the frame: cables chafe, the panel runs hot, a crowned roof touches.",
                 f"Raise it to {say_length(CABLE_ROOM_MM, job.units)} or more.", "stand-off", panel.stand_off.mm, CABLE_ROOM_MM, "mm",
             )  # fmt: skip
+
+
+@rule("off-outline", "stop", "layout", "Panel reaches over the roof's edge", PRACTICE)
+def off_outline(job: Job, findings: Findings) -> Iterator[Found]:
+    if is_plain(job.survey.outline) or len(findings.survey.outline) < 3 or findings.survey.outline_trouble:
+        return
+    roof = polygon_of(findings.survey.outline)
+    for panel in job.panels:
+        out = outside_mm(panel_rect(panel), roof)
+        if out > 0.5:
+            yield Found(
+                f"panels.{panel.id}", panel.name, f"A corner stands {say_length(out, job.units)} outside the roof's edge.",
+                "Move it inward or turn it.", "outside", out, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("on-falling-edge", "caution", "layout", "Panel over the falling edge of the roof", PRACTICE)
+def on_falling_edge(job: Job, findings: Findings) -> Iterator[Found]:
+    outline = job.survey.outline
+    if len(findings.survey.flat) < 3 or not (outline.side_fall.mm or outline.front_fall.mm or outline.rear_fall.mm):
+        return
+    flat = polygon_of(findings.survey.flat)
+    for f in findings.feet:
+        away = float(flat.distance(Point(f.x_mm, f.y_mm)))
+        if away > 0.5:
+            yield Found(
+                f"panels.{f.panel}.feet.{f.foot}", f"{_panel(job, f.panel).name}, foot {f.foot}",
+                f"It stands {say_length(away, job.units)} beyond where the roof is flat.", "Move the foot or the panel inward, or shape the foot to the fall.",
+                "beyond", away, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("out-of-reach", "caution", "layout", "Foot out of reach from the ladder", PRACTICE)
+def out_of_reach(job: Job, findings: Findings) -> Iterator[Found]:
+    reach = findings.survey.reach
+    if reach is None or job.survey.access.walkable == "yes":
+        return
+    areas = [polygon_of(area) for area in reach.areas]
+    lost: dict[str, list[str]] = {}
+    for f in findings.feet:
+        if not any(area.distance(Point(f.x_mm, f.y_mm)) < 1.0 for area in areas):
+            lost.setdefault(f.panel, []).append(f.foot)
+    for panel, feet in lost.items():
+        yield Found(
+            f"panels.{panel}", _panel(job, panel).name, f"Feet {', '.join(feet)} are beyond arm's length ({say_length(job.survey.access.reach.mm, job.units)}) from any ladder.",
+            "Move them outward, set the ladder at another side, or work from a plank on trestles.", "reach", None, job.survey.access.reach.mm, "mm",
+        )  # fmt: skip

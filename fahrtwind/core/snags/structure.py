@@ -10,6 +10,10 @@ from fahrtwind.core.snags.model import Found, rule
 FIT = "Fit of an equal spacing to the readings"
 NEAR_READING_MM = 60.0
 WIDE_BAND_MM = 25.0
+SURE_ENOUGH = 0.9
+FACT_WITHIN = 0.02
+LEAN_DEG = 3.0
+MID_BAY = (0.25, 0.75)
 
 
 def _drilled(job: Job) -> set[str]:
@@ -40,6 +44,73 @@ def spacing_in_doubt(job: Job, findings: Findings) -> Iterator[Found]:
     fit = findings.members
     if fit.status == "in doubt" and fit.alternatives:
         yield Found("readings", "the readings", fit.reason, fit.remedy, "pitch", fit.pitch_mm, fit.alternatives[0].pitch_mm, "mm")
+
+
+@rule(
+    "member-unsure",
+    "caution",
+    "structure",
+    "A member that is to be drilled may not be there",
+    "posterior over all hypotheses, within 15 mm",
+)
+def member_unsure(job: Job, findings: Findings) -> Iterator[Found]:
+    drilled = _drilled(job)
+    used = {f.member for f in findings.feet if f.panel in drilled and f.landing in ("member", "perhaps")}
+    for member in findings.members.members:
+        if member.number in used and member.confidence < SURE_ENOUGH:
+            yield Found(
+                f"structure.member.{member.number}", f"member {member.number} at {say_length(member.x_mm, job.units)}",
+                f"It is there with {member.confidence:.0%} only, counting every spacing that the readings allow.",
+                "Check at the flag first.", "confidence", member.confidence, SURE_ENOUGH, "",
+            )  # fmt: skip
+
+
+@rule("fact-contradicts", "caution", "structure", "The known spacing and the readings disagree", FIT)
+def fact_contradicts(job: Job, findings: Findings) -> Iterator[Found]:
+    known, fit = job.members.known_pitch, findings.members
+    if known is not None and fit.pitch_mm is not None and all(abs(s.pitch_mm / known.mm - 1) > FACT_WITHIN for s in fit.sections):
+        yield Found(
+            "members.known_pitch", "the members", f"{say_length(known.mm, job.units)} was entered, the readings say {say_length(fit.pitch_mm, job.units)}.",
+            "People misremember spacings: trust readings you have seen, and check at the flag.", "pitch", fit.pitch_mm, known.mm, "mm",
+        )  # fmt: skip
+
+
+@rule(
+    "lines-lean",
+    "caution",
+    "structure",
+    "Feet lean on the mounting line",
+    "geometry; 3° is about what a slotted foot takes: common practice",
+)
+def lines_lean(job: Job, findings: Findings) -> Iterator[Found]:
+    for line in findings.lines.sides:
+        leaning = [m for m in line.marks if m.lean_deg is not None and abs(m.lean_deg) > LEAN_DEG and not m.stray]
+        if leaning:
+            worst = max(leaning, key=lambda m: abs(m.lean_deg or 0.0))
+            yield Found(
+                "mounting", f"{line.side} line at {say_length(worst.x_mm, job.units)}",
+                f"A foot leans {abs(worst.lean_deg or 0.0):.1f}° there.",
+                f"Put a bar of {worst.wedge_mm:.1f} mm under its {worst.under} edge, or bend the foot.", "lean", worst.lean_deg, LEAN_DEG, "°",
+            )  # fmt: skip
+
+
+@rule("foot-mid-bay", "caution", "structure", "Foot where the skin drums", "Timoshenko plate strip; limits by judgement")
+def foot_mid_bay(job: Job, findings: Findings) -> Iterator[Found]:
+    by_number = {b.member_before: b for b in findings.bays}
+    members = findings.members.members
+    names = {p.id: p.name for p in job.panels}
+    for f in findings.feet:
+        if f.landing != "skin" or not members:
+            continue
+        before = max((m for m in members if m.x_mm <= f.x_mm), key=lambda m: m.x_mm, default=None)
+        bay = by_number.get(before.number) if before else None
+        share = None if before is None or bay is None else (f.x_mm - before.x_mm) / max(2 * (bay.x_mm - before.x_mm), 1.0)
+        if bay is not None and bay.drumming == "strong" and share is not None and MID_BAY[0] < share < MID_BAY[1]:
+            yield Found(
+                f"panels.{f.panel}.feet.{f.foot}", f"{names[f.panel]}, foot {f.foot}",
+                f"It stands mid-bay on skin that gives {1000 / (bay.stiffness_n_mm or 1):.0f} mm per kN and hums from {bay.frequency_hz:.0f} Hz.",
+                "Stay within a quarter of the bay from a member, or bridge two members with a bar.", "stiffness", bay.stiffness_n_mm, 20.0, "N/mm",
+            )  # fmt: skip
 
 
 @rule("reading-rejected", "note", "structure", "Reading left out of the fit", FIT)

@@ -1,10 +1,7 @@
-"""Fit one section of equally spaced members to readings, some of which are false.
+"""Where the members are: every hypothesis weighed, one told, the others named.
 
-Model: a true reading lands on one of the members of a lattice x = a + p·k, each as likely as any other, with the
-noise of its kind; a false one lands anywhere on the roof. A finer lattice has more members to choose from, so each
-true reading is worth less: that is what keeps half the true pitch from winning. Candidates come from pairs of
-readings, are refined by weighted regression (the weight is the probability of being true) and ranked by likelihood.
-A pilot hole that went through skin only speaks against any member at that spot.
+The answer is a mixture. Positions and intervals come from the leading story; the confidence of a member is the chance,
+over all hypotheses, that a member really stands within ``CLOSE_MM`` of where it is drawn.
 """
 
 from __future__ import annotations
@@ -15,22 +12,25 @@ from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
+from scipy.special import logsumexp, ndtr
 
-from fahrtwind.core.formulas.declare import given, is_recording, scope
-from fahrtwind.core.formulas.members import member_position, member_uncertainty
-from fahrtwind.core.job.document import Reading
-from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, RELIABILITY
+from fahrtwind.core.formulas.declare import is_recording
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.structure.candidates import candidates
+from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.structure.placing import Placing, explain_member, place
+from fahrtwind.core.structure.posterior import Fitted, log_null
+from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, NO_SPACING_SHARE
 
 FloatArray = npt.NDArray[np.float64]
-PITCH_RANGE_MM = (250.0, 1400.0)
+CLOSE_MM = 15.0
+"""A member counts as where it is drawn if it stands within this distance: about the room a foot has on a rib's face."""
 LEAST_READINGS = 3
-LEAST_DISTINCT_MEMBERS = 3
-DOUBT_LOG_RATIO = 3.0
-"""An alternative spacing within a factor of about 20 in likelihood is still named."""
-THROUGH_REACH_MM = 15.0
-REFINED = 24
-ROUNDS = 12
-NEIGHBOURS = 12
+LEAST_MEMBERS_READ = 3
+SETTLED, TELLABLE, WORTH_NAMING = 0.90, 0.35, 0.02
+SAME_PITCH, SAME_PLACE_MM = 0.015, 30.0
+NEGLIGIBLE, NEGLIGIBLE_SHARE = 12.0, 0.002
+MOST_ALTERNATIVES = 4
 
 
 @dataclass(frozen=True, slots=True)
@@ -43,266 +43,278 @@ class Rejected:
 
 @dataclass(frozen=True, slots=True)
 class Member:
-    """One rib or truss: position, one standard deviation, 95 % band and the readings it rests on."""
+    """One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the readings it rests on."""
 
     number: int
+    section: int
     x_mm: float
     sigma_mm: float
     band_low_mm: float
     band_high_mm: float
+    confidence: float
     readings: tuple[str, ...]
     status: Literal["read", "inferred"]
 
 
 @dataclass(frozen=True, slots=True)
+class Section:
+    """A run of equal bays: pitch with one standard deviation, first and last member by number."""
+
+    number: int
+    pitch_mm: float
+    pitch_sigma_mm: float
+    first_member: int
+    last_member: int
+
+
+@dataclass(frozen=True, slots=True)
 class Alternative:
+    """Another story that the readings allow, in words, with the positions it would mean."""
+
+    story: str
     pitch_mm: float
     first_mm: float
     probability: float
+    positions_mm: tuple[float, ...]
 
 
 @dataclass(frozen=True, slots=True)
 class MemberFit:
-    """What the readings say. ``members`` is empty while the spacing is not known."""
+    """What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first section's."""
 
     status: Literal["not known", "in doubt", "settled"]
     reason: str
     remedy: str
+    story: str
+    probability: float
     pitch_mm: float | None
     pitch_sigma_mm: float | None
+    sections: tuple[Section, ...]
     members: tuple[Member, ...]
     rejected: tuple[Rejected, ...]
     contradictions: tuple[str, ...]
     alternatives: tuple[Alternative, ...]
 
 
-@dataclass(frozen=True, slots=True)
-class _Data:
-    """Readings as arrays: positions, sigmas, false shares (all of shape (n,)) and through-holes (m,)."""
+@dataclass(frozen=True, slots=True, eq=False)
+class Belief:
+    """All hypotheses with their weights (sum 1 with ``nothing``, the weight of there being no spacing), best first."""
 
-    ids: tuple[str, ...]
-    x: FloatArray
-    sigma: FloatArray
-    false_share: FloatArray
-    through: FloatArray
-    through_ids: tuple[str, ...]
-    span: float
+    evidence: Evidence
+    fits: tuple[Fitted, ...]
+    weights: FloatArray
+    nothing: float
 
 
-@dataclass(frozen=True, slots=True)
-class _Lattice:
-    first: float
-    pitch: float
-    score: float
-    inlier: FloatArray
-    covariance: FloatArray
-
-
-def fit_members(readings: tuple[Reading, ...], roof_length_mm: float) -> MemberFit:
-    """Members along a roof from readings. Cached: the same readings give the same fit at once."""
-    active = tuple(r for r in readings if not r.struck)
-    key = tuple((r.id, r.x.mm, r.kind, r.sigma.mm if r.sigma else None) for r in active)
-    fit, best = _fit(key, roof_length_mm)
-    if best is not None and is_recording():
-        _explain(fit, best)
+def fit_job_members(job: Job, span_mm: float) -> MemberFit:
+    """The members of a job's roof from its readings, scans and known facts; struck ones do not count."""
+    fit, belief = _fit(evidence_key(job, span_mm))
+    if belief is not None and fit.members and is_recording():
+        lead = belief.fits[stories(belief)[0][0]]
+        placing = place(belief.evidence, lead)
+        for member in fit.members:
+            explain_member(lead, placing, member.number)
     return fit
 
 
+def evidence_key(job: Job, span_mm: float) -> EvidenceKey:
+    """What the finder reads of a job, hashable: the same evidence gives the same fit at once."""
+    readings = tuple(ReadingFact(r.id, r.x.mm, r.kind, r.sigma.mm if r.sigma else None) for r in job.readings if not r.struck)
+    scans = tuple(ScanFact(s.id, min(s.start.mm, s.end.mm), max(s.start.mm, s.end.mm), s.kind) for s in job.scans if not s.struck)
+    m = job.members
+    facts = KnownFacts(
+        m.known_pitch.mm if m.known_pitch else None, m.known_pitch_within.mm if m.known_pitch_within else 10.0,
+        m.known_front_bay.mm if m.known_front_bay else None, m.known_rear_bay.mm if m.known_rear_bay else None,
+    )  # fmt: skip
+    return EvidenceKey(readings, scans, facts, span_mm, m.face_width.mm if m.face_width else None)
+
+
+@dataclass(frozen=True, slots=True)
+class EvidenceKey:
+    readings: tuple[ReadingFact, ...]
+    scans: tuple[ScanFact, ...]
+    facts: KnownFacts
+    span_mm: float
+    face_mm: float | None
+
+
+def fit_members(key: EvidenceKey) -> MemberFit:
+    return _fit(key)[0]
+
+
+def belief_of(key: EvidenceKey) -> Belief | None:
+    """The hypotheses behind a fit, for whoever plans the next reading; None where there is nothing to weigh."""
+    return _fit(key)[1]
+
+
 @lru_cache(maxsize=256)
-def _fit(key: tuple[tuple[str, float, str, float | None], ...], span: float) -> tuple[MemberFit, _Lattice | None]:
-    data = _arrays(key, span)
-    if len(data.x) < LEAST_READINGS:
-        missing = LEAST_READINGS - len(data.x)
+def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
+    evidence = gather(key.readings, key.scans, key.facts, key.span_mm, key.face_mm)
+    belief = believe(evidence)
+    if len(evidence.x) < LEAST_READINGS:
+        missing = LEAST_READINGS - len(evidence.x)
+        fit = _unknown(
+            f"{len(evidence.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."
+        )
+        return fit, belief
+    if belief is None:
         return _unknown(
-            f"{len(data.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."
-        ), None
-    lattices = sorted((_refine(data, a, p) for a, p in _candidates(data)), key=lambda lattice: -lattice.score)
-    lattices = [lattice for lattice in lattices if _members_hit(data, lattice) >= LEAST_DISTINCT_MEMBERS]
-    if not lattices or lattices[0].score <= _nothing_score(data):
-        return _unknown(
-            "No regular spacing explains these readings better than chance.",
+            "No regular spacing explains these readings.",
             "Read three neighbouring members surely (seen, rivet row or magnet), then add more.",
         ), None
-    return _as_fit(data, lattices), lattices[0]
+    return _told(belief), belief
 
 
-def _arrays(key: tuple[tuple[str, float, str, float | None], ...], span: float) -> _Data:
-    hits = [k for k in key if k[2] != "pilot_through"]
-    through = [k for k in key if k[2] == "pilot_through"]
-    trust = [RELIABILITY[k[2]] for k in hits]  # type: ignore[index]
-    return _Data(
-        ids=tuple(k[0] for k in hits),
-        x=np.array([k[1] for k in hits], dtype=float),
-        sigma=np.array([k[3] if k[3] is not None else t.sigma_mm for k, t in zip(hits, trust, strict=True)], dtype=float),
-        false_share=np.array([t.false_share for t in trust], dtype=float),
-        through=np.array([k[1] for k in through], dtype=float),
-        through_ids=tuple(k[0] for k in through),
-        span=span,
-    )
+def believe(evidence: Evidence) -> Belief | None:
+    """Weigh all hypotheses against one another and against there being no spacing at all."""
+    fits = sorted(candidates(evidence), key=lambda f: -f.log_weight)
+    fits = _distinct([f for f in fits if f.log_weight > fits[0].log_weight - NEGLIGIBLE])
+    if not fits:
+        return None
+    logs = np.array([f.log_weight for f in fits] + [log_null(evidence, NO_SPACING_SHARE)])
+    weights = np.exp(logs - logsumexp(logs))
+    return Belief(evidence, tuple(fits), weights[:-1], float(weights[-1]))
 
 
-def _candidates(data: _Data) -> list[tuple[float, float]]:
-    """(first, pitch) pairs suggested by pairs of readings, best by a quick score."""
-    order = np.argsort(data.x)
-    x = data.x[order]
-    pairs = [(x[i], x[j] - x[i]) for i in range(len(x)) for j in range(i + 1, min(i + 1 + NEIGHBOURS, len(x)))]
-    seeds = {
-        (round(float(gap) / k, 0), round(float(start), 0))
-        for start, gap in pairs
-        for k in range(1, 1 + int(gap / PITCH_RANGE_MM[0]))
-        if PITCH_RANGE_MM[0] <= gap / k <= PITCH_RANGE_MM[1]
-    }
-    if not seeds:
-        return []
-    pitch, first = np.array(sorted(seeds)).T
-    scores = np.concatenate([
-        _scores(data, first[i : i + 2000], pitch[i : i + 2000]) for i in range(0, len(pitch), 2000)
-    ])  # fmt: skip
-    best, kept = np.argsort(-scores), list[tuple[float, float]]()
-    for i in best:
-        if all(abs(pitch[i] - p) > 4 or abs(_wrap(first[i] - a, p)) > 15 for a, p in kept):
-            kept.append((float(first[i]), float(pitch[i])))
-        if len(kept) == REFINED:
-            break
+def _distinct(fits: list[Fitted]) -> list[Fitted]:
+    """One hypothesis of each set of positions: candidates that ran into the same place count once."""
+    kept: list[Fitted] = []
+    for fit in fits:
+        here = fit.layout.positions
+        twin = any(
+            k.layout.story == fit.layout.story and len(k.layout.positions) == len(here)
+            and float(np.abs(k.layout.positions - here).max()) < 6.0
+            for k in kept
+        )  # fmt: skip
+        if not twin:
+            kept.append(fit)
     return kept
 
 
-def _wrap(offset: float, pitch: float) -> float:
-    return offset - pitch * round(offset / pitch)
-
-
-def _densities(data: _Data, first: FloatArray, pitch: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Probability densities (c, n) of each reading being true, and (n,) false, for c lattices."""
-    off = data.x - first[:, None]
-    off = off - pitch[:, None] * np.round(off / pitch[:, None])
-    spread = np.hypot(data.sigma, BUILD_SCATTER_MM)
-    count = np.maximum(data.span / pitch[:, None], 1.0)
-    true = (1 - data.false_share) / count * np.exp(-0.5 * (off / spread) ** 2) / (spread * np.sqrt(2 * np.pi))
-    return true, data.false_share / data.span
-
-
-def _scores(data: _Data, first: FloatArray, pitch: FloatArray) -> FloatArray:
-    true, false = _densities(data, first, pitch)
-    score: FloatArray = np.log(true + false).sum(axis=1)
-    if len(data.through):
-        off = data.through - first[:, None]
-        off = off - pitch[:, None] * np.round(off / pitch[:, None])
-        score = score + np.log(1 - 0.98 * np.exp(-0.5 * (off / THROUGH_REACH_MM) ** 2)).sum(axis=1)
-    return score
-
-
-def _nothing_score(data: _Data) -> float:
-    return float(-len(data.x) * np.log(data.span))
-
-
-def _refine(data: _Data, first: float, pitch: float) -> _Lattice:
-    """Weighted least squares of position on count, weights renewed from the probability of being true."""
-    covariance = np.zeros((2, 2))
-    variance = data.sigma**2 + BUILD_SCATTER_MM**2
-    for _ in range(ROUNDS):
-        true, false = _densities(data, np.array([first]), np.array([pitch]))
-        inlier = true[0] / (true[0] + false)
-        count = np.round((data.x - first) / pitch)
-        weight = inlier / variance
-        design = np.stack([np.ones_like(count), count], axis=1)
-        normal = design.T @ (design * weight[:, None])
-        if np.linalg.cond(normal) > 1e12:
-            break
-        covariance = np.linalg.inv(normal)
-        first, pitch = (float(v) for v in covariance @ (design.T @ (weight * data.x)))
-        if not PITCH_RANGE_MM[0] <= pitch <= PITCH_RANGE_MM[1]:
-            return _Lattice(first, max(pitch, 1.0), -np.inf, np.zeros_like(data.x), covariance)
-    residual = data.x - first - pitch * np.round((data.x - first) / pitch)
-    freedom = max(float(inlier.sum()) - 2, 1.0)
-    inflation = max(1.0, float((inlier * residual**2 / variance).sum()) / freedom)
-    shift = float(np.floor(first / pitch))  # count members from the first one on the roof
-    move = np.array([[1.0, -shift], [0.0, 1.0]])
-    covariance = move @ (covariance * inflation) @ move.T
-    first -= shift * pitch
-    score = float(_scores(data, np.array([first]), np.array([pitch]))[0])
-    return _Lattice(first, pitch, score, inlier, covariance)
-
-
-def _members_hit(data: _Data, lattice: _Lattice) -> int:
-    if not np.isfinite(lattice.score):
-        return 0
-    return len(set(np.round((data.x - lattice.first) / lattice.pitch)[lattice.inlier > 0.5].tolist()))
-
-
-def _as_fit(data: _Data, lattices: list[_Lattice]) -> MemberFit:
-    best = lattices[0]
-    others = _alternatives(lattices)
-    members = _members(data, best)
-    contradictions = tuple(
-        reading for reading, x in zip(data.through_ids, data.through, strict=True)
-        if abs(_wrap(x - best.first, best.pitch)) <= THROUGH_REACH_MM
-    )  # fmt: skip
-    doubt = bool(others) or bool(contradictions)
-    named = " or ".join(f"{a.pitch_mm:.0f} mm" for a in others)
+def _told(belief: Belief) -> MemberFit:
+    groups = stories(belief)
+    best, share = groups[0][0], float(sum(belief.weights[i] for i in groups[0]))
+    lead = belief.fits[best]
+    read = {int(j) for j, s in zip(lead.belongs, lead.true_share, strict=True) if s > 0.5}
+    if share < TELLABLE or len(read) < LEAST_MEMBERS_READ:
+        others = _alternatives(belief, groups)
+        return _unknown(
+            "No regular spacing explains these readings well enough.",
+            "Read three neighbouring members surely (seen, rivet row or magnet), then add more.", others,
+        )  # fmt: skip
+    placing = place(belief.evidence, lead)
+    members = _members(belief, lead, placing)
+    others = _alternatives(belief, groups[1:])
+    contradictions = _contradictions(belief.evidence, lead)
+    doubt = share < SETTLED or bool(contradictions or others)
+    named = " or ".join(f"{_in_words(a)} ({a.probability:.0%})" for a in others[:2])
+    reason = "A pilot hole went through where a member should be." if contradictions else (
+        f"{named} is possible too." if named else "The readings are few or contradict one another." if doubt else "")  # fmt: skip
     return MemberFit(
-        status="in doubt" if doubt else "settled",
-        reason=f"A spacing of {named} explains the readings nearly as well." if others
-        else ("A pilot hole went through where a member should be." if contradictions else ""),
-        remedy="Read one more spot halfway between two members, and one where only this spacing has a member." if doubt else "",
-        pitch_mm=best.pitch, pitch_sigma_mm=float(np.sqrt(best.covariance[1, 1])),
-        members=members, rejected=_rejected(data, best), contradictions=contradictions, alternatives=others,
+        status="in doubt" if doubt else "settled", reason=reason[:1].upper() + reason[1:],
+        remedy="Check at the flag: it is the spot that settles most." if doubt else "",
+        story=lead.layout.story, probability=share, pitch_mm=float(placing.theta[1]),
+        pitch_sigma_mm=float(placing.theta_sigma[1]), sections=_sections(lead, placing), members=members,
+        rejected=_rejected(belief.evidence, lead), contradictions=contradictions, alternatives=others,
     )  # fmt: skip
 
 
-def _alternatives(lattices: list[_Lattice]) -> tuple[Alternative, ...]:
-    best, rivals = lattices[0], list[_Lattice]()
-    for other in lattices[1:]:
-        differs = (
-            abs(other.pitch - best.pitch) > 0.02 * best.pitch
-            or abs(_wrap(other.first - best.first, best.pitch)) > 0.1 * best.pitch
-        )
-        seen = any(
-            abs(other.pitch - r.pitch) < 0.02 * r.pitch and abs(_wrap(other.first - r.first, r.pitch)) < 30 for r in rivals
-        )
-        if differs and not seen and best.score - other.score < DOUBT_LOG_RATIO:
-            rivals.append(other)
-    weights = np.exp([r.score - best.score for r in (best, *rivals)])
-    shares = weights / weights.sum()
-    return tuple(Alternative(r.pitch, r.first, float(s)) for r, s in zip(rivals, shares[1:], strict=True))
+def stories(belief: Belief) -> list[list[int]]:
+    """Hypotheses that put most members in the same places belong to one story; heaviest story first."""
+    groups: list[list[int]] = []
+    for i, fit in enumerate(belief.fits):
+        home = next((g for g in groups if _same_story(belief.fits[g[0]], fit)), None)
+        if home is None:
+            groups.append([i])
+        else:
+            home.append(i)
+    return sorted(groups, key=lambda g: -float(belief.weights[g].sum()))
 
 
-def _members(data: _Data, best: _Lattice) -> tuple[Member, ...]:
-    counts = np.round((data.x - best.first) / best.pitch)
+def _same_story(one: Fitted, other: Fitted) -> bool:
+    """The same but for the two ends: an unread odd bay is no other spacing."""
+    a, b = one.layout.positions, other.layout.positions
+    if len(one.layout.pitch_columns) != len(other.layout.pitch_columns) or min(len(a), len(b)) < 2:
+        return False
+    pitches = zip(one.layout.pitch_columns, other.layout.pitch_columns, strict=True)
+    if any(abs(one.layout.theta[i] / other.layout.theta[j] - 1) > SAME_PITCH for i, j in pitches):
+        return False
+    inner = a[1:-1] if len(a) > 3 else a
+    return bool(np.mean(np.abs(inner[:, None] - b[None, :]).min(axis=1) < SAME_PLACE_MM) > 0.8)
+
+
+def _members(belief: Belief, lead: Fitted, placing: Placing) -> tuple[Member, ...]:
+    mean, sigma = placing.x_mm, placing.sigma_mm
+    sure = confidence(belief, mean)
     members = []
-    for k in range(int(np.floor((data.span - best.first) / best.pitch)) + 1):
-        x, sigma = _position(best, k)
-        read = tuple(i for i, c, w in zip(data.ids, counts, best.inlier, strict=True) if c == k and w > 0.5)
-        members.append(Member(k + 1, x, sigma, x - 1.96 * sigma, x + 1.96 * sigma, read, "read" if read else "inferred"))
+    for k in range(len(mean)):
+        read = tuple(i for i, c, s in zip(belief.evidence.ids, lead.belongs, lead.true_share, strict=True) if c == k and s > 0.5)
+        band = 1.96 * float(sigma[k])
+        members.append(Member(
+            k + 1, lead.layout.section[k], float(mean[k]), float(sigma[k]), float(mean[k]) - band, float(mean[k]) + band,
+            float(sure[k]), read, "read" if read else "inferred",
+        ))  # fmt: skip
     return tuple(members)
 
 
-def _position(best: _Lattice, k: int) -> tuple[float, float]:
-    first = given(best.first, "inferred", "fit to the readings")
-    pitch = given(best.pitch, "inferred", "fit to the readings")
-    c = best.covariance
-    x = member_position(first, pitch, float(k))
-    sigma = member_uncertainty(
-        given(float(c[0, 0]), "inferred", "fit to the readings"), given(float(c[0, 1]), "inferred", "fit to the readings"),
-        given(float(c[1, 1]), "inferred", "fit to the readings"), float(k), given(BUILD_SCATTER_MM, "default", "common practice"),
+def confidence(belief: Belief, x_mm: FloatArray) -> FloatArray:
+    """Chance that a member stands within ``CLOSE_MM`` of each x, over all hypotheses; shape like ``x_mm``."""
+    total = np.zeros_like(x_mm)
+    for weight, fit in zip(belief.weights, belief.fits, strict=True):
+        if weight < NEGLIGIBLE_SHARE:
+            continue
+        placing = place(belief.evidence, fit)
+        nearest = np.abs(x_mm[:, None] - placing.x_mm[None, :]).argmin(axis=1)
+        m, s = placing.x_mm[nearest], placing.sigma_mm[nearest]
+        total += weight * (ndtr((x_mm + CLOSE_MM - m) / s) - ndtr((x_mm - CLOSE_MM - m) / s))
+    return total
+
+
+def _in_words(other: Alternative) -> str:
+    every = f"every {other.pitch_mm:.0f} mm"
+    return every if other.story == "one spacing" else f"{every}, {other.story}"
+
+
+def _sections(lead: Fitted, placing: Placing) -> tuple[Section, ...]:
+    numbers = np.array(lead.layout.section)
+    found = []
+    for number, column in enumerate(lead.layout.pitch_columns, start=1):
+        own = np.flatnonzero(numbers == number)
+        found.append(Section(
+            number, float(placing.theta[column]), float(placing.theta_sigma[column]), int(own[0]) + 1, int(own[-1]) + 1,
+        ))  # fmt: skip
+    return tuple(found)
+
+
+def _alternatives(belief: Belief, groups: list[list[int]]) -> tuple[Alternative, ...]:
+    found = []
+    for group in groups:
+        share = float(belief.weights[group].sum())
+        if share >= WORTH_NAMING:
+            layout = belief.fits[group[0]].layout
+            found.append(Alternative(
+                layout.story, float(layout.theta[1]), float(layout.positions[0]), share, tuple(float(x) for x in layout.positions),
+            ))  # fmt: skip
+    return tuple(found[:MOST_ALTERNATIVES])
+
+
+def _contradictions(evidence: Evidence, lead: Fitted) -> tuple[str, ...]:
+    positions = lead.layout.positions
+    return tuple(
+        reading for reading, x in zip(evidence.through_ids, evidence.through, strict=True)
+        if float(np.abs(positions - x).min()) <= evidence.half_face - BUILD_SCATTER_MM
     )  # fmt: skip
-    return float(x), float(sigma)
 
 
-def _rejected(data: _Data, best: _Lattice) -> tuple[Rejected, ...]:
-    out = []
-    for reading, x, weight in zip(data.ids, data.x, best.inlier, strict=True):
-        if weight <= 0.5:
-            off = _wrap(float(x) - best.first, best.pitch)
+def _rejected(evidence: Evidence, lead: Fitted) -> tuple[Rejected, ...]:
+    out, positions = [], lead.layout.positions
+    for reading, x, member, share in zip(evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True):
+        if share <= 0.5:
+            off = float(x - positions[member])
             where = "behind" if off > 0 else "in front of"
             out.append(Rejected(reading, float(x), off, f"{abs(off):.0f} mm {where} the nearest member: not one of this spacing"))
     return tuple(out)
 
 
-def _unknown(reason: str, remedy: str) -> MemberFit:
-    return MemberFit("not known", reason, remedy, None, None, (), (), (), ())
-
-
-def _explain(fit: MemberFit, best: _Lattice) -> None:
-    for member in fit.members:
-        with scope("structure", f"member {member.number}"):
-            _position(best, member.number - 1)
+def _unknown(reason: str, remedy: str, others: tuple[Alternative, ...] = ()) -> MemberFit:
+    return MemberFit("not known", reason, remedy, "", 0.0, None, None, (), (), (), (), others)

@@ -582,8 +582,59 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** position of a member: x_k = a + p · k */
+        /** place of a member by the spacing: x_line = a + p · k */
         post: operations["calc_formula_member_position_api_calc_formula_member_position_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.member_position_beyond": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** place of a member beyond an odd bay or a change of spacing: x_line = a + p · k + q · m */
+        post: operations["calc_formula_member_position_beyond_api_calc_formula_member_position_beyond_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.own_share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** weight of a member's own readings: g = s_build² / (s_build² + s_own²) */
+        post: operations["calc_formula_own_share_api_calc_formula_own_share_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.pulled_position": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** place of a member: x = x_line + g · (x_own − x_line) */
+        post: operations["calc_formula_pulled_position_api_calc_formula_pulled_position_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -599,7 +650,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** uncertainty of a member's position: s_k = √(s_a² + 2·k·cov(a, p) + k²·s_p² + s_build²) */
+        /** uncertainty of a member's place: s = √((1 − g)² · s_line² + (1 − g) · s_build²) */
         post: operations["calc_formula_member_uncertainty_api_calc_formula_member_uncertainty_post"];
         delete?: never;
         options?: never;
@@ -692,6 +743,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/formula.plate_stiffness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** bending stiffness of the skin: D = E · t³ / (12 · (1 − ν²)) */
+        post: operations["calc_formula_plate_stiffness_api_calc_formula_plate_stiffness_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.skin_spring": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** stiffness of the skin under one foot: k = 2·π³·D / (p² · Σ sin²(m·π·a/p) / m³) */
+        post: operations["calc_formula_skin_spring_api_calc_formula_skin_spring_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.skin_frequency": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** lowest frequency of the skin in a bay: f = (π/2) · √(D/μ) / p²  (D in N·m, p in m) */
+        post: operations["calc_formula_skin_frequency_api_calc_formula_skin_frequency_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula.road_force": {
         parameters: {
             query?: never;
@@ -754,6 +856,176 @@ export interface paths {
         put?: never;
         /** sealant bead: V = π/4 · d² · L / 1000 */
         post: operations["calc_formula_bead_volume_api_calc_formula_bead_volume_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.radius_from_sagitta": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** radius from the gap under a straight-edge: R = w² / (8·s) + s / 2 */
+        post: operations["calc_formula_radius_from_sagitta_api_calc_formula_radius_from_sagitta_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.sagitta": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** gap under a flat foot on a curved roof: s = R − √(R² − (w/2)²) */
+        post: operations["calc_formula_sagitta_api_calc_formula_sagitta_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.radius_of_curvature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** local radius of the roof: R = (1 + z′²)^(3/2) / |z″| */
+        post: operations["calc_formula_radius_of_curvature_api_calc_formula_radius_of_curvature_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.true_slope": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** true slope from a gauge reading: φ = φ_gauge − φ_zero − φ_lean */
+        post: operations["calc_formula_true_slope_api_calc_formula_true_slope_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.residual_lean": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** residual lean of a foot beside its plumb mark: δ = (y_line − y_mark) / R · 180/π */
+        post: operations["calc_formula_residual_lean_api_calc_formula_residual_lean_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.wedge_thickness": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** bar under one edge of a foot that takes out a lean: t = b · tan δ */
+        post: operations["calc_formula_wedge_thickness_api_calc_formula_wedge_thickness_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.lid_lean": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** how far an open lid leans beyond its hinge: r = max(0, −ℓ · cos α) */
+        post: operations["calc_formula_lid_lean_api_calc_formula_lid_lean_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.lid_tip_height": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** height of the open lid's edge over the roof: h = h_0 + ℓ · sin α */
+        post: operations["calc_formula_lid_tip_height_api_calc_formula_lid_tip_height_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.skew_from_diagonals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** out of square, from the diagonals: e = (d_1² − d_2²) / (4·W) */
+        post: operations["calc_formula_skew_from_diagonals_api_calc_formula_skew_from_diagonals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.removal_labour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** labour to take old work off: T = n · t_each */
+        post: operations["calc_formula_removal_labour_api_calc_formula_removal_labour_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -964,23 +1236,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/members.fit": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Where the members are: spacing, uncertainty, rejected readings, alternatives. */
-        post: operations["calc_members_fit_api_calc_members_fit_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/calc/feet.share": {
         parameters: {
             query?: never;
@@ -1032,6 +1287,176 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/members.fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the members are: sections, certainty of each, rejected readings, other spacings that are possible. */
+        post: operations["calc_members_fit_api_calc_members_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/members.next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where to check next and what each answer would mean. */
+        post: operations["calc_members_next_api_calc_members_next_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/crown.at": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Height, slope and local radius of a crowned roof at one spot, with their uncertainty. */
+        post: operations["calc_crown_at_api_calc_crown_at_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/points.fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How a row of factory points stands off its pattern, and which point is out of line. */
+        post: operations["calc_points_fit_api_calc_points_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/square.check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Is it square, is it straight: how far out, which corner or end to move, which way. */
+        post: operations["calc_square_check_api_calc_square_check_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/lid.swing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How far an open lid leans beyond its hinge and how high it stands. */
+        post: operations["calc_lid_swing_api_calc_lid_swing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/outline.parse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a DXF, SVG or rows of points mean as a roof's outline, before it is taken. */
+        post: operations["calc_outline_parse_api_calc_outline_parse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/mounting.lines": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each mark. */
+        post: operations["calc_mounting_lines_api_calc_mounting_lines_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/mounting.schools": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The four schools for marks alone, without a crown: offsets, strays and the check distance. */
+        post: operations["calc_mounting_schools_api_calc_mounting_schools_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/bay.spot": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened there. */
+        post: operations["calc_bay_spot_api_calc_bay_spot_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalogue": {
         parameters: {
             query?: never;
@@ -1073,6 +1498,47 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** Access */
+        Access: {
+            /**
+             * Walkable
+             * @default unknown
+             * @enum {string}
+             */
+            walkable: "yes" | "no" | "unknown";
+            standing_limit?: components["schemas"]["Mass"] | null;
+            /**
+             * Ladder Port
+             * @default true
+             */
+            ladder_port: boolean;
+            /**
+             * Ladder Starboard
+             * @default true
+             */
+            ladder_starboard: boolean;
+            /**
+             * Ladder Front
+             * @default false
+             */
+            ladder_front: boolean;
+            /**
+             * Ladder Rear
+             * @default true
+             */
+            ladder_rear: boolean;
+            /**
+             * @default {
+             *       "mm": 800
+             *     }
+             */
+            reach: components["schemas"]["Length"];
+            /**
+             * Open Bays
+             * @default []
+             */
+            open_bays: components["schemas"]["OpenBay"][];
+        };
         /**
          * AddEntry
          * @description Append an entry to a list. Without an ``id`` the entry gets the next free one.
@@ -1111,14 +1577,44 @@ export interface components {
             /** Gust M S */
             gust_m_s: number;
         };
-        /** Alternative */
+        /**
+         * Alternative
+         * @description Another story that the readings allow, in words, with the positions it would mean.
+         */
         Alternative: {
+            /** Story */
+            story: string;
             /** Pitch Mm */
             pitch_mm: number;
             /** First Mm */
             first_mm: number;
             /** Probability */
             probability: number;
+            /** Positions Mm */
+            positions_mm: number[];
+        };
+        /** Angle */
+        Angle: {
+            /** Text */
+            text?: string | null;
+            /** Deg */
+            deg: number;
+        };
+        /**
+         * ApplyTemplate
+         * @description Fill what is still blank with the usual size of a kind of vehicle.
+         */
+        ApplyTemplate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "apply_template";
+            /**
+             * Template
+             * @enum {string}
+             */
+            template: "van" | "bus" | "rv" | "trailer" | "boat" | "truck_bed";
         };
         /**
          * Assumptions
@@ -1283,6 +1779,117 @@ export interface components {
             /** Words */
             words: string;
         };
+        /**
+         * CornerOffset
+         * @description How far a corner stands from the corner of the rectangle: aft and to starboard.
+         */
+        CornerOffset: {
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            along: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            across: components["schemas"]["Length"];
+        };
+        /**
+         * CrossSection
+         * @description Readings across the roof at ``x``. A straight-edge may have been held level or laid on as it would lie.
+         */
+        CrossSection: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
+            /**
+             * Edge
+             * @default free
+             * @enum {string}
+             */
+            edge: "level" | "free";
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["CrownReading"][];
+        };
+        /**
+         * Crown
+         * @description ``gauge_zero`` is what the gauge shows on something inside that stands for level; ``lean`` how the vehicle leans.
+         */
+        Crown: {
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            gauge_zero: components["schemas"]["Angle"];
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            lean: components["schemas"]["Angle"];
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["CrossSection"][];
+            /**
+             * Lengthwise
+             * @default []
+             */
+            lengthwise: components["schemas"]["LengthReading"][];
+        };
+        /**
+         * CrownFinding
+         * @description The surface as the pictures need it: heights and standard deviations on a grid, rows along x, mm to a tenth.
+         */
+        CrownFinding: {
+            /** X Mm */
+            x_mm: number[];
+            /** Y Mm */
+            y_mm: number[];
+            /** Height Mm */
+            height_mm: number[][];
+            /** Sigma Mm */
+            sigma_mm: number[][];
+            /** Rise Mm */
+            rise_mm: number;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Readings */
+            readings: number;
+            /** Worst Residual */
+            worst_residual: number;
+        };
+        /** CrownInput */
+        CrownInput: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            crown: components["schemas"]["Crown"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /**
+         * CrownReading
+         * @description At ``y`` either the gap under a straight-edge or the slope a gauge shows (positive: falls to starboard).
+         */
+        CrownReading: {
+            /** Id */
+            id: string;
+            y: components["schemas"]["Length"];
+            gap?: components["schemas"]["Length"] | null;
+            angle?: components["schemas"]["Angle"] | null;
+        };
         /** DesignCapacityInput */
         DesignCapacityInput: {
             /** Nominal N */
@@ -1331,6 +1938,17 @@ export interface components {
             /** Speed M S */
             speed_m_s: number;
         };
+        /**
+         * EdgeOffset
+         * @description At ``x`` the distances from a string along the centre to the port and the starboard edge or rail.
+         */
+        EdgeOffset: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
+            port: components["schemas"]["Length"];
+            starboard: components["schemas"]["Length"];
+        };
         /** EditRequest */
         EditRequest: {
             /** Base Revision */
@@ -1342,7 +1960,7 @@ export interface components {
             /** Probe M S */
             probe_m_s?: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["ApplyTemplate"])[];
         };
         /**
          * ErrorBody
@@ -1371,6 +1989,43 @@ export interface components {
             stations: components["schemas"]["StationState"][];
         };
         /**
+         * FactoryPoint
+         * @description One hole, pin or stud of a row by its count from the front, as measured; blank where it was not.
+         */
+        FactoryPoint: {
+            /** Id */
+            id: string;
+            /** Count */
+            count: number;
+            x?: components["schemas"]["Length"] | null;
+            y?: components["schemas"]["Length"] | null;
+            /**
+             * Usable
+             * @default true
+             */
+            usable: boolean;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * Fastening
+         * @description One way to fasten at a spot: rank 1 is best; None is refused here.
+         */
+        Fastening: {
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "member" | "bridge" | "through-bolt with large washer" | "blind fastener" | "plain screws";
+            /** Rank */
+            rank: number | null;
+            /** Why */
+            why: string;
+        };
+        /**
          * Findings
          * @description Everything but the snags, which read this.
          */
@@ -1378,7 +2033,12 @@ export interface components {
             roof: components["schemas"]["Rect"] | null;
             /** Shapes */
             shapes: components["schemas"]["Shape"][];
+            survey: components["schemas"]["SurveyFindings"];
             members: components["schemas"]["MemberFit"];
+            next_check: components["schemas"]["NextCheck"] | null;
+            /** Bays */
+            bays: components["schemas"]["Spot"][];
+            lines: components["schemas"]["LinesFinding"];
             /** Feet */
             feet: components["schemas"]["FootPlace"][];
             /** Distances */
@@ -1624,10 +2284,10 @@ export interface components {
         Job: {
             /**
              * Schema Version
-             * @default 1
+             * @default 2
              * @constant
              */
-            schema_version: 1;
+            schema_version: 2;
             /** Name */
             name: string;
             /**
@@ -1645,8 +2305,114 @@ export interface components {
              *     }
              */
             vehicle: components["schemas"]["Vehicle"];
+            /**
+             * @default {
+             *       "outline": {
+             *         "front_fall": {
+             *           "mm": 0
+             *         },
+             *         "front_narrower": {
+             *           "mm": 0
+             *         },
+             *         "front_port": {
+             *           "across": {
+             *             "mm": 0
+             *           },
+             *           "along": {
+             *             "mm": 0
+             *           }
+             *         },
+             *         "front_radius": {
+             *           "mm": 0
+             *         },
+             *         "front_starboard": {
+             *           "across": {
+             *             "mm": 0
+             *           },
+             *           "along": {
+             *             "mm": 0
+             *           }
+             *         },
+             *         "points": [],
+             *         "rear_fall": {
+             *           "mm": 0
+             *         },
+             *         "rear_narrower": {
+             *           "mm": 0
+             *         },
+             *         "rear_port": {
+             *           "across": {
+             *             "mm": 0
+             *           },
+             *           "along": {
+             *             "mm": 0
+             *           }
+             *         },
+             *         "rear_radius": {
+             *           "mm": 0
+             *         },
+             *         "rear_starboard": {
+             *           "across": {
+             *             "mm": 0
+             *           },
+             *           "along": {
+             *             "mm": 0
+             *           }
+             *         },
+             *         "side_fall": {
+             *           "mm": 0
+             *         },
+             *         "taper_run": {
+             *           "mm": 600
+             *         }
+             *       },
+             *       "sections": [],
+             *       "crown": {
+             *         "gauge_zero": {
+             *           "deg": 0
+             *         },
+             *         "lean": {
+             *           "deg": 0
+             *         },
+             *         "lengthwise": [],
+             *         "sections": []
+             *       },
+             *       "point_rows": [],
+             *       "scars": [],
+             *       "keep_outs": [],
+             *       "access": {
+             *         "ladder_front": false,
+             *         "ladder_port": true,
+             *         "ladder_rear": true,
+             *         "ladder_starboard": true,
+             *         "open_bays": [],
+             *         "reach": {
+             *           "mm": 800
+             *         },
+             *         "walkable": "unknown"
+             *       },
+             *       "squareness": {
+             *         "offsets": []
+             *       }
+             *     }
+             */
+            survey: components["schemas"]["Survey"];
             /** @default {} */
             members: components["schemas"]["Members"];
+            /**
+             * @default {
+             *       "marks": [],
+             *       "base_width": {
+             *         "mm": 50
+             *       }
+             *     }
+             */
+            mounting: components["schemas"]["MountingLines"];
+            /**
+             * Scans
+             * @default []
+             */
+            scans: components["schemas"]["Scan"][];
             /**
              * Readings
              * @default []
@@ -1738,6 +2504,31 @@ export interface components {
              */
             changed_at: string;
         };
+        /**
+         * KeepOut
+         * @description A line under the skin that no hole may come near.
+         */
+        KeepOut: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "wire" | "duct" | "gas" | "water" | "unknown";
+            /** Name */
+            name: string;
+            from_x: components["schemas"]["Length"];
+            from_y: components["schemas"]["Length"];
+            to_x: components["schemas"]["Length"];
+            to_y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 50
+             *     }
+             */
+            clear: components["schemas"]["Length"];
+        };
         /** LagScrewWithdrawalInput */
         LagScrewWithdrawalInput: {
             /** Gravity */
@@ -1751,6 +2542,56 @@ export interface components {
             text?: string | null;
             /** Mm */
             mm: number;
+        };
+        /**
+         * LengthReading
+         * @description Height of the roof under a line along the centre: the gap at ``x``.
+         */
+        LengthReading: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
+            gap: components["schemas"]["Length"];
+        };
+        /** LidLeanInput */
+        LidLeanInput: {
+            /** Length Mm */
+            length_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+        };
+        /** LidResult */
+        LidResult: {
+            swing: components["schemas"]["LidSwing"] | null;
+        };
+        /**
+         * LidSwing
+         * @description A lid: hinge side, length from the hinge, opening angle, how far it then leans beyond the hinge and how high it stands.
+         */
+        LidSwing: {
+            /** Obstacle */
+            obstacle: string;
+            /** Hinge */
+            hinge: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /** Lean Mm */
+            lean_mm: number;
+            /** Tip Height Mm */
+            tip_height_mm: number;
+            /** Hinge Height Mm */
+            hinge_height_mm: number;
+        };
+        /** LidTipHeightInput */
+        LidTipHeightInput: {
+            /** Hinge Mm */
+            hinge_mm: number;
+            /** Length Mm */
+            length_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
         };
         /** LimitPressureInput */
         LimitPressureInput: {
@@ -1766,6 +2607,39 @@ export interface components {
             pull_capacity_n: number;
             /** Shear Capacity N */
             shear_capacity_n: number;
+        };
+        /**
+         * LineMark
+         * @description At ``x`` the distance from the centre at which a foot's upright stands plumb, on one side.
+         */
+        LineMark: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "port" | "starboard";
+            offset: components["schemas"]["Length"];
+        };
+        /**
+         * LinesFinding
+         * @description Both lines. ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x.
+         */
+        LinesFinding: {
+            /** Sides */
+            sides: components["schemas"]["SideLine"][];
+            /** Chalk Front X Mm */
+            chalk_front_x_mm: number | null;
+            /** Chalk Rear X Mm */
+            chalk_rear_x_mm: number | null;
+            /** Check Mm */
+            check_mm: number | null;
+        };
+        /** LinesOnlyInput */
+        LinesOnlyInput: {
+            mounting: components["schemas"]["MountingLines"];
         };
         /**
          * LinkVerdict
@@ -1847,6 +2721,31 @@ export interface components {
             /** Pad Width Mm */
             pad_width_mm: number | null;
         };
+        /**
+         * MarkLean
+         * @description One mark: its stray from the chosen line, the lean left there, and the bar under a foot's edge that takes it out.
+         *
+         *     ``under`` is the edge the bar goes under: the outboard one where the foot leans outward.
+         */
+        MarkLean: {
+            /** Mark */
+            mark: string;
+            /** X Mm */
+            x_mm: number;
+            /** Offset Mm */
+            offset_mm: number;
+            /** Stray */
+            stray: boolean;
+            /** Lean Deg */
+            lean_deg: number | null;
+            /** Wedge Mm */
+            wedge_mm: number | null;
+            /**
+             * Under
+             * @enum {string}
+             */
+            under: "outboard" | "inboard" | "";
+        };
         /** Mass */
         Mass: {
             /** Text */
@@ -1869,11 +2768,13 @@ export interface components {
         };
         /**
          * Member
-         * @description One rib or truss: position, one standard deviation, 95 % band and the readings it rests on.
+         * @description One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the readings it rests on.
          */
         Member: {
             /** Number */
             number: number;
+            /** Section */
+            section: number;
             /** X Mm */
             x_mm: number;
             /** Sigma Mm */
@@ -1882,6 +2783,8 @@ export interface components {
             band_low_mm: number;
             /** Band High Mm */
             band_high_mm: number;
+            /** Confidence */
+            confidence: number;
             /** Readings */
             readings: string[];
             /**
@@ -1892,7 +2795,7 @@ export interface components {
         };
         /**
          * MemberFit
-         * @description What the readings say. ``members`` is empty while the spacing is not known.
+         * @description What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first section's.
          */
         MemberFit: {
             /**
@@ -1904,10 +2807,16 @@ export interface components {
             reason: string;
             /** Remedy */
             remedy: string;
+            /** Story */
+            story: string;
+            /** Probability */
+            probability: number;
             /** Pitch Mm */
             pitch_mm: number | null;
             /** Pitch Sigma Mm */
             pitch_sigma_mm: number | null;
+            /** Sections */
+            sections: components["schemas"]["Section"][];
             /** Members */
             members: components["schemas"]["Member"][];
             /** Rejected */
@@ -1916,6 +2825,19 @@ export interface components {
             contradictions: string[];
             /** Alternatives */
             alternatives: components["schemas"]["Alternative"][];
+        };
+        /** MemberPositionBeyondInput */
+        MemberPositionBeyondInput: {
+            /** First Mm */
+            first_mm: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Index */
+            index: number;
+            /** Other Mm */
+            other_mm: number;
+            /** Other Index */
+            other_index: number;
         };
         /** MemberPositionInput */
         MemberPositionInput: {
@@ -1928,20 +2850,16 @@ export interface components {
         };
         /** MemberUncertaintyInput */
         MemberUncertaintyInput: {
-            /** First Variance Mm2 */
-            first_variance_mm2: number;
-            /** Covariance Mm2 */
-            covariance_mm2: number;
-            /** Pitch Variance Mm2 */
-            pitch_variance_mm2: number;
-            /** Index */
-            index: number;
+            /** Line Sigma Mm */
+            line_sigma_mm: number;
             /** Build Mm */
             build_mm: number;
+            /** Share */
+            share: number;
         };
         /**
          * Members
-         * @description What the ribs or trusses are made of: decides what a fastener holds in.
+         * @description What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing says.
          */
         Members: {
             /** Kind */
@@ -1949,13 +2867,47 @@ export interface components {
             wall?: components["schemas"]["Length"] | null;
             face_width?: components["schemas"]["Length"] | null;
             depth?: components["schemas"]["Length"] | null;
+            known_pitch?: components["schemas"]["Length"] | null;
+            known_pitch_within?: components["schemas"]["Length"] | null;
+            known_front_bay?: components["schemas"]["Length"] | null;
+            known_rear_bay?: components["schemas"]["Length"] | null;
         };
-        /** MembersInput */
+        /**
+         * MembersInput
+         * @description Readings, scans and what is known already; bare numbers are mm.
+         */
         MembersInput: {
             /** Roof Length Mm */
             roof_length_mm: number;
             /** Readings */
             readings: components["schemas"]["Reading"][];
+            /**
+             * Scans
+             * @default []
+             */
+            scans: components["schemas"]["Scan"][];
+            /** @default {} */
+            members: components["schemas"]["Members"];
+        };
+        /**
+         * MountingLines
+         * @description Where rails run on a curved roof. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+         */
+        MountingLines: {
+            /**
+             * Marks
+             * @default []
+             */
+            marks: components["schemas"]["LineMark"][];
+            /** School */
+            school?: ("mean" | "most_frequent" | "median" | "robust") | null;
+            /**
+             * @default {
+             *       "mm": 50
+             *     }
+             */
+            base_width: components["schemas"]["Length"];
+            wanted?: components["schemas"]["Length"] | null;
         };
         /** NetUpliftCoefficientInput */
         NetUpliftCoefficientInput: {
@@ -1986,8 +2938,35 @@ export interface components {
             client: string;
         };
         /**
+         * NextCheck
+         * @description Where to check next and how, from ``start`` to ``end`` around ``x``; ``enough`` says that drilling may begin.
+         *
+         *     ``gain_bits`` is the expected information about the members to be used, before the harm of the test is taken off.
+         */
+        NextCheck: {
+            /** Enough */
+            enough: boolean;
+            /** Words */
+            words: string;
+            /** X Mm */
+            x_mm: number | null;
+            /** Start Mm */
+            start_mm: number | null;
+            /** End Mm */
+            end_mm: number | null;
+            /** Kind */
+            kind: ("seen" | "rivet_row" | "magnet" | "stud_finder" | "knock" | "pilot_solid" | "pilot_through") | null;
+            /** Gain Bits */
+            gain_bits: number;
+            /** Outcomes */
+            outcomes: components["schemas"]["Outcome"][];
+        };
+        /**
          * Obstacle
-         * @description A rectangle on the roof. x is its front edge, y the middle of its width.
+         * @description Something on the roof. x is its front edge, y the middle of its width.
+         *
+         *     A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length ``lid_length`` (the
+         *     obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how far it then leans beyond its hinge.
          */
         Obstacle: {
             /** Id */
@@ -2027,6 +3006,34 @@ export interface components {
              *     }
              */
             lid_reach: components["schemas"]["Length"];
+            lid_angle?: components["schemas"]["Angle"] | null;
+            lid_length?: components["schemas"]["Length"] | null;
+            /**
+             * Shape
+             * @default rectangle
+             * @enum {string}
+             */
+            shape: "rectangle" | "circle" | "polygon";
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Point"][];
+            /**
+             * Stays
+             * @default true
+             */
+            stays: boolean;
+        };
+        /**
+         * OpenBay
+         * @description A stretch that is open from inside although the rest is finished.
+         */
+        OpenBay: {
+            /** Id */
+            id: string;
+            start: components["schemas"]["Length"];
+            end: components["schemas"]["Length"];
         };
         /**
          * Origin
@@ -2041,6 +3048,147 @@ export interface components {
             /** Place */
             place: string;
         };
+        /**
+         * Outcome
+         * @description What an answer would mean: its chance, the leading story after it, and the weakest member's confidence then.
+         */
+        Outcome: {
+            /**
+             * Answer
+             * @enum {string}
+             */
+            answer: "hit" | "nothing";
+            /** Chance */
+            chance: number;
+            /** Means */
+            means: string;
+            /** Weakest */
+            weakest: number;
+        };
+        /**
+         * Outline
+         * @description The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that overrule all that.
+         *
+         *     ``front_narrower`` and ``rear_narrower`` are how much each side draws in at that end, over the length of ``taper_run``.
+         *     ``side_fall``, ``front_fall``, ``rear_fall``: how far in from the edge the roof starts to fall away.
+         */
+        Outline: {
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            front_radius: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            rear_radius: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            front_narrower: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            rear_narrower: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 600
+             *     }
+             */
+            taper_run: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "along": {
+             *         "mm": 0
+             *       },
+             *       "across": {
+             *         "mm": 0
+             *       }
+             *     }
+             */
+            front_port: components["schemas"]["CornerOffset"];
+            /**
+             * @default {
+             *       "along": {
+             *         "mm": 0
+             *       },
+             *       "across": {
+             *         "mm": 0
+             *       }
+             *     }
+             */
+            front_starboard: components["schemas"]["CornerOffset"];
+            /**
+             * @default {
+             *       "along": {
+             *         "mm": 0
+             *       },
+             *       "across": {
+             *         "mm": 0
+             *       }
+             *     }
+             */
+            rear_port: components["schemas"]["CornerOffset"];
+            /**
+             * @default {
+             *       "along": {
+             *         "mm": 0
+             *       },
+             *       "across": {
+             *         "mm": 0
+             *       }
+             *     }
+             */
+            rear_starboard: components["schemas"]["CornerOffset"];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["Point"][];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            side_fall: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            front_fall: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            rear_fall: components["schemas"]["Length"];
+        };
+        /** OutlineInput */
+        OutlineInput: {
+            /** Text */
+            text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /** OutlinePoint */
+        OutlinePoint: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
         /** Overlap */
         Overlap: {
             /** Panel */
@@ -2054,6 +3202,13 @@ export interface components {
             kind: "panel" | "obstacle" | "lid";
             /** Depth Mm */
             depth_mm: number;
+        };
+        /** OwnShareInput */
+        OwnShareInput: {
+            /** Build Mm */
+            build_mm: number;
+            /** Own Mm */
+            own_mm: number;
         };
         /**
          * PanelModel
@@ -2201,6 +3356,89 @@ export interface components {
             /** Fastest Told M S */
             fastest_told_m_s: number;
         };
+        /** PlateStiffnessInput */
+        PlateStiffnessInput: {
+            /** Modulus N Mm2 */
+            modulus_n_mm2: number;
+            /** Thickness Mm */
+            thickness_mm: number;
+            /** Poisson */
+            poisson: number;
+        };
+        /** Point */
+        Point: {
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+        };
+        /**
+         * PointPlace
+         * @description A factory point: where it is (measured, else where the fitted row puts it) and how far off its row, mm.
+         */
+        PointPlace: {
+            /** Row */
+            row: string;
+            /** Count */
+            count: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Measured */
+            measured: boolean;
+            /** Off X Mm */
+            off_x_mm: number | null;
+            /** Off Y Mm */
+            off_y_mm: number | null;
+            /** Off Mm */
+            off_mm: number | null;
+            /** Stray */
+            stray: boolean;
+            /** Usable */
+            usable: boolean;
+            /** Why */
+            why: string;
+        };
+        /**
+         * PointRow
+         * @description A row of factory points: its nominal pattern, and what was measured. ``rating`` is for one point.
+         */
+        PointRow: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "threaded_hole" | "pin" | "stud" | "track" | "gutter";
+            start: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            pitch: components["schemas"]["Length"];
+            /**
+             * Count
+             * @default 4
+             */
+            count: number;
+            rating?: components["schemas"]["Mass"] | null;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
+            lean?: components["schemas"]["Angle"] | null;
+            /**
+             * @default {
+             *       "mm": 3
+             *     }
+             */
+            tolerance: components["schemas"]["Length"];
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["FactoryPoint"][];
+        };
         /** Power */
         Power: {
             /** Text */
@@ -2224,13 +3462,22 @@ export interface components {
             /** Strength N Mm2 */
             strength_n_mm2: number;
         };
+        /** PulledPositionInput */
+        PulledPositionInput: {
+            /** Line Mm */
+            line_mm: number;
+            /** Own Mm */
+            own_mm: number;
+            /** Share */
+            share: number;
+        };
         /** QuantityInput */
         QuantityInput: {
             /**
              * Kind
              * @enum {string}
              */
-            kind: "length" | "speed" | "mass" | "power" | "temperature";
+            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle";
             /** Text */
             text: string;
             /**
@@ -2262,6 +3509,32 @@ export interface components {
             station: string;
             /** Ask */
             ask: string;
+        };
+        /** RadiusFromSagittaInput */
+        RadiusFromSagittaInput: {
+            /** Chord Mm */
+            chord_mm: number;
+            /** Sagitta Mm */
+            sagitta_mm: number;
+        };
+        /** RadiusOfCurvatureInput */
+        RadiusOfCurvatureInput: {
+            /** Slope */
+            slope: number;
+            /** Bend Per Mm */
+            bend_per_mm: number;
+        };
+        /**
+         * Reach
+         * @description What can be worked on: ``areas`` are rings of the reachable roof; ``share`` of the whole.
+         */
+        Reach: {
+            /** Areas */
+            areas: components["schemas"]["Vertex"][][];
+            /** Share */
+            share: number;
+            /** From Where */
+            from_where: string;
         };
         /** Reading */
         Reading: {
@@ -2334,6 +3607,13 @@ export interface components {
             /** Reason */
             reason: string;
         };
+        /** RemovalLabourInput */
+        RemovalLabourInput: {
+            /** Count */
+            count: number;
+            /** Each Min */
+            each_min: number;
+        };
         /** RemoveEntry */
         RemoveEntry: {
             /**
@@ -2343,6 +3623,15 @@ export interface components {
             op: "remove";
             /** Path */
             path: string;
+        };
+        /** ResidualLeanInput */
+        ResidualLeanInput: {
+            /** Line Mm */
+            line_mm: number;
+            /** Mark Mm */
+            mark_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
         };
         /** RevisionAnswer */
         RevisionAnswer: {
@@ -2357,6 +3646,123 @@ export interface components {
             mass_kg: number;
             /** Acceleration G */
             acceleration_g: number;
+        };
+        /**
+         * RoofSection
+         * @description A raised or lowered stretch, a deck, an arch, a hard top, a side rail. ``step`` is its height over the roof around it.
+         */
+        RoofSection: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "raised" | "lowered" | "deck" | "arch" | "hard_top" | "side_rail";
+            /** Name */
+            name: string;
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            length: components["schemas"]["Length"];
+            width: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            step: components["schemas"]["Length"];
+        };
+        /**
+         * RowFit
+         * @description A row: how the whole of it stands off its nominal place, and each of its points.
+         *
+         *     ``turn_mm_per_m`` is how far it runs out sideways. ``measured`` counts the points the fit rests on.
+         */
+        RowFit: {
+            /** Row */
+            row: string;
+            /** Name */
+            name: string;
+            /** Kind */
+            kind: string;
+            /** Shift X Mm */
+            shift_x_mm: number;
+            /** Shift Y Mm */
+            shift_y_mm: number;
+            /** Turn Mm Per M */
+            turn_mm_per_m: number;
+            /** Measured */
+            measured: number;
+            /** Points */
+            points: components["schemas"]["PointPlace"][];
+        };
+        /** SagittaInput */
+        SagittaInput: {
+            /** Width Mm */
+            width_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+        };
+        /**
+         * Scan
+         * @description A stretch that was searched from end to end by one method: where no reading came of it, that is evidence too.
+         */
+        Scan: {
+            /** Id */
+            id: string;
+            start: components["schemas"]["Length"];
+            end: components["schemas"]["Length"];
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "seen" | "rivet_row" | "magnet" | "stud_finder" | "knock";
+            /**
+             * Struck
+             * @default false
+             */
+            struck: boolean;
+        };
+        /**
+         * Scar
+         * @description Old work: a hole, screw, cut cable, dab of glue, or a panel to come off. Each becomes an entry of the seal list.
+         */
+        Scar: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hole" | "screw" | "cable" | "glue_dab" | "glued_panel" | "bolted_panel";
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            size?: components["schemas"]["Length"] | null;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * School
+         * @description An offset by one school and the largest lean it leaves, among the marks that are not strays.
+         */
+        School: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "mean" | "most_frequent" | "median" | "robust";
+            /** Offset Mm */
+            offset_mm: number;
+            /** Worst Lean Deg */
+            worst_lean_deg: number | null;
         };
         /** ScrewPullOutInput */
         ScrewPullOutInput: {
@@ -2421,6 +3827,26 @@ export interface components {
             length: components["schemas"]["Length"];
         };
         /**
+         * SealEntry
+         * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get there.
+         */
+        SealEntry: {
+            /** Scar */
+            scar: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Count */
+            count: number;
+            /** What */
+            what: string;
+            /** How */
+            how: string;
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * SealPlan
          * @description What goes under and round the feet, and how much.
          */
@@ -2439,6 +3865,22 @@ export interface components {
             butyl_area_cm2: number;
             /** Source */
             source: string;
+        };
+        /**
+         * Section
+         * @description A run of equal bays: pitch with one standard deviation, first and last member by number.
+         */
+        Section: {
+            /** Number */
+            number: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+            /** Pitch Sigma Mm */
+            pitch_sigma_mm: number;
+            /** First Member */
+            first_member: number;
+            /** Last Member */
+            last_member: number;
         };
         /**
          * SetValue
@@ -2476,6 +3918,8 @@ export interface components {
             kind: "panel" | "obstacle";
             rect: components["schemas"]["Rect"];
             lid: components["schemas"]["Rect"] | null;
+            /** Ring */
+            ring: components["schemas"]["Vertex"][];
         };
         /**
          * SharesInput
@@ -2505,6 +3949,63 @@ export interface components {
             pull_n: number[];
             /** Lost */
             lost: components["schemas"]["LostShares"][];
+        };
+        /** SideLine */
+        SideLine: {
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "port" | "starboard";
+            /** From Crown */
+            from_crown: boolean;
+            /** Schools */
+            schools: components["schemas"]["School"][];
+            /**
+             * Recommended
+             * @enum {string}
+             */
+            recommended: "mean" | "most_frequent" | "median" | "robust";
+            /** Reason */
+            reason: string;
+            /**
+             * Chosen
+             * @enum {string}
+             */
+            chosen: "mean" | "most_frequent" | "median" | "robust";
+            /** Offset Mm */
+            offset_mm: number;
+            /** Drift Mm */
+            drift_mm: number;
+            /** Marks */
+            marks: components["schemas"]["MarkLean"][];
+        };
+        /** SkewFromDiagonalsInput */
+        SkewFromDiagonalsInput: {
+            /** First Mm */
+            first_mm: number;
+            /** Second Mm */
+            second_mm: number;
+            /** Width Mm */
+            width_mm: number;
+        };
+        /** SkinFrequencyInput */
+        SkinFrequencyInput: {
+            /** Stiffness N Mm */
+            stiffness_n_mm: number;
+            /** Bay Mm */
+            bay_mm: number;
+            /** Mass Kg M2 */
+            mass_kg_m2: number;
+        };
+        /** SkinSpringInput */
+        SkinSpringInput: {
+            /** Stiffness N Mm */
+            stiffness_n_mm: number;
+            /** Bay Mm */
+            bay_mm: number;
+            /** At Mm */
+            at_mm: number;
         };
         /** SlipstreamDragInput */
         SlipstreamDragInput: {
@@ -2578,6 +4079,66 @@ export interface components {
             gust_m_s: number;
         };
         /**
+         * Spot
+         * @description A spot on the roof. ``share`` is how far into the bay it is, 0.5 the middle; stiffness None over a member or unknown.
+         */
+        Spot: {
+            /** X Mm */
+            x_mm: number;
+            /** Member Before */
+            member_before: number | null;
+            /** Member Behind */
+            member_behind: number | null;
+            /** Nearest Mm */
+            nearest_mm: number | null;
+            /** Share */
+            share: number | null;
+            /** Stiffness N Mm */
+            stiffness_n_mm: number | null;
+            /** Frequency Hz */
+            frequency_hz: number | null;
+            /**
+             * Drumming
+             * @enum {string}
+             */
+            drumming: "none" | "some" | "strong" | "unknown";
+            /** Ranking */
+            ranking: components["schemas"]["Fastening"][];
+        };
+        /** SpotInput */
+        SpotInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
+         * SpotShape
+         * @description The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard), local radius.
+         *
+         *     ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard deviation.
+         */
+        SpotShape: {
+            /** Height Mm */
+            height_mm: number;
+            /** Height Sigma Mm */
+            height_sigma_mm: number;
+            /** Slope Across Deg */
+            slope_across_deg: number;
+            /** Slope Across Sigma Deg */
+            slope_across_sigma_deg: number;
+            /** Slope Along Deg */
+            slope_along_deg: number;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Radius Sigma Mm */
+            radius_sigma_mm: number | null;
+        };
+        /**
          * SpreadFeet
          * @description Give a panel ``count`` feet, spread evenly along its long (or short) sides, and let them snap.
          */
@@ -2597,6 +4158,55 @@ export interface components {
              * @enum {string}
              */
             along: "sides" | "ends";
+        };
+        /**
+         * SquareFinding
+         * @description ``skew_mm``: how far the rear stands to starboard of square. ``move`` names the one corner to move, aft and to starboard.
+         *
+         *     ``misfit_mm`` is how badly the six measures agree with one another: a misread tape shows here.
+         */
+        SquareFinding: {
+            /** Skew Mm */
+            skew_mm: number;
+            /** Out Deg */
+            out_deg: number;
+            /** Square */
+            square: boolean;
+            /** Corner */
+            corner: string;
+            /** Move Aft Mm */
+            move_aft_mm: number;
+            /** Move Starboard Mm */
+            move_starboard_mm: number;
+            /** Misfit Mm */
+            misfit_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * SquareResult
+         * @description Each is None where too little was measured for it.
+         */
+        SquareResult: {
+            square: components["schemas"]["SquareFinding"] | null;
+            straight: components["schemas"]["StraightFinding"] | null;
+        };
+        /**
+         * Squareness
+         * @description Four sides, two diagonals (front port to rear starboard first), and offsets along the roof.
+         */
+        Squareness: {
+            port_side?: components["schemas"]["Length"] | null;
+            starboard_side?: components["schemas"]["Length"] | null;
+            front_side?: components["schemas"]["Length"] | null;
+            rear_side?: components["schemas"]["Length"] | null;
+            diagonal_port?: components["schemas"]["Length"] | null;
+            diagonal_starboard?: components["schemas"]["Length"] | null;
+            /**
+             * Offsets
+             * @default []
+             */
+            offsets: components["schemas"]["EdgeOffset"][];
         };
         /** StationState */
         StationState: {
@@ -2662,6 +4272,42 @@ export interface components {
             unit: string;
             origin: components["schemas"]["Origin"];
         };
+        /**
+         * StraightFinding
+         * @description Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end to move.
+         */
+        StraightFinding: {
+            /** Front Spacing Mm */
+            front_spacing_mm: number;
+            /** Rear Spacing Mm */
+            rear_spacing_mm: number;
+            /** Out Of Parallel Mm */
+            out_of_parallel_mm: number;
+            /** Port Bow Mm */
+            port_bow_mm: number;
+            /** Starboard Bow Mm */
+            starboard_bow_mm: number;
+            /** Move */
+            move: string;
+            /** Move Mm */
+            move_mm: number;
+            /** Words */
+            words: string;
+        };
+        /**
+         * Strip
+         * @description A keep-out: the ring that no hole may enter.
+         */
+        Strip: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
+            /** Area */
+            area: components["schemas"]["Vertex"][];
+        };
         /** SuctionForAreaInput */
         SuctionForAreaInput: {
             /** C 1 */
@@ -2670,6 +4316,152 @@ export interface components {
             c_10: number;
             /** Area M2 */
             area_m2: number;
+        };
+        /** Survey */
+        Survey: {
+            /**
+             * @default {
+             *       "front_radius": {
+             *         "mm": 0
+             *       },
+             *       "rear_radius": {
+             *         "mm": 0
+             *       },
+             *       "front_narrower": {
+             *         "mm": 0
+             *       },
+             *       "rear_narrower": {
+             *         "mm": 0
+             *       },
+             *       "taper_run": {
+             *         "mm": 600
+             *       },
+             *       "front_port": {
+             *         "across": {
+             *           "mm": 0
+             *         },
+             *         "along": {
+             *           "mm": 0
+             *         }
+             *       },
+             *       "front_starboard": {
+             *         "across": {
+             *           "mm": 0
+             *         },
+             *         "along": {
+             *           "mm": 0
+             *         }
+             *       },
+             *       "rear_port": {
+             *         "across": {
+             *           "mm": 0
+             *         },
+             *         "along": {
+             *           "mm": 0
+             *         }
+             *       },
+             *       "rear_starboard": {
+             *         "across": {
+             *           "mm": 0
+             *         },
+             *         "along": {
+             *           "mm": 0
+             *         }
+             *       },
+             *       "points": [],
+             *       "side_fall": {
+             *         "mm": 0
+             *       },
+             *       "front_fall": {
+             *         "mm": 0
+             *       },
+             *       "rear_fall": {
+             *         "mm": 0
+             *       }
+             *     }
+             */
+            outline: components["schemas"]["Outline"];
+            /**
+             * Sections
+             * @default []
+             */
+            sections: components["schemas"]["RoofSection"][];
+            /**
+             * @default {
+             *       "gauge_zero": {
+             *         "deg": 0
+             *       },
+             *       "lean": {
+             *         "deg": 0
+             *       },
+             *       "sections": [],
+             *       "lengthwise": []
+             *     }
+             */
+            crown: components["schemas"]["Crown"];
+            /**
+             * Point Rows
+             * @default []
+             */
+            point_rows: components["schemas"]["PointRow"][];
+            /**
+             * Scars
+             * @default []
+             */
+            scars: components["schemas"]["Scar"][];
+            /**
+             * Keep Outs
+             * @default []
+             */
+            keep_outs: components["schemas"]["KeepOut"][];
+            /**
+             * @default {
+             *       "walkable": "unknown",
+             *       "ladder_port": true,
+             *       "ladder_starboard": true,
+             *       "ladder_front": false,
+             *       "ladder_rear": true,
+             *       "reach": {
+             *         "mm": 800
+             *       },
+             *       "open_bays": []
+             *     }
+             */
+            access: components["schemas"]["Access"];
+            /**
+             * @default {
+             *       "offsets": []
+             *     }
+             */
+            squareness: components["schemas"]["Squareness"];
+        };
+        /**
+         * SurveyFindings
+         * @description Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot be a roof's.
+         */
+        SurveyFindings: {
+            /** Outline */
+            outline: components["schemas"]["Vertex"][];
+            /** Outline Trouble */
+            outline_trouble: string;
+            /** Flat */
+            flat: components["schemas"]["Vertex"][];
+            /** Flat Area M2 */
+            flat_area_m2: number;
+            crown: components["schemas"]["CrownFinding"] | null;
+            /** Rows */
+            rows: components["schemas"]["RowFit"][];
+            /** Lids */
+            lids: components["schemas"]["LidSwing"][];
+            reach: components["schemas"]["Reach"] | null;
+            /** Keep Outs */
+            keep_outs: components["schemas"]["Strip"][];
+            square: components["schemas"]["SquareFinding"] | null;
+            straight: components["schemas"]["StraightFinding"] | null;
+            /** Seal Entries */
+            seal_entries: components["schemas"]["SealEntry"][];
+            /** Removal H */
+            removal_h: number;
         };
         /** TapeEdgeStrengthInput */
         TapeEdgeStrengthInput: {
@@ -2792,6 +4584,38 @@ export interface components {
             /** Preload N */
             preload_n: number;
         };
+        /** TrueSlopeInput */
+        TrueSlopeInput: {
+            /** Gauge Deg */
+            gauge_deg: number;
+            /** Zero Deg */
+            zero_deg: number;
+            /** Lean Deg */
+            lean_deg: number;
+        };
+        /**
+         * UnderstoodOutline
+         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the way.
+         */
+        UnderstoodOutline: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "dxf" | "svg" | "csv";
+            /** Points */
+            points: components["schemas"]["OutlinePoint"][];
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            /** Moved X Mm */
+            moved_x_mm: number;
+            /** Moved Y Mm */
+            moved_y_mm: number;
+            /** Notes */
+            notes: string[];
+        };
         /**
          * UnderstoodRow
          * @description A line that can be taken as it is: the position as typed, what it means in mm, and the kind.
@@ -2861,6 +4685,16 @@ export interface components {
              */
             inside: "gutted" | "partial" | "finished" | "unknown";
         };
+        /**
+         * Vertex
+         * @description A corner of a ring on the roof plan, mm.
+         */
+        Vertex: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
         /** WasherPunchingInput */
         WasherPunchingInput: {
             /** Washer Mm */
@@ -2870,13 +4704,20 @@ export interface components {
             /** Shear Strength N Mm2 */
             shear_strength_n_mm2: number;
         };
+        /** WedgeThicknessInput */
+        WedgeThicknessInput: {
+            /** Base Mm */
+            base_mm: number;
+            /** Lean Deg */
+            lean_deg: number;
+        };
         /** WhatIf */
         WhatIf: {
             /**
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["ApplyTemplate"])[];
             /** Probe M S */
             probe_m_s?: number | null;
         };
@@ -5772,6 +7613,240 @@ export interface operations {
             };
         };
     };
+    calc_formula_member_position_beyond_api_calc_formula_member_position_beyond_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MemberPositionBeyondInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_own_share_api_calc_formula_own_share_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OwnShareInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_pulled_position_api_calc_formula_pulled_position_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PulledPositionInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     calc_formula_member_uncertainty_api_calc_formula_member_uncertainty_post: {
         parameters: {
             query?: never;
@@ -6240,6 +8315,240 @@ export interface operations {
             };
         };
     };
+    calc_formula_plate_stiffness_api_calc_formula_plate_stiffness_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlateStiffnessInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_skin_spring_api_calc_formula_skin_spring_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkinSpringInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_skin_frequency_api_calc_formula_skin_frequency_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkinFrequencyInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     calc_formula_road_force_api_calc_formula_road_force_post: {
         parameters: {
             query?: never;
@@ -6484,6 +8793,786 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["BeadVolumeInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_radius_from_sagitta_api_calc_formula_radius_from_sagitta_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadiusFromSagittaInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_sagitta_api_calc_formula_sagitta_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SagittaInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_radius_of_curvature_api_calc_formula_radius_of_curvature_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RadiusOfCurvatureInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_true_slope_api_calc_formula_true_slope_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TrueSlopeInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_residual_lean_api_calc_formula_residual_lean_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ResidualLeanInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_wedge_thickness_api_calc_formula_wedge_thickness_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WedgeThicknessInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_lid_lean_api_calc_formula_lid_lean_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LidLeanInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_lid_tip_height_api_calc_formula_lid_tip_height_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LidTipHeightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_skew_from_diagonals_api_calc_formula_skew_from_diagonals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SkewFromDiagonalsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_removal_labour_api_calc_formula_removal_labour_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RemovalLabourInput"];
             };
         };
         responses: {
@@ -7488,84 +10577,6 @@ export interface operations {
             };
         };
     };
-    calc_members_fit_api_calc_members_fit_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MembersInput"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MemberFit"];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Foreign origin */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Changed elsewhere */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
     calc_feet_share_api_calc_feet_share_post: {
         parameters: {
             query?: never;
@@ -7742,6 +10753,786 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_members_fit_api_calc_members_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MembersInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MemberFit"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_members_next_api_calc_members_next_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MembersInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NextCheck"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_crown_at_api_calc_crown_at_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CrownInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpotShape"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_points_fit_api_calc_points_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PointRow"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RowFit"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_square_check_api_calc_square_check_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Squareness"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SquareResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_lid_swing_api_calc_lid_swing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Obstacle"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LidResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_outline_parse_api_calc_outline_parse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlineInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["UnderstoodOutline"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_mounting_lines_api_calc_mounting_lines_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_mounting_schools_api_calc_mounting_schools_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LinesOnlyInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LinesFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_bay_spot_api_calc_bay_spot_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SpotInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Spot"];
                 };
             };
             /** @description Not readable */

@@ -1,0 +1,104 @@
+"""Where each member of a fitted hypothesis stands: the spacing's place, pulled by the member's own readings.
+
+How far members stand off a perfect spacing is itself told by the readings: its mean square is averaged over a grid of values,
+weighted by how well each explains them.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.members import (
+    member_position,
+    member_position_beyond,
+    member_uncertainty,
+    own_share,
+    pulled_position,
+)
+from fahrtwind.core.structure.evidence import Evidence
+from fahrtwind.core.structure.posterior import Fitted
+
+FloatArray = npt.NDArray[np.float64]
+SCATTERS_MM = np.array([2.0, 3.5, 5.0, 7.0, 10.0])
+SCATTER_PRIOR = np.array([0.1, 0.25, 0.3, 0.2, 0.15])
+UNREAD_MM = 1e6
+FIT = "fit to the readings"
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Placing:
+    """Arrays over members: place and uncertainty by the spacing, mean and noise of the own readings, weight, and the result.
+
+    ``own_sigma_mm`` is ``UNREAD_MM`` where a member has no reading; ``share`` is 0 there.
+    """
+
+    theta: FloatArray
+    theta_sigma: FloatArray
+    scatter_mm: float
+    line_mm: FloatArray
+    line_sigma_mm: FloatArray
+    own_mm: FloatArray
+    own_sigma_mm: FloatArray
+    share: FloatArray
+    x_mm: FloatArray
+    sigma_mm: FloatArray
+
+
+def place(evidence: Evidence, fit: Fitted) -> Placing:
+    """Place every member of a hypothesis."""
+    n = len(fit.layout.design)
+    precision = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2, minlength=n).astype(float)
+    moment = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2 * evidence.x, minlength=n).astype(float)
+    read = precision > 1e-9
+    logs = np.array([_regress(fit, precision, moment, read, float(s))[0] for s in SCATTERS_MM]) + np.log(SCATTER_PRIOR)
+    weight = np.exp(logs - logs.max())
+    scatter = float(np.sqrt(weight @ SCATTERS_MM**2 / weight.sum()))
+    _, theta, spread = _regress(fit, precision, moment, read, scatter)
+    design = fit.layout.design
+    line = design @ theta
+    line_sigma = np.sqrt(np.einsum("ij,jk,ik->i", design, spread, design))
+    own_sigma = np.where(read, 1 / np.sqrt(np.maximum(precision, 1e-12)), UNREAD_MM)
+    own = np.where(read, moment / np.maximum(precision, 1e-12), line)
+    share = np.where(read, np.asarray(own_share(scatter, own_sigma)), 0.0)
+    x = np.asarray(pulled_position(line, own, share))
+    sigma = np.asarray(member_uncertainty(line_sigma, scatter, share))
+    return Placing(theta, np.sqrt(np.diag(spread)), scatter, line, line_sigma, own, own_sigma, share, x, np.maximum(sigma, 0.5))
+
+
+def _regress(
+    fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_], scatter: float
+) -> tuple[float, FloatArray, FloatArray]:
+    """Log likelihood of the pooled readings, parameters and their covariance for one build scatter."""
+    rows = fit.layout.design[read]
+    total = 1 / precision[read] + scatter**2
+    hold = np.diag(
+        np.diag(np.linalg.inv(fit.covariance)) * 1e-4
+    )  # parameters that no reading reaches stay where the prior put them
+    spread = np.linalg.inv(rows.T @ (rows / total[:, None]) + hold)
+    theta = fit.layout.theta + spread @ (rows.T @ ((moment[read] / precision[read] - rows @ fit.layout.theta) / total))
+    residual = moment[read] / precision[read] - rows @ theta
+    log = float(-0.5 * (residual**2 / total + np.log(total)).sum() + 0.5 * np.linalg.slogdet(spread)[1])
+    bounded = np.minimum(np.diag(spread), np.diag(fit.covariance) * 9)
+    scale = np.sqrt(bounded / np.diag(spread))
+    return log, theta, spread * np.outer(scale, scale)
+
+
+def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
+    """Record the working of one member, with the formulas the arrays came from."""
+    k, row, theta = number - 1, fit.layout.design[number - 1], placing.theta
+    with scope("structure", f"member {number}"):
+        first, pitch = given(float(theta[0]), "inferred", FIT), given(float(theta[1]), "inferred", FIT)
+        if len(row) == 2 or row[2] == 0:
+            line = member_position(first, pitch, float(row[1]))
+        else:
+            line = member_position_beyond(first, pitch, float(row[1]), given(float(theta[2]), "inferred", FIT), float(row[2]))
+        build = given(placing.scatter_mm, "inferred", "scatter of the readings, members 2 … 10 mm")
+        share = 0.0
+        if placing.own_sigma_mm[k] < UNREAD_MM:
+            share = own_share(build, given(float(placing.own_sigma_mm[k]), "table", "noise of the kinds of reading"))
+            pulled_position(line, given(float(placing.own_mm[k]), "measured", "its readings, weighed by kind"), share)
+        member_uncertainty(given(float(placing.line_sigma_mm[k]), "inferred", "covariance of the fit"), build, share)

@@ -1,0 +1,49 @@
+"""Everything the survey finds out about a roof, in one frozen result."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.survey.access import Reach, Strip, keep_out_strips, reach
+from fahrtwind.core.survey.crown import CrownFinding, CrownSurface, crown_finding, fit_job_crown
+from fahrtwind.core.survey.factory_points import RowFit, fit_row
+from fahrtwind.core.survey.lids import LidSwing, lid_swing
+from fahrtwind.core.survey.old_work import SealEntry, seal_entries
+from fahrtwind.core.survey.outline import Vertex, flat_polygon, outline_polygon, outline_trouble, ring
+from fahrtwind.core.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
+
+
+@dataclass(frozen=True, slots=True)
+class SurveyFindings:
+    """Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot be a roof's."""
+
+    outline: tuple[Vertex, ...]
+    outline_trouble: str
+    flat: tuple[Vertex, ...]
+    flat_area_m2: float
+    crown: CrownFinding | None
+    rows: tuple[RowFit, ...]
+    lids: tuple[LidSwing, ...]
+    reach: Reach | None
+    keep_outs: tuple[Strip, ...]
+    square: SquareFinding | None
+    straight: StraightFinding | None
+    seal_entries: tuple[SealEntry, ...]
+    removal_h: float
+
+
+def survey_findings(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
+    """Judge the survey. The fitted crown is handed on to whoever asks for heights."""
+    trouble = outline_trouble(job)
+    flat = flat_polygon(job)
+    crown = fit_job_crown(job)
+    entries = seal_entries(job)
+    found = SurveyFindings(
+        outline=ring(outline_polygon(job)), outline_trouble=trouble, flat=ring(flat), flat_area_m2=flat.area * 1e-6 if flat else 0.0,
+        crown=crown_finding(crown) if crown else None, rows=tuple(fit_row(r) for r in job.survey.point_rows),
+        lids=tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None), reach=reach(job), keep_outs=keep_out_strips(job),
+        square=check_square(job.survey.squareness), straight=check_straight(job.survey.squareness.offsets), seal_entries=entries,
+        removal_h=sum(e.minutes for e in entries) / 60,
+    )  # fmt: skip
+    return found, crown
