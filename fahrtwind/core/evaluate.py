@@ -86,7 +86,7 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
         materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
     )  # fmt: skip
     snags = find_snags(job, findings)
-    return Evaluation(findings, snags, _stations(snags, findings.questions))
+    return Evaluation(findings, snags, _stations(job, snags, findings.questions))
 
 
 def _air(job: Job, probe_m_s: float | None) -> Air | None:
@@ -202,7 +202,9 @@ def _plan(job: Job, verdicts: tuple[PanelVerdict, ...], air: Air | None) -> Plan
     )  # fmt: skip
 
 
-def _stations(snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:
+def _stations(job: Job, snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:
+    if not job.panels:  # nothing to hold yet is no answer
+        questions = (*questions, Question("panels", "hold", "Place a panel first."))
     return tuple(_station(name, snags, questions) for name in ROAD)
 
 

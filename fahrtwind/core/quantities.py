@@ -241,6 +241,15 @@ def say_length(mm: float, system: UnitSystem) -> str:
     return f"{mm:.0f} mm" if system == "metric" else sixteenths(mm)
 
 
+def say_share(share: float) -> str:
+    """A share in whole per cent.
+
+    >>> say_share(0.934)
+    '93 %'
+    """
+    return f"{share * 100:.0f} %"
+
+
 def say_speed(m_s: float, system: UnitSystem) -> str:
     """A speed rounded down: a limit is never rounded up.
 

@@ -41,10 +41,11 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
     page.get_by_label("Inside").select_option("gutted")
     saved(page)
     expect(page.get_by_label("Roof length", exact=True)).to_have_value("5.4 m")
+    page.get_by_role("tab", name="Obstacles").click()
     page.get_by_role("button", name="+ roof fan").click()
     fill(page, "x, along", "2.9 m")
     page.get_by_label("Lid hinge").select_option("rear")
-    fill(page, "Lid leans over by", "150 mm")
+    fill(page, "Leans over by, measured", "150 mm")
 
     # structure: call them out one by one, then paste
     go(page, "structure")
@@ -60,8 +61,9 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
     )
     expect(page.get_by_text("Line 4 left out")).to_be_visible()
     page.get_by_role("button", name="Take 4 readings").click()
-    expect(page.get_by_text("every 600 mm")).to_be_visible()
+    expect(page.get_by_text("every 600 mm ±")).to_be_visible()
     expect(page.get_by_text("not one of this spacing").first).to_be_visible()
+    page.get_by_role("tab", name="Known, searched").click()
     page.get_by_label("Members", exact=True).select_option("steel_hat")
     for label, text in {"Face width": "50 mm", "Wall": "1.5 mm", "Depth to ceiling": "40 mm"}.items():
         fill(page, label, text)
@@ -143,7 +145,7 @@ def test_the_same_by_keyboard_alone(page: Page) -> None:
         keys.type(str(position))
         keys.press("Enter")
         expect(box).to_have_value("")
-    expect(page.get_by_text("every 600 mm")).to_be_visible()
+    expect(page.get_by_text("every 600 mm ±")).to_be_visible()
     expect(page.get_by_role("cell", name="seen").first).to_be_visible()
 
     page.get_by_role("navigation", name="Stations").get_by_role("button", name="Layout").focus()

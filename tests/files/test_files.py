@@ -178,9 +178,9 @@ def test_outlines_as_people_send_them() -> None:
     rows = read_outline('x;y\n0;-31 1/2"\n13\'; -31 1/2"\n13\';31 1/2"\n0;31 1/2"', "imperial")
     assert rows.format == "csv" and (rows.length_mm, rows.width_mm) == pytest.approx((13 * 304.8, 63 * 25.4), abs=0.1)
     circle = read_outline(
-        "<svg width='300mm' height='200mm' viewBox='0 0 3000 2000'><circle cx='1500' cy='1000' r='900'/></svg>", "metric"
+        "<svg width='3000mm' height='2000mm' viewBox='0 0 300 200'><circle cx='150' cy='100' r='90'/></svg>", "metric"
     )
-    assert (circle.length_mm, circle.width_mm) == pytest.approx((180, 180), abs=1.5)
+    assert (circle.length_mm, circle.width_mm) == pytest.approx((1800, 1800), abs=8)
     document = ezdxf.new(units=ezdxf.units.CM)
     for a, b in (((0, 0), (400, 0)), ((400, 0), (400, 160)), ((0, 160), (400, 160)), ((0, 160), (0, 0))):
         document.modelspace().add_line(a, b)

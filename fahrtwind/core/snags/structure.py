@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import say_length
+from fahrtwind.core.quantities import say_length, say_share
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 
@@ -60,7 +60,7 @@ def member_unsure(job: Job, findings: Findings) -> Iterator[Found]:
         if member.number in used and member.confidence < SURE_ENOUGH:
             yield Found(
                 f"structure.member.{member.number}", f"member {member.number} at {say_length(member.x_mm, job.units)}",
-                f"It is there with {member.confidence:.0%} only, counting every spacing that the readings allow.",
+                f"It is there with {say_share(member.confidence)} only, counting every spacing that the readings allow.",
                 "Check at the flag first.", "confidence", member.confidence, SURE_ENOUGH, "",
             )  # fmt: skip
 

@@ -16,6 +16,7 @@ from scipy.special import logsumexp, ndtr
 
 from fahrtwind.core.formulas.declare import is_recording
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import say_share
 from fahrtwind.core.structure.candidates import candidates
 from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
 from fahrtwind.core.structure.placing import Placing, explain_member, place
@@ -207,7 +208,7 @@ def _told(belief: Belief) -> MemberFit:
     others = _alternatives(belief, groups[1:])
     contradictions = _contradictions(belief.evidence, lead)
     doubt = share < SETTLED or bool(contradictions or others)
-    named = " or ".join(f"{_in_words(a)} ({a.probability:.0%})" for a in others[:2])
+    named = " or ".join(f"{_in_words(a)} ({say_share(a.probability)})" for a in others[:2])
     reason = "A pilot hole went through where a member should be." if contradictions else (
         f"{named} is possible too." if named else "The readings are few or contradict one another." if doubt else "")  # fmt: skip
     return MemberFit(

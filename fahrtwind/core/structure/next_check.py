@@ -16,7 +16,7 @@ import numpy.typing as npt
 from scipy.special import ndtr
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem, say_length, say_share
 from fahrtwind.core.structure.members import (
     CLOSE_MM,
     Belief,
@@ -290,4 +290,4 @@ def _means(belief: Belief, played: _Played, after: FloatArray, units: UnitSystem
     layout = belief.fits[best[0]].layout
     total = sum(shares.get(i, 0.0) for i in best)
     kind = "" if layout.story == "one spacing" else f", {layout.story}"
-    return f"every {say_length(float(layout.theta[1]), units)}{kind}: {total:.0%}"
+    return f"every {say_length(float(layout.theta[1]), units)}{kind}: {say_share(total)}"

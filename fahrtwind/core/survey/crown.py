@@ -25,9 +25,13 @@ ACROSS: tuple[tuple[int, int, float], ...] = (
     (1, 0, 8.0), (2, 0, 150.0), (3, 0, 8.0), (4, 0, 50.0), (5, 0, 3.0), (6, 0, 20.0),
     (2, 1, 40.0), (4, 1, 15.0), (2, 2, 30.0), (1, 1, 5.0),
 )  # fmt: skip
-ALONG: tuple[tuple[int, int, float], ...] = ((0, 1, 60.0), (0, 2, 120.0), (0, 3, 40.0), (0, 4, 80.0), (0, 5, 20.0), (0, 6, 60.0))
+ALONG: tuple[tuple[int, int, float], ...] = ((0, 1, 5.0), (0, 2, 120.0), (0, 3, 40.0), (0, 4, 80.0), (0, 5, 20.0), (0, 6, 60.0))
 TERMS = ACROSS + ALONG
-"""Powers of u and v and the prior standard deviation of the coefficient, mm: common practice, no source."""
+"""Powers of u and v and the prior standard deviation of the coefficient, mm: common practice, no source.
+
+Level is the mean line of the roof: how far the vehicle or a string was tilted lengthwise is not the roof's shape, hence the
+small linear term.
+"""
 GAP_SIGMA_MM, ANGLE_SIGMA_DEG = 1.5, 0.3
 EDGE_HEIGHT_MM, EDGE_TILT = 500.0, 0.15
 LEVEL_TILT = 0.003

@@ -2,6 +2,8 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
 import { Link, useNavigate, useParams } from "react-router";
 import type { StationName } from "../api/types";
+import { CrossSection } from "../roof/CrossSection";
+import { forgetCursor } from "../roof/cursor";
 import { RoofStrip } from "../roof/RoofStrip";
 import { HoldStation } from "../stations/hold/HoldStation";
 import { LayoutStation } from "../stations/layout/LayoutStation";
@@ -34,6 +36,8 @@ export function JobPage() {
   const [selection, select] = useState<Selection>(null);
   const [working, setWorking] = useState<{ place: string; title: string } | null>(null);
   const info = stationInfo(station);
+  const [sections, setSections] = useState(() => localStorage.getItem("sections") === "shown");
+  useEffect(() => forgetCursor, []);
 
   const go = useCallback(
     (name: StationName, path?: Selection) => {
@@ -99,8 +103,24 @@ export function JobPage() {
         <Road current={info.name} />
         <TroubleBar />
         <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
-          <RoofStrip />
-          <Verdict />
+          <RoofStrip sections={sections} />
+          <div className="border-l border-hair pl-4 min-w-0 flex flex-col">
+            <Verdict />
+            <div className="mt-auto">
+              {sections && <CrossSection />}
+              <button
+                type="button"
+                className="underline text-[13px] no-print"
+                aria-pressed={sections}
+                onClick={() => {
+                  localStorage.setItem("sections", sections ? "hidden" : "shown");
+                  setSections(!sections);
+                }}
+              >
+                {sections ? "Hide side and cross-section" : "Show side and cross-section"}
+              </button>
+            </div>
+          </div>
         </div>
         <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_340px] flex-1 min-h-0">
           <main className="overflow-auto px-4 py-2 min-h-0 min-w-0">

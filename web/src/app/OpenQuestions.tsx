@@ -1,15 +1,22 @@
-/** What this station still asks, each question leading to the box that answers it. */
+/** What this station still asks, each question leading to the box that answers it, in whichever part it stands. */
 import { useJobView } from "./JobContext";
 
 export function OpenQuestions({ station }: { station: string }) {
-  const { evaluation } = useJobView();
+  const { evaluation, select } = useJobView();
   const asked = evaluation.findings.questions.filter((q) => q.station === station);
   if (!asked.length) return null;
   return (
     <ul className="border-l-4 border-tape bg-tape/20 pl-2 my-1" aria-label="Still to answer">
       {asked.map((question) => (
         <li key={question.path}>
-          <button type="button" className="text-left hover:underline" onClick={() => focusBox(question.path)}>
+          <button
+            type="button"
+            className="text-left hover:underline"
+            onClick={() => {
+              select(question.path);
+              setTimeout(() => focusBox(question.path), 60);
+            }}
+          >
             {question.ask}
           </button>
         </li>

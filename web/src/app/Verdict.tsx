@@ -15,7 +15,7 @@ export function Verdict() {
   if (!plan) {
     const missing = evaluation.findings.questions[0];
     return (
-      <section aria-label="Verdict" className="border-l border-hair pl-4">
+      <section aria-label="Verdict" className="">
         <p className="label">let-go speed</p>
         <p className="font-sign font-semibold text-[34px] leading-9">not known yet</p>
         <p className="pt-1 text-soft">{missing ? missing.ask : "Give each panel its feet."}</p>
@@ -27,7 +27,7 @@ export function Verdict() {
   const probe = handle.probe ?? job.vehicle.top_speed?.m_s ?? 0;
   const worst = job.panels.find((p) => p.id === plan.worst_panel)?.name ?? "";
   return (
-    <section aria-label="Verdict" className="border-l border-hair pl-4 min-w-0">
+    <section aria-label="Verdict" className="min-w-0">
       <p className="label">lets go at, cautious</p>
       <p
         className={`font-sign font-semibold text-[52px] leading-[46px] whitespace-nowrap ${low ? "text-signal" : ""}`}

@@ -51,8 +51,8 @@ export function stationInfo(name: string | undefined): StationInfo {
 
 /** Which station shows the thing a job path names. */
 export function stationOf(place: string, fallback: StationName): StationName {
-  if (place.startsWith("vehicle") || place.startsWith("obstacles")) return "survey";
-  if (place.startsWith("readings") || place.startsWith("members") || place.startsWith("structure")) return "structure";
+  if (/^(vehicle|obstacles|survey)/.test(place)) return "survey";
+  if (/^(readings|scans|members|structure|mounting)/.test(place)) return "structure";
   if (place.includes(".hold") || place.includes(".feet.") || place === "assumptions") return "hold";
   return fallback;
 }

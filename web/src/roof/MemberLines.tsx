@@ -4,6 +4,8 @@ import { length } from "../ui/format";
 import type { RoofScale } from "./geometry";
 import { KIND_WORDS } from "./names";
 
+const SURE = 0.9;
+
 /** Members: inferred, so dashed, each with its 95 % band. */
 export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["members"] }) {
   const top = scale.y(-scale.across / 2);
@@ -16,7 +18,13 @@ export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["m
         return (
           <g key={member.number} transform={`translate(${scale.x(member.x_mm)} ${top})`}>
             <rect x={-wide / 2} width={wide} height={high} fill="var(--color-band)" opacity={0.2} />
-            <line y2={high + 3} stroke="var(--color-chalk)" strokeWidth={1.3} strokeDasharray="7 4" />
+            <line
+              y2={high + 3}
+              stroke="var(--color-chalk)"
+              strokeWidth={1.3}
+              strokeDasharray={member.status === "read" ? "7 4" : "3 5"}
+              opacity={member.confidence < SURE ? 0.55 : 1}
+            />
             {(!crowded || member.number % 2 === 1) && (
               <text
                 y={high + 14}
@@ -25,7 +33,7 @@ export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["m
                 fill="var(--color-chalk)"
               >
                 m{member.number}
-                {member.status === "inferred" ? "?" : ""}
+                {member.confidence < SURE ? "?" : ""}
               </text>
             )}
           </g>
@@ -73,6 +81,70 @@ export function ReadingTicks({ scale }: { scale: RoofScale }) {
           </g>
         );
       })}
+    </g>
+  );
+}
+
+/** Scans: a bracket over the stretch that was searched. */
+export function ScanBrackets({ scale }: { scale: RoofScale }) {
+  const { job, units, selection } = useJobView();
+  const top = scale.y(-scale.across / 2);
+  return (
+    <g aria-hidden="true">
+      {job.scans.map((scan) => {
+        const low = scale.x(Math.min(scan.start.mm, scan.end.mm));
+        const high = scale.x(Math.max(scan.start.mm, scan.end.mm));
+        return (
+          <path
+            key={scan.id}
+            d={`M${low} ${top - 3} v-6 H${high} v6`}
+            fill="none"
+            stroke="var(--color-chalk)"
+            strokeWidth={selection === `scans.${scan.id}` ? 3 : 1.4}
+            opacity={scan.struck ? 0.35 : 0.8}
+          >
+            <title>{`searched by ${KIND_WORDS[scan.kind]}, ${length(scan.start.mm, units)} to ${length(scan.end.mm, units)}`}</title>
+          </path>
+        );
+      })}
+    </g>
+  );
+}
+
+/** The flag of the next check, over the stretch to search. */
+export function CheckFlag({ scale }: { scale: RoofScale }) {
+  const { evaluation, go } = useJobView();
+  const check = evaluation.findings.next_check;
+  if (!check || check.enough || check.x_mm === null || check.x_mm === undefined) return null;
+  const top = scale.y(-scale.across / 2);
+  const x = scale.x(check.x_mm);
+  const low = scale.x(check.start_mm ?? check.x_mm);
+  const high = scale.x(check.end_mm ?? check.x_mm);
+  return (
+    <g
+      role="button"
+      tabIndex={0}
+      aria-label={`Check here next. ${check.words}`}
+      className="cursor-pointer outline-none group"
+      onClick={() => go("structure")}
+      onKeyDown={(event) => event.key === "Enter" && go("structure")}
+    >
+      <title>{check.words}</title>
+      <rect
+        x={low}
+        width={Math.max(high - low, 3)}
+        y={top}
+        height={scale.size(scale.across)}
+        fill="var(--color-tape)"
+        opacity={0.35}
+      />
+      <path
+        d={`M${x} ${top + 4} V${top - 24} h20 l-5 6 l5 6 h-20`}
+        fill="var(--color-tape)"
+        stroke="var(--color-ink)"
+        strokeWidth={1.6}
+        className="group-focus-visible:stroke-[3px]"
+      />
     </g>
   );
 }

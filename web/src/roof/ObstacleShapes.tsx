@@ -1,6 +1,15 @@
+import type { Rect } from "../api/types";
 import { useJobView } from "../app/JobContext";
 import { nameFits, type RoofScale } from "./geometry";
 import { obstacleName } from "./names";
+import { ringPath } from "./SurveyShapes";
+
+const corners = (r: Rect) => [
+  { x_mm: r.x_mm, y_mm: r.y_mm },
+  { x_mm: r.x_mm + r.length_mm, y_mm: r.y_mm },
+  { x_mm: r.x_mm + r.length_mm, y_mm: r.y_mm + r.width_mm },
+  { x_mm: r.x_mm, y_mm: r.y_mm + r.width_mm },
+];
 
 /** Obstacles hatched, the strip an open lid needs dashed. */
 export function ObstacleShapes({ scale }: { scale: RoofScale }) {
@@ -43,14 +52,13 @@ export function ObstacleShapes({ scale }: { scale: RoofScale }) {
                 strokeDasharray="3 3"
               />
             )}
-            <rect
-              x={scale.x(rect.x_mm)}
-              y={scale.y(rect.y_mm)}
-              width={wide}
-              height={scale.size(rect.width_mm)}
+            <path
+              d={ringPath(scale, shape.ring.length ? shape.ring : corners(rect))}
               fill={selection === path ? "var(--color-tape)" : "url(#hatch)"}
               stroke="var(--color-ink)"
               strokeWidth={1.2}
+              strokeDasharray={obstacle.stays ? undefined : "2 3"}
+              opacity={obstacle.stays ? 1 : 0.6}
               className="group-focus-visible:stroke-[4px]"
             />
             <text

@@ -2,23 +2,26 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import { selectedPanel, useJobView } from "../app/JobContext";
 import { across, length } from "../ui/format";
+import { pointAt, useCursor } from "./cursor";
 import { Dimensions } from "./Dimensions";
 import { FootShapes } from "./FootShapes";
 import { RoofScale } from "./geometry";
-import { MemberLines, ReadingTicks } from "./MemberLines";
+import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLines";
 import { ObstacleShapes } from "./ObstacleShapes";
 import { PanelShapes } from "./PanelShapes";
 import { Rulers } from "./Rulers";
+import { SideView } from "./SideView";
+import { RoofGround, RoofMarks } from "./SurveyShapes";
 import { useDrag } from "./useDrag";
 
 const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
 
-export function RoofStrip() {
-  const { job, evaluation, units, handle, selection, select } = useJobView();
+export function RoofStrip({ sections }: { sections: boolean }) {
+  const { evaluation, units, handle, selection, select } = useJobView();
   const holder = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(1000);
-  const [cursor, setCursor] = useState<{ x: number; y: number } | null>(null);
+  const cursor = useCursor();
 
   useEffect(() => {
     const watched = holder.current;
@@ -47,22 +50,26 @@ export function RoofStrip() {
         aria-label={`Roof seen from above, front to the left${roof ? `, ${length(roof.length_mm, units)} by ${length(roof.width_mm, units)}` : ""}`}
         onPointerMove={(event) => {
           const frame = event.currentTarget.getBoundingClientRect();
-          setCursor({ x: scale.mmX(event.clientX - frame.left), y: scale.mmY(event.clientY - frame.top) });
+          pointAt({ x: scale.mmX(event.clientX - frame.left), y: scale.mmY(event.clientY - frame.top), inside: true });
         }}
-        onPointerLeave={() => setCursor(null)}
+        onPointerLeave={() => pointAt(null)}
         onPointerDown={(event) => {
           if (event.target === event.currentTarget) select(null);
         }}
       >
-        <RoofOutline scale={scale} known={roof !== null && roof !== undefined} />
+        {roof ? <RoofGround scale={scale} /> : <UnknownRoof scale={scale} />}
+        <Slipstream scale={scale} />
         <MemberLines scale={scale} fit={evaluation.findings.members} />
         <ObstacleShapes scale={scale} />
         <PanelShapes scale={scale} drag={drag} />
         <FootShapes scale={scale} moved={drag.moved} />
         {panel && <Dimensions scale={scale} panel={panel} />}
+        <RoofMarks scale={scale} />
+        <ScanBrackets scale={scale} />
         <ReadingTicks scale={scale} />
+        <CheckFlag scale={scale} />
         <Rulers scale={scale} units={units} />
-        {cursor && cursor.x >= 0 && cursor.x <= scale.length && Math.abs(cursor.y) <= scale.across / 2 && (
+        {cursor?.inside && cursor.x >= 0 && cursor.x <= scale.length && Math.abs(cursor.y) <= scale.across / 2 && (
           <g pointerEvents="none" aria-hidden="true">
             <line
               x1={scale.x(cursor.x)}
@@ -89,36 +96,34 @@ export function RoofStrip() {
             Measure the roof’s length and width: it is drawn here to scale.
           </text>
         )}
-        {roof && !job.panels.length && (
-          <text
-            x={scale.width / 2}
-            y={scale.y(scale.across / 2) - 12}
-            textAnchor="middle"
-            className="fill-ink text-[15px]"
-          >
-            No panel yet. Take readings, then place the first one under Layout.
-          </text>
-        )}
       </svg>
+      {sections && <SideView scale={scale} />}
     </div>
   );
 }
 
-function RoofOutline({ scale, known }: { scale: RoofScale; known: boolean }) {
+function UnknownRoof({ scale }: { scale: RoofScale }) {
+  return (
+    <rect
+      pointerEvents="none"
+      aria-hidden="true"
+      x={scale.x(0)}
+      y={scale.y(-scale.across / 2)}
+      width={scale.size(scale.length)}
+      height={scale.size(scale.across)}
+      fill="var(--color-paper)"
+      stroke="var(--color-ink)"
+      strokeDasharray="5 4"
+    />
+  );
+}
+
+/** The centre line, and where the slipstream comes from. */
+function Slipstream({ scale }: { scale: RoofScale }) {
   const top = scale.y(-scale.across / 2);
   const streams = [0.22, 0.5, 0.78].map((share) => top + scale.size(scale.across) * share);
   return (
     <g pointerEvents="none" aria-hidden="true">
-      <rect
-        x={scale.x(0)}
-        y={top}
-        width={scale.size(scale.length)}
-        height={scale.size(scale.across)}
-        fill="var(--color-paper)"
-        stroke="var(--color-ink)"
-        strokeWidth={known ? 2 : 1}
-        strokeDasharray={known ? undefined : "5 4"}
-      />
       <line
         x1={scale.x(0)}
         x2={scale.x(scale.length)}

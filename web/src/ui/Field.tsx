@@ -14,6 +14,8 @@ type FieldProps = {
   placeholder?: string;
   hint?: string;
   clearable?: boolean;
+  /** In a table the column says what the box is for; the label is then only read out. */
+  bare?: boolean;
 };
 
 function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]): string {
@@ -22,7 +24,7 @@ function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]):
 }
 
 /** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
-export function Field({ label, path, value, placeholder, hint, clearable = false }: FieldProps) {
+export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false }: FieldProps) {
   const { id, units, handle } = useJobView();
   const stored = asText(value, units);
   const draftKey = `draft:${id}:${path}`;
@@ -71,7 +73,7 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
 
   return (
     <div className="min-w-0">
-      <label className="label block" htmlFor={boxId}>
+      <label className={bare ? "sr-only" : "label block"} htmlFor={boxId}>
         {label}
       </label>
       <input
@@ -120,17 +122,18 @@ type ChoiceProps = {
   path: string;
   value: string | null | undefined;
   options: readonly (readonly [string, string])[];
+  bare?: boolean;
   /** Where a choice is more than one field: what to do instead of setting ``path``. */
   onChange?: (value: string) => void;
 };
 
 /** A choice out of a few; a native select: it works with gloves, on phones and by keyboard. */
-export function Choice({ label, path, value, options, onChange }: ChoiceProps) {
+export function Choice({ label, path, value, options, onChange, bare = false }: ChoiceProps) {
   const { handle } = useJobView();
   const boxId = useId();
   return (
     <div className="min-w-0">
-      <label className="label block" htmlFor={boxId}>
+      <label className={bare ? "sr-only" : "label block"} htmlFor={boxId}>
         {label}
       </label>
       <select
@@ -153,7 +156,17 @@ export function Choice({ label, path, value, options, onChange }: ChoiceProps) {
   );
 }
 
-export function Tick({ label, path, value }: { label: string; path: string; value: boolean }) {
+export function Tick({
+  label,
+  path,
+  value,
+  bare = false,
+}: {
+  label: string;
+  path: string;
+  value: boolean;
+  bare?: boolean;
+}) {
   const { handle } = useJobView();
   return (
     <label className="inline-flex items-center gap-2 h-[30px]">
@@ -164,7 +177,7 @@ export function Tick({ label, path, value }: { label: string; path: string; valu
         checked={value}
         onChange={(event) => void handle.edit([{ op: "set", path, value: event.target.checked }])}
       />
-      <span className="label">{label}</span>
+      <span className={bare ? "sr-only" : "label"}>{label}</span>
     </label>
   );
 }

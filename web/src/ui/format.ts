@@ -1,7 +1,15 @@
 /** How numbers are shown. Display only: no verdict is computed here. */
 import type { Units } from "../api/types";
 
-export type Quantity = { text?: string | null; mm?: number; m_s?: number; kg?: number; w?: number; deg_c?: number };
+export type Quantity = {
+  text?: string | null;
+  mm?: number;
+  m_s?: number;
+  kg?: number;
+  w?: number;
+  deg_c?: number;
+  deg?: number;
+};
 
 const MM_PER_INCH = 25.4;
 const M_S_PER_MPH = 0.44704;
@@ -40,6 +48,11 @@ export function force(newton: number, units: Units): string {
   return units === "metric" ? `${Math.round(newton)} N` : `${Math.round(newton / 4.4482216)} lbf`;
 }
 
+/** A small angle with one digit and its sign. */
+export function angle(deg: number): string {
+  return `${deg.toFixed(1).replace("-", "−")}°`;
+}
+
 export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;
 }
@@ -52,6 +65,7 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.m_s !== undefined) return speed(quantity.m_s, units);
   if (quantity.kg !== undefined) return mass(quantity.kg, units);
   if (quantity.w !== undefined) return `${quantity.w} W`;
+  if (quantity.deg !== undefined) return `${quantity.deg}°`;
   if (quantity.deg_c !== undefined) return `${quantity.deg_c} °C`;
   return "";
 }

@@ -1,7 +1,18 @@
+import type { Findings } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { length, percent } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
+
+function Others({ others }: { others: Findings["members"]["alternatives"] }) {
+  const { units } = useJobView();
+  return others.map((other) => (
+    <p key={`${other.story} ${other.pitch_mm} ${other.first_mm}`}>
+      Or every {length(other.pitch_mm, units)}
+      {other.story === "one spacing" ? "" : `, ${other.story}`}: {percent(other.probability)} likely.
+    </p>
+  ));
+}
 
 export function Fit() {
   const { evaluation, units } = useJobView();
@@ -13,6 +24,7 @@ export function Fit() {
         <p>
           {fit.reason} {fit.remedy}
         </p>
+        <Others others={fit.alternatives} />
       </Group>
     );
   return (
@@ -20,20 +32,25 @@ export function Fit() {
       title="Members"
       aside={<span className={fit.status === "settled" ? "text-soft" : "text-signal font-semibold"}>{fit.status}</span>}
     >
-      <p className="font-sign font-semibold text-[26px] leading-8">
-        every {length(fit.pitch_mm, units)}{" "}
-        <span className="text-[17px] text-soft">± {length(1.96 * (fit.pitch_sigma_mm ?? 0), units)}</span>
+      {fit.sections.map((section) => (
+        <p key={section.number} className="font-sign font-semibold text-[26px] leading-8">
+          every {length(section.pitch_mm, units)}{" "}
+          <span className="text-[17px] text-soft">
+            ± {length(1.96 * section.pitch_sigma_mm, units)}
+            {fit.sections.length > 1 ? `, members ${section.first_member} to ${section.last_member}` : ""}
+          </span>
+        </p>
+      ))}
+      <p className="text-soft">
+        {percent(fit.probability)} likely{fit.story === "one spacing" ? "" : `; ${fit.story}`}. Behind each member: the
+        chance that it stands within 15 mm of there.
       </p>
       {fit.reason && (
         <p className="text-signal font-semibold">
           {fit.reason} {fit.remedy}
         </p>
       )}
-      {fit.alternatives.map((other) => (
-        <p key={`${other.pitch_mm} ${other.first_mm}`}>
-          Or every {length(other.pitch_mm, units)}: {percent(other.probability)} likely.
-        </p>
-      ))}
+      <Others others={fit.alternatives} />
       <ul className="flex flex-wrap gap-x-4 gap-y-0.5 pt-1">
         {fit.members.map((member) => (
           <li key={member.number} className="whitespace-nowrap">
@@ -42,7 +59,7 @@ export function Fit() {
               {length(member.x_mm, units)}
             </Worked>{" "}
             <span className="text-soft">
-              ± {length(1.96 * member.sigma_mm, units)}
+              ± {length(1.96 * member.sigma_mm, units)}, {percent(member.confidence)}
               {member.status === "inferred" ? ", not read" : ""}
             </span>
           </li>

@@ -1,12 +1,39 @@
+import { useEffect, useState } from "react";
 import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Group } from "../../ui/Field";
+import { type PartInfo, Parts } from "../../ui/Parts";
+import { BaysPart } from "./BaysPart";
 import { Fit } from "./Fit";
+import { KnownPart } from "./KnownPart";
+import { LinesPart } from "./LinesPart";
+import { NextCheckCard } from "./NextCheckCard";
 import { ReadingEntry } from "./ReadingEntry";
 import { ReadingList } from "./ReadingList";
 
+function partOf(path: string | null): string | null {
+  if (path?.startsWith("mounting")) return "lines";
+  if (path?.startsWith("members") || path?.startsWith("scans")) return "known";
+  return path?.startsWith("readings") || path?.startsWith("structure") ? "members" : null;
+}
+
 export function StructureStation() {
-  const { job } = useJobView();
-  const m = job.members;
+  const { job, evaluation, selection } = useJobView();
+  const [part, setPart] = useState(() => partOf(selection) ?? "members");
+  useEffect(() => {
+    const asked = partOf(selection);
+    if (asked) setPart(asked);
+  }, [selection]);
+  const count = (n: number) => (n ? String(n) : undefined);
+  const parts: PartInfo[] = [
+    { name: "members", title: "Readings, members", mark: count(job.readings.length), body: MembersPart },
+    { name: "known", title: "Known, searched", mark: count(job.scans.length), body: KnownPart },
+    { name: "lines", title: "Mounting lines", mark: count(job.mounting.marks.length), body: LinesPart },
+    { name: "bays", title: "Bays", mark: count(evaluation.findings.bays.length), body: BaysPart },
+  ];
+  return <Parts parts={parts} current={part} choose={setPart} />;
+}
+
+function MembersPart() {
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] gap-x-8">
       <Group
@@ -17,26 +44,8 @@ export function StructureStation() {
         <ReadingList />
       </Group>
       <div>
+        <NextCheckCard />
         <Fit />
-        <Group title="What the members are">
-          <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">
-            <Choice
-              label="Members"
-              path="members.kind"
-              value={m.kind}
-              options={[
-                ["steel_hat", "steel hat ribs"],
-                ["aluminium_box", "aluminium boxes"],
-                ["wood_truss", "wood trusses"],
-              ]}
-            />
-            <Field label="Face width" path="members.face_width" value={m.face_width} placeholder="45 mm" clearable />
-            {m.kind !== "wood_truss" && (
-              <Field label="Wall" path="members.wall" value={m.wall} placeholder="1.5 mm" clearable />
-            )}
-            <Field label="Depth to ceiling" path="members.depth" value={m.depth} placeholder="38 mm" clearable />
-          </div>
-        </Group>
       </div>
     </div>
   );

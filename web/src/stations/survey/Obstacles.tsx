@@ -1,4 +1,5 @@
 /** Fans, hatches, air conditioners: a rectangle with a height, a lid and a clearance. */
+import { useState } from "react";
 import type { Obstacle } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
@@ -100,7 +101,46 @@ function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }
           ["right", "starboard"],
         ]}
       />
-      <Field label="Lid leans over by" path={`${path}.lid_reach`} value={obstacle.lid_reach} />
+      {obstacle.lid_hinge !== "none" && (
+        <>
+          <Field
+            label="Lid opens to"
+            path={`${path}.lid_angle`}
+            value={obstacle.lid_angle}
+            placeholder="110°"
+            clearable
+          />
+          <Field
+            label="Lid, hinge to edge"
+            path={`${path}.lid_length`}
+            value={obstacle.lid_length}
+            placeholder="as the footprint"
+            clearable
+          />
+          <Field label="Leans over by, measured" path={`${path}.lid_reach`} value={obstacle.lid_reach} />
+        </>
+      )}
+      <Choice
+        label="Shape"
+        path={`${path}.shape`}
+        value={obstacle.shape}
+        options={[
+          ["rectangle", "rectangle"],
+          ["circle", "circle"],
+          ["polygon", "polygon"],
+        ]}
+      />
+      <Choice
+        label="When panels come"
+        path={`${path}.stays`}
+        value={obstacle.stays ? "stays" : "goes"}
+        onChange={(value) => void handle.edit([{ op: "set", path: `${path}.stays`, value: value === "stays" }])}
+        options={[
+          ["stays", "stays"],
+          ["goes", "can go"],
+        ]}
+      />
+      {obstacle.shape === "polygon" && <PolygonPoints obstacle={obstacle} path={path} />}
       <span className="self-end">
         <button
           type="button"
@@ -114,5 +154,40 @@ function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }
         </button>
       </span>
     </div>
+  );
+}
+
+/** Corners relative to the obstacle's front edge and middle, as rows of x and y. */
+function PolygonPoints({ obstacle, path }: { obstacle: Obstacle; path: string }) {
+  const { handle, units } = useJobView();
+  const shown = obstacle.points
+    .map((p) => `${length(p.x.mm, units)}; ${length(p.y.mm, units)}`)
+    .join("\n")
+    .replaceAll("−", "-");
+  const [problem, setProblem] = useState<string | null>(null);
+  return (
+    <label className="label col-span-2">
+      Corners from its front edge and middle: x; y
+      <textarea
+        className="box !h-20 text-ink"
+        defaultValue={shown}
+        placeholder={"0; -200\n300; -250\n300; 250\n0; 200"}
+        onBlur={async (event) => {
+          const rows = event.target.value.split("\n").filter((row) => row.trim());
+          const value = rows.map((row) => row.split(/[;\t]/).map((cell) => cell.trim()));
+          try {
+            await handle.edit([{ op: "set", path: `${path}.points`, value: value.map(([x, y]) => ({ x, y })) }]);
+            setProblem(null);
+          } catch (failure) {
+            setProblem(failure instanceof Error ? failure.message : "Not saved.");
+          }
+        }}
+      />
+      {problem && (
+        <span role="alert" className="text-signal font-semibold">
+          {problem}
+        </span>
+      )}
+    </label>
   );
 }

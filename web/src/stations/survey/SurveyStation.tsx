@@ -1,125 +1,57 @@
+import { useEffect, useState } from "react";
 import { useJobView } from "../../app/JobContext";
-import { VEHICLES } from "../../app/JobsPage";
-import { Choice, Field, Group } from "../../ui/Field";
-import { mass } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
+import { type PartInfo, Parts } from "../../ui/Parts";
+import { AccessPart } from "./AccessPart";
+import { CrownPart } from "./CrownPart";
 import { Obstacles } from "./Obstacles";
+import { OldWorkPart } from "./OldWorkPart";
+import { OutlinePart } from "./OutlinePart";
+import { PointsPart } from "./PointsPart";
+import { SquarePart } from "./SquarePart";
+import { VehiclePart } from "./VehiclePart";
 
-const SKINS = [
-  ["steel", "steel sheet"],
-  ["aluminium", "aluminium sheet"],
-  ["fibreglass", "moulded fibreglass"],
-  ["membrane", "membrane on ply"],
-] as const;
-const UNITS = [
-  ["metric", "millimetres"],
-  ["imperial", "inches"],
-] as const;
+/** Which part shows the thing a path names. */
+function partOf(path: string | null): string | null {
+  if (!path) return null;
+  if (path.startsWith("obstacles")) return "obstacles";
+  if (path.startsWith("vehicle")) return "vehicle";
+  const owner: Record<string, string> = {
+    outline: "outline",
+    sections: "outline",
+    crown: "crown",
+    point_rows: "points",
+    scars: "old-work",
+    keep_outs: "access",
+    access: "access",
+    squareness: "square",
+  };
+  return path.startsWith("survey.") ? (owner[path.split(".")[1] ?? ""] ?? null) : null;
+}
 
 export function SurveyStation() {
-  const { job, evaluation, units } = useJobView();
-  const v = job.vehicle;
-  return (
-    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[5fr_4fr] gap-x-8">
-      <div>
-        <Group title="Vehicle">
-          <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">
-            <Field label="Name" path="name" value={job.name} />
-            <Choice label="Kind" path="vehicle.kind" value={v.kind} options={VEHICLES} />
-            <Choice label="Units" path="units" value={job.units} options={UNITS} />
-            <Field
-              label="Highest speed"
-              path="vehicle.top_speed"
-              value={v.top_speed}
-              placeholder="110 km/h"
-              clearable
-            />
-            <Field
-              label="Roof length"
-              path="vehicle.roof_length"
-              value={v.roof_length}
-              placeholder={"5.4 m or 17' 9\""}
-              clearable
-            />
-            <Field label="Roof width" path="vehicle.roof_width" value={v.roof_width} placeholder="160 cm" clearable />
-            <Field label="Altitude, lowest" path="vehicle.altitude" value={v.altitude} placeholder="200 m" clearable />
-            <Field
-              label="Roof load limit"
-              path="vehicle.roof_load_limit"
-              value={v.roof_load_limit}
-              placeholder="150 kg"
-              clearable
-            />
-          </div>
-        </Group>
-        <Group title="Skin and inside">
-          <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">
-            <Choice label="Skin" path="vehicle.skin" value={v.skin} options={SKINS} />
-            {v.skin === "membrane" ? (
-              <>
-                <Field
-                  label="Ply thickness"
-                  path="vehicle.ply_thickness"
-                  value={v.ply_thickness}
-                  placeholder="3/8 in"
-                  clearable
-                />
-                <Choice
-                  label="Membrane"
-                  path="vehicle.membrane"
-                  value={v.membrane}
-                  options={[
-                    ["unknown", "not known"],
-                    ["bonded", "bonded all over"],
-                    ["loose", "loose"],
-                  ]}
-                />
-              </>
-            ) : (
-              <>
-                <Field
-                  label="Skin thickness"
-                  path="vehicle.skin_thickness"
-                  value={v.skin_thickness}
-                  placeholder="16 ga or 1.2 mm"
-                  clearable
-                />
-                <Choice
-                  label="Surface"
-                  path="vehicle.surface"
-                  value={v.surface}
-                  options={[
-                    ["unknown", "not known"],
-                    ["sound", "sound"],
-                    ["doubtful", "doubtful"],
-                  ]}
-                />
-              </>
-            )}
-            <Choice
-              label="Inside"
-              path="vehicle.inside"
-              value={v.inside}
-              options={[
-                ["unknown", "not known"],
-                ["gutted", "gutted"],
-                ["partial", "partly open"],
-                ["finished", "finished"],
-              ]}
-            />
-          </div>
-          {evaluation.findings.roof_mass_kg > 0 && (
-            <p className="pt-2">
-              The plan adds{" "}
-              <Worked place="roof mass" title="added roof mass">
-                {mass(evaluation.findings.roof_mass_kg, units)}
-              </Worked>{" "}
-              to the roof. Limit and inspection duties: see the vehicle’s papers and local rules.
-            </p>
-          )}
-        </Group>
-      </div>
-      <Obstacles />
-    </div>
-  );
+  const { job, evaluation, selection } = useJobView();
+  const [part, setPart] = useState(() => partOf(selection) ?? "vehicle");
+  useEffect(() => {
+    const asked = partOf(selection);
+    if (asked) setPart(asked);
+  }, [selection]);
+  const survey = job.survey;
+  const found = evaluation.findings.survey;
+  const count = (n: number) => (n ? String(n) : undefined);
+  const parts: PartInfo[] = [
+    { name: "vehicle", title: "Vehicle", body: VehiclePart },
+    { name: "outline", title: "Outline", mark: count(survey.sections.length), body: OutlinePart },
+    { name: "crown", title: "Crown", mark: found.crown ? count(found.crown.readings) : undefined, body: CrownPart },
+    { name: "points", title: "Factory points", mark: count(survey.point_rows.length), body: PointsPart },
+    { name: "obstacles", title: "Obstacles", mark: count(job.obstacles.length), body: Obstacles },
+    { name: "old-work", title: "Old work", mark: count(survey.scars.length), body: OldWorkPart },
+    { name: "access", title: "Access", mark: count(survey.keep_outs.length), body: AccessPart },
+    {
+      name: "square",
+      title: "Square",
+      mark: found.square ? (found.square.square ? "✓" : "!") : undefined,
+      body: SquarePart,
+    },
+  ];
+  return <Parts parts={parts} current={part} choose={setPart} />;
 }

@@ -1,0 +1,151 @@
+/** The roof from port, at the strip's scale and under it: lengthwise fall, heights, open lids, panels in the slipstream. */
+import { useMemo } from "react";
+import type { LidSwing, Rect } from "../api/types";
+import { useJobView } from "../app/JobContext";
+import { length } from "../ui/format";
+import { pointAt, useCursor } from "./cursor";
+import type { Mm, RoofScale } from "./geometry";
+import { doubtAt, heightAt, path, samples } from "./profile";
+
+const HEIGHT = 92;
+const BASE = 76;
+
+export function SideView({ scale }: { scale: RoofScale }) {
+  const { job, evaluation, units } = useJobView();
+  const { survey, roof, shapes } = evaluation.findings;
+  const cursor = useCursor();
+  const profile = useMemo(() => {
+    const xs = samples({ from: 0, to: scale.length }, 80);
+    const pz = (x: Mm, sigmas: number) =>
+      BASE - (heightAt(survey.crown, x, 0) + sigmas * doubtAt(survey.crown, x, 0)) * scale.pxPerMm;
+    return {
+      top: path(xs.map((x) => [scale.x(x), pz(x, 0)] as const)),
+      band: `${path([...xs.map((x) => [scale.x(x), pz(x, 2)] as const), ...xs.toReversed().map((x) => [scale.x(x), pz(x, -2)] as const)])}Z`,
+    };
+  }, [scale, survey.crown]);
+  if (!roof) return null;
+  const z = (x: Mm, above: Mm) => BASE - (heightAt(survey.crown, x, 0) + above) * scale.pxPerMm;
+  const rects = new Map(shapes.map((s) => [s.id, s.rect]));
+  const swings = new Map(survey.lids.map((l) => [l.obstacle, l]));
+  const measured = job.survey.crown.lengthwise.length > 0;
+  const x = cursor?.x ?? null;
+  return (
+    <svg
+      width={scale.width}
+      height={HEIGHT}
+      className="block"
+      role="img"
+      aria-label="Roof from port, front to the left"
+      onPointerMove={(event) => {
+        const frame = event.currentTarget.getBoundingClientRect();
+        pointAt({ x: scale.mmX(event.clientX - frame.left), y: cursor?.y ?? 0, inside: true });
+      }}
+      onPointerLeave={() => pointAt(null)}
+    >
+      {measured && <path d={profile.band} fill="var(--color-band)" opacity={0.18} />}
+      <path
+        d={profile.top}
+        fill="none"
+        stroke={measured ? "var(--color-chalk)" : "var(--color-ink)"}
+        strokeWidth={2}
+        strokeDasharray={measured ? undefined : "5 4"}
+      />
+      {job.survey.sections.map((section) => (
+        <path
+          key={section.id}
+          d={path([
+            [scale.x(section.x.mm), z(section.x.mm, 0)],
+            [scale.x(section.x.mm), z(section.x.mm, section.step.mm)],
+            [scale.x(section.x.mm + section.length.mm), z(section.x.mm + section.length.mm, section.step.mm)],
+            [scale.x(section.x.mm + section.length.mm), z(section.x.mm + section.length.mm, 0)],
+          ])}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth={1.2}
+        >
+          <title>{section.name}</title>
+        </path>
+      ))}
+      {job.obstacles
+        .filter((o) => o.stays)
+        .map((obstacle) => {
+          const rect = rects.get(obstacle.id);
+          if (!rect) return null;
+          const foot = z(rect.x_mm + rect.length_mm / 2, 0);
+          const tall = obstacle.height.mm * scale.pxPerMm;
+          const swing = swings.get(obstacle.id);
+          return (
+            <g key={obstacle.id}>
+              <rect
+                x={scale.x(rect.x_mm)}
+                y={foot - tall}
+                width={scale.size(rect.length_mm)}
+                height={tall}
+                fill="url(#hatch)"
+                stroke="var(--color-ink)"
+                strokeWidth={1.2}
+              >
+                <title>{`${obstacle.name}, ${length(obstacle.height.mm, units)} high`}</title>
+              </rect>
+              {swing && <OpenLid swing={swing} rect={rect} foot={foot} scale={scale} />}
+            </g>
+          );
+        })}
+      {job.panels.map((panel) => {
+        const rect = rects.get(panel.id);
+        if (!rect) return null;
+        const thick = Math.max(panel.model.frame_height.mm * scale.pxPerMm, 2);
+        const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm);
+        return (
+          <rect
+            key={panel.id}
+            x={scale.x(rect.x_mm)}
+            y={foot - thick}
+            width={scale.size(rect.length_mm)}
+            height={thick}
+            fill="var(--color-ink)"
+          />
+        );
+      })}
+      {x !== null && x >= 0 && x <= scale.length && (
+        <line
+          x1={scale.x(x)}
+          x2={scale.x(x)}
+          y1={0}
+          y2={HEIGHT}
+          stroke="var(--color-chalk)"
+          strokeWidth={0.8}
+          pointerEvents="none"
+        />
+      )}
+      {[20, 44, 68].map((y) => (
+        <path
+          key={y}
+          d={`M2 ${y} h11 m-4 -3.5 l4.5 3.5 l-4.5 3.5`}
+          stroke="var(--color-ink)"
+          strokeWidth={1.3}
+          fill="none"
+        />
+      ))}
+      <text x={4} y={HEIGHT - 4} className="font-sign text-[12px] fill-soft">
+        {measured ? "from port" : "from port; lengthwise not measured"}
+      </text>
+    </svg>
+  );
+}
+
+/** A lid hinged in front or behind is a line leaning over; one hinged at a side is seen edge on. */
+function OpenLid({ swing, rect, foot, scale }: { swing: LidSwing; rect: Rect; foot: number; scale: RoofScale }) {
+  const hinge = foot - swing.hinge_height_mm * scale.pxPerMm;
+  const tip = foot - swing.tip_height_mm * scale.pxPerMm;
+  const front = scale.x(rect.x_mm);
+  const rear = scale.x(rect.x_mm + rect.length_mm);
+  const lean = swing.lean_mm * scale.pxPerMm;
+  const d =
+    swing.hinge === "front"
+      ? `M${front} ${hinge} L${front - lean} ${tip}`
+      : swing.hinge === "rear"
+        ? `M${rear} ${hinge} L${rear + lean} ${tip}`
+        : `M${front} ${hinge} V${tip} H${rear} V${hinge}`;
+  return <path d={d} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} strokeDasharray="3 3" />;
+}
