@@ -10,13 +10,21 @@ import time
 from collections.abc import Callable
 from pathlib import Path
 
+import numpy as np
+
 from bench.jobs import large_job, nudged
+from bench.structure import advice, quality
+from bench.synthetic_roofs import METHODS
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.hold import chain
 from fahrtwind.core.layout import footprint
 from fahrtwind.core.structure import members
+from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
+from fahrtwind.core.structure.next_check import next_check_for
+from fahrtwind.core.survey.crown import crown_finding, fit_crown
+from fahrtwind.core.tables.readings import RELIABILITY
 
 CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit)
 
@@ -57,9 +65,24 @@ def in_process() -> None:
         25,
     )
     line("  the same with nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
+    key = members.evidence_key(job, 15_700)
+    line("member fit alone, 17 readings", median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(key)), 20), "ms")
+    many = many_readings()
     line(
-        "member fit alone, 17 readings",
-        median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(job.readings, 15_700)), 20),
+        "member fit, 300 readings on 12 m",
+        median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(many)), 20),
+        "ms",
+        150,
+    )
+    line(
+        "where to check next, fit known",
+        median_ms(lambda i: (next_check_for.cache_clear(), next_check_for(many, frozenset(), ("magnet",))), 20),
+        "ms",
+    )
+    crown = job.survey.crown
+    line(
+        "crown surface and its pictures, 23 readings",
+        median_ms(lambda i: crown_finding(fit_crown(crown, 8400.0, 1175.0)), 20),
         "ms",
     )
     line("applying one edit", median_ms(lambda i: nudged(job, i)), "ms")
@@ -70,6 +93,18 @@ def _forget_all_but_the_fit() -> None:
         cache.cache_clear()
 
 
+def many_readings() -> members.EvidenceKey:
+    """300 readings of all kinds on 12 m, one in seven of them false."""
+    rng = np.random.default_rng(2)
+    there = np.arange(200, 12_000, 640.0) + rng.normal(0, 5, 19)
+    found = []
+    for i in range(300):
+        kind = METHODS[rng.integers(5)]
+        x = rng.uniform(0, 12_000) if rng.random() < 0.15 else there[rng.integers(19)] + rng.normal(0, RELIABILITY[kind].sigma_mm)
+        found.append(ReadingFact(f"r{i}", float(x), kind))
+    return members.EvidenceKey(tuple(found), (), KnownFacts(), 12_000.0, 45.0)
+
+
 def script_size() -> None:
     scripts = sum(len(gzip.compress(p.read_bytes(), 9)) for p in (STATIC / "assets").glob("*.js"))
     line("compressed script for the first screen", scripts / 1000, "kB", 250)
@@ -78,6 +113,8 @@ def script_size() -> None:
 def main() -> None:
     in_process()
     script_size()
+    quality()
+    advice()
     from bench.browser import over_http_and_in_the_browser
 
     with tempfile.TemporaryDirectory() as folder:

@@ -8,7 +8,7 @@ from fahrtwind.demo import demo_jobs
 
 
 def large_job() -> Job:
-    bus = demo_jobs()[0]
+    bus = next(j for j in demo_jobs() if j.vehicle.kind == "bus")
     job = Job.model_validate({**bus.model_dump(), "name": "large", "panels": [], "obstacles": []})
     edits: list[Edit] = [SetValue(path="vehicle.roof_length", value="15.7 m"), SetValue(path="vehicle.roof_width", value="2.5 m")]
     fan = {"kind": "fan", "y": "0", "length": "300 mm", "width": "300 mm", "lid_hinge": "rear", "lid_reach": "100 mm"}

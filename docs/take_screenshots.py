@@ -31,14 +31,33 @@ def sunlight(page: Page) -> None:
     page.get_by_role("button", name="Sunlight").click()
 
 
-SHOTS: tuple[tuple[str, str, Callable[[Page], None]], ...] = (
-    ("survey", "survey", nothing),
-    ("structure", "structure", nothing),
-    ("layout", "layout", select_panel),
-    ("hold", "hold", nothing),
-    ("working", "hold", open_working),
-    ("roof-day", "roof-day", nothing),
-    ("sunlight", "hold", sunlight),
+def part(name: str, *, sections: bool = False) -> Callable[[Page], None]:
+    """One part of a station, with the side view and cross-section where they belong to it."""
+
+    def prepare(page: Page) -> None:
+        if sections:
+            page.get_by_role("button", name="Show side and cross-section").click()
+        page.get_by_role("tab", name=name).click()
+        if sections:
+            frame = page.get_by_role("group", name="Roof seen from above", exact=False).bounding_box()
+            assert frame is not None
+            page.mouse.move(frame["x"] + 0.36 * frame["width"], frame["y"] + 0.5 * frame["height"])
+
+    return prepare
+
+
+SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
+    ("survey", "Feldlabor", "survey", part("Old work")),
+    ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
+    ("points", "Speiche", "survey", part("Factory points")),
+    ("structure", "Lichtspiel", "structure", nothing),
+    ("next-check", "Imkerwagen", "structure", nothing),
+    ("lines", "Lichtspiel", "structure", part("Mounting lines")),
+    ("layout", "Lichtspiel", "layout", select_panel),
+    ("hold", "Lichtspiel", "hold", nothing),
+    ("working", "Lichtspiel", "hold", open_working),
+    ("roof-day", "Lichtspiel", "roof-day", nothing),
+    ("sunlight", "Lichtspiel", "hold", sunlight),
 )
 
 
@@ -47,19 +66,19 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
-        page = browser.new_page(viewport={"width": 1280, "height": 800}, base_url=server.url)
-        page.goto("/")
-        page.get_by_role("link", name="Lichtspiel").wait_for()
-        page.screenshot(path=TARGET / "jobs.png")
-        page.get_by_role("link", name="Lichtspiel").click()
-        page.get_by_role("navigation", name="Stations").wait_for()
-        job = page.url.rsplit("/", 1)[0]
-        for name, station, prepare in SHOTS:
-            page.goto(f"{job}/{station}")
-            page.get_by_role("heading", level=1).wait_for()
+        for name, job, station, prepare in (("jobs", "", "", nothing), *SHOTS):
+            page = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=server.url).new_page()
+            page.goto("/")
+            page.get_by_role("link", name="Lichtspiel").wait_for()
+            if job:
+                page.get_by_role("link", name=job).click()
+                page.get_by_role("navigation", name="Stations").wait_for()
+                page.goto(f"{page.url.rsplit('/', 1)[0]}/{station}")
+                page.get_by_role("heading", level=1).wait_for()
             prepare(page)
             page.wait_for_timeout(SETTLE_MS)
             page.screenshot(path=TARGET / f"{name}.png")
+            page.context.close()
         browser.close()
         server.kill()
 

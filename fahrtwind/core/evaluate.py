@@ -24,6 +24,7 @@ from fahrtwind.core.hold.loads import is_exposed, panel_loads
 from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, judge
 from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.layout.distances import distances, overlaps
 from fahrtwind.core.layout.feet import FootPlace, place_feet
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
@@ -32,7 +33,7 @@ from fahrtwind.core.seal.sealant import seal_plan, sealants
 from fahrtwind.core.snags import find_snags
 from fahrtwind.core.snags.model import Snag, Station
 from fahrtwind.core.structure.bays import Spot, judge_spot
-from fahrtwind.core.structure.members import MemberFit, evidence_key, fit_job_members
+from fahrtwind.core.structure.members import Member, MemberFit, evidence_key, fit_job_members
 from fahrtwind.core.structure.mounting_lines import mounting_lines
 from fahrtwind.core.structure.next_check import NextCheck, next_check
 from fahrtwind.core.survey.findings import survey_findings
@@ -112,8 +113,19 @@ def _next_check(job: Job, feet: tuple[FootPlace, ...], roof: Rect | None) -> Nex
 
 def _bays(job: Job, fit: MemberFit) -> tuple[Spot, ...]:
     """The middle of every bay: the weakest spot of each."""
-    middles = [(a.x_mm + b.x_mm) / 2 for a, b in pairwise(fit.members)]
-    return tuple(judge_spot(job, fit.members, x) for x in middles)
+    if is_recording():
+        return _judge_bays(job, fit.members)
+    read = Job(name="bays", vehicle=job.vehicle, members=job.members, survey=Survey(access=job.survey.access))
+    return _cached_bays(keyed(read), fit.members)
+
+
+@lru_cache(maxsize=64)
+def _cached_bays(read: Keyed[Job], members: tuple[Member, ...]) -> tuple[Spot, ...]:
+    return _judge_bays(read.part, members)
+
+
+def _judge_bays(job: Job, members: tuple[Member, ...]) -> tuple[Spot, ...]:
+    return tuple(judge_spot(job, members, (a.x_mm + b.x_mm) / 2) for a, b in pairwise(members))
 
 
 def _shapes(job: Job) -> tuple[Shape, ...]:

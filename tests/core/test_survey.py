@@ -85,6 +85,7 @@ def test_lengthwise_fall_and_what_is_not_measured() -> None:
 
 
 def test_outline_of_every_kind(demo: Job) -> None:
+    demo = changed(demo, survey={})
     plain = outline_polygon(demo)
     assert plain is not None and plain.area == pytest.approx(8400 * 2350)
     rounded = outline_polygon(changed(demo, survey__outline__front_radius="300 mm", survey__outline__rear_radius="300 mm"))
@@ -151,6 +152,7 @@ def test_one_corner_out_is_named_and_a_misread_tape_too() -> None:
 
 
 def test_reach_and_scars(demo: Job) -> None:
+    demo = changed(demo, survey={})
     ladder = evaluate(changed(demo, survey__access__walkable="no", survey__access__ladder_rear=False)).findings.survey.reach
     assert ladder is not None and ladder.share == pytest.approx(1600 / 2350)
     scars = [

@@ -2,13 +2,16 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
+from functools import lru_cache
 from typing import Literal
 
 import shapely
 from shapely.geometry import LineString, Point, Polygon
 
 from fahrtwind.core.job.document import Job, Obstacle
+from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.roof import Outline
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.survey.outline import is_plain, sound_outline
 
@@ -44,9 +47,10 @@ def distances(job: Job) -> tuple[Distance, ...]:
     obstacles = {o.id: obstacle_polygon(o) for o in job.obstacles if o.stays}
     roof, found = roof_rect(job.vehicle), list[Distance]()
     shaped = None if is_plain(job.survey.outline) else sound_outline(job)
+    edge = keyed(job.survey.outline)
     for panel, rect in rects.items():
         if roof is not None:
-            found += _to_edges(panel, rect, roof) if shaped is None else _to_shaped_edges(panel, rect, shaped)
+            found += _to_edges(panel, rect, roof) if shaped is None else _to_shaped_edges(panel, rect, _Edge(roof, edge, shaped))
         found += _to_nearest(panel, polygons[panel], obstacles, "obstacle")
         found += _to_nearest(panel, polygons[panel], {i: p for i, p in polygons.items() if i != panel}, "panel")
     return tuple(found)
@@ -62,8 +66,19 @@ def _to_edges(panel: str, rect: Rect, roof: Rect) -> list[Distance]:
     ]
 
 
-def _to_shaped_edges(panel: str, rect: Rect, roof: Polygon) -> list[Distance]:
+@dataclass(frozen=True, slots=True)
+class _Edge:
+    """The roof's edge, compared by what it was built from: comparing polygons would cost more than measuring."""
+
+    roof: Rect
+    outline: Keyed[Outline]
+    polygon: Polygon = field(compare=False)
+
+
+@lru_cache(maxsize=512)
+def _to_shaped_edges(panel: str, rect: Rect, edge: _Edge) -> list[Distance]:
     """Straight ahead, astern and to both sides, each where the roof's edge comes nearest along the panel's own edge."""
+    roof = edge.polygon
     x, y = rect.centre
     across = [rect.y_mm + 1.0, y, rect.y_end_mm - 1.0]
     along = [rect.x_mm + 1.0, x, rect.x_end_mm - 1.0]

@@ -6,7 +6,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
-from fahrtwind.core.survey.access import distance_to_line_mm
+from fahrtwind.core.survey.access import distances_to_line
 from fahrtwind.core.survey.squareness import SQUARE_WITHIN_MM
 
 PRACTICE = "common practice, no source"
@@ -124,11 +124,11 @@ def point_unusable(job: Job, findings: Findings) -> Iterator[Found]:
 
 @rule("hole-in-keep-out", "stop", "roof-day", "Hole over a line under the skin", "geometry; clearance as entered")
 def hole_in_keep_out(job: Job, findings: Findings) -> Iterator[Found]:
-    for line in job.survey.keep_outs:
-        hit = [m for m in findings.marks if m.kind == "hole" and distance_to_line_mm(line, m.x_mm, m.y_mm) < line.clear.mm]
-        if hit:
-            worst = min(hit, key=lambda m: distance_to_line_mm(line, m.x_mm, m.y_mm))
-            near = distance_to_line_mm(line, worst.x_mm, worst.y_mm)
+    holes = [m for m in findings.marks if m.kind == "hole"]
+    for line in job.survey.keep_outs if holes else ():
+        away = distances_to_line(line, [m.x_mm for m in holes], [m.y_mm for m in holes])
+        near, worst = min(zip(away, holes, strict=True), key=lambda pair: pair[0])
+        if near < line.clear.mm:
             yield Found(
                 f"panels.{worst.panel}.feet.{worst.foot}", f"hole {worst.number} at {line.name}",
                 f"It is {say_length(near, job.units)} from the {line.kind} line; {say_length(line.clear.mm, job.units)} is to stay clear.",

@@ -33,6 +33,7 @@ LEAST_BAYS = 3
 USUAL_JOINTS = 10
 """Members at which the spacing may change: the prior of two sections is shared among them."""
 CHUNK = 1500
+ROUGH_READINGS = 60
 ONE_SPACING_SHARE = 1 - 2 * ODD_END_SHARE - TWO_SECTIONS_SHARE
 
 
@@ -99,12 +100,13 @@ def _spacings(evidence: Evidence, x: FloatArray, keep: int) -> list[tuple[float,
 
 def _lattice_scores(evidence: Evidence, x: FloatArray, first: FloatArray, pitch: FloatArray) -> FloatArray:
     """Rough log likelihood of many lattices at once, shape (c,)."""
-    inside = (evidence.x >= x[0]) & (evidence.x <= x[-1])
+    inside = np.flatnonzero((evidence.x >= x[0]) & (evidence.x <= x[-1]))
+    inside = inside[:: max(1, len(inside) // ROUGH_READINGS)]  # enough to rank candidates; the fit uses all
     total: FloatArray = _reading_scores(evidence, inside, first, pitch).sum(axis=1)
     return total
 
 
-def _reading_scores(evidence: Evidence, which: npt.NDArray[np.bool_], first: FloatArray, pitch: FloatArray) -> FloatArray:
+def _reading_scores(evidence: Evidence, which: npt.NDArray[np.int64] | slice, first: FloatArray, pitch: FloatArray) -> FloatArray:
     """Log likelihood of each reading under each lattice, shape (c, n): true with an even choice of member, or false."""
     x, rate = evidence.x[which], evidence.rate[which]
     spread = np.hypot(evidence.sigma[which], BUILD_SCATTER_MM)
@@ -158,7 +160,7 @@ def _two_sections(evidence: Evidence) -> list[Fitted]:
         rears |= set(_spacings(evidence, evidence.x[evidence.x >= cut], LOCAL))
     if not fronts or not rears:
         return []
-    everywhere = np.ones(len(evidence.x), dtype=bool)
+    everywhere = slice(None)
     front, rear = np.array(sorted(fronts)), np.array(sorted(rears))
     before = np.cumsum(_reading_scores(evidence, everywhere, front[:, 0], front[:, 1]), axis=1)
     behind = np.cumsum(_reading_scores(evidence, everywhere, rear[:, 0], rear[:, 1])[:, ::-1], axis=1)[:, ::-1]

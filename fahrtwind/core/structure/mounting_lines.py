@@ -7,16 +7,17 @@ parallel to the centre has to be chosen, and at every mark a lean is left that a
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import brentq
 
-from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.declare import given, is_recording, scope
 from fahrtwind.core.formulas.roof_shape import residual_lean, wedge_thickness
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.roof import LineSchool
+from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.roof import LineSchool, MountingLines
 from fahrtwind.core.structure.members import Member
 from fahrtwind.core.survey.crown import CrownSurface
 
@@ -83,7 +84,19 @@ class LinesFinding:
 
 def mounting_lines(job: Job, members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
     """Lines from the job's marks; where a side has none, from the crown at the wanted slope of the roof there."""
-    sides = [line for side in ("port", "starboard") if (line := _side(job, side, members, crown)) is not None]
+    if is_recording():
+        return _lines(job.mounting, members, crown)
+    return _cached(keyed(job.mounting), members, crown)
+
+
+@lru_cache(maxsize=64)
+def _cached(mounting: Keyed[MountingLines], members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
+    return _lines(mounting.part, members, crown)
+
+
+def _lines(mounting: MountingLines, members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
+    both_sides: tuple[Side, ...] = ("port", "starboard")
+    sides = [line for side in both_sides if (line := _side(mounting, side, members, crown)) is not None]
     xs = [m.x_mm for line in sides for m in line.marks]
     both = len(sides) == 2
     return LinesFinding(
@@ -91,11 +104,11 @@ def mounting_lines(job: Job, members: tuple[Member, ...], crown: CrownSurface | 
     )
 
 
-def _side(job: Job, side: Side, members: tuple[Member, ...], crown: CrownSurface | None) -> SideLine | None:
-    marks = [(m.id, m.x.mm, m.offset.mm) for m in job.mounting.marks if m.side == side]
-    computed = not marks and crown is not None and job.mounting.wanted is not None
-    if computed and crown is not None and job.mounting.wanted is not None:
-        marks = _from_crown(crown, members, side, job.mounting.wanted.mm)
+def _side(mounting: MountingLines, side: Side, members: tuple[Member, ...], crown: CrownSurface | None) -> SideLine | None:
+    marks = [(m.id, m.x.mm, m.offset.mm) for m in mounting.marks if m.side == side]
+    computed = not marks and crown is not None and mounting.wanted is not None
+    if computed and crown is not None and mounting.wanted is not None:
+        marks = _from_crown(crown, members, side, mounting.wanted.mm)
     if not marks:
         return None
     x, y = np.array([m[1] for m in marks]), np.array([m[2] for m in marks])
@@ -103,12 +116,12 @@ def _side(job: Job, side: Side, members: tuple[Member, ...], crown: CrownSurface
     strays = stray_marks(y)
     offsets = by_schools(y)
     recommended, reason = _recommend(y, strays)
-    chosen = job.mounting.school or recommended
+    chosen = mounting.school or recommended
     kept = y[~strays]
     kept_radius = [r for r, stray in zip(radius, strays, strict=True) if not stray]
     schools = tuple(School(name, offsets[name], _worst(offsets[name], kept, kept_radius)) for name in SCHOOLS)
     told = tuple(
-        _lean(side, mark, bool(stray), r, line=offsets[chosen], base=job.mounting.base_width.mm)
+        _lean(side, mark, bool(stray), r, line=offsets[chosen], base=mounting.base_width.mm)
         for mark, stray, r in zip(marks, strays, radius, strict=True)
     )
     return SideLine(side, computed, schools, recommended, reason, chosen, offsets[chosen], _drift(x[~strays], kept), told)
@@ -197,6 +210,8 @@ def _drift(x: FloatArray, y: FloatArray) -> float:
 
 def _from_crown(crown: CrownSurface, members: tuple[Member, ...], side: Side, wanted: float) -> list[tuple[str, float, float]]:
     """At every member the offset with the slope the roof has, at mid-length, at the wanted offset: there the same foot stands plumb."""
+    from scipy.optimize import brentq  # loaded late: it takes a second and few roofs need it
+
     sign = -1.0 if side == "port" else 1.0
     slope = abs(crown.at(crown.length_mm / 2, sign * wanted).slope_across_deg)
     found = []

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from shapely.geometry import LineString, MultiPolygon, Point, Polygon, box
+import shapely
+from shapely.geometry import LineString, MultiPolygon, Polygon, box
 from shapely.ops import unary_union
 
 from fahrtwind.core.job.document import Job
@@ -74,9 +75,11 @@ def _strip(line: KeepOut) -> Polygon:
     return LineString([(line.from_x.mm, line.from_y.mm), (line.to_x.mm, line.to_y.mm + 1e-6)]).buffer(max(line.clear.mm, 1.0))
 
 
-def distance_to_line_mm(line: KeepOut, x_mm: float, y_mm: float) -> float:
+def distances_to_line(line: KeepOut, x_mm: list[float], y_mm: list[float]) -> list[float]:
+    """Distance of each place from a line under the skin, mm."""
     path = LineString([(line.from_x.mm, line.from_y.mm), (line.to_x.mm, line.to_y.mm + 1e-6)])
-    return float(path.distance(Point(x_mm, y_mm)))
+    found: list[float] = shapely.distance(path, shapely.points(x_mm, y_mm)).tolist()
+    return found
 
 
 def open_from_inside(job: Job, x_mm: float) -> bool | None:

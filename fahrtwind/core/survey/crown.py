@@ -196,12 +196,15 @@ def crown_finding(surface: CrownSurface) -> CrownFinding:
     """Heights for the pictures, the rise from edge to middle at mid-length, and the radius there."""
     xs = np.linspace(0, surface.length_mm, GRID_X)
     ys = np.linspace(-surface.half_mm, surface.half_mm, GRID_Y)
-    told = [[surface.height(float(x), float(y)) for y in ys] for x in xs]
+    u, v = ys / surface.half_mm, 2 * xs / surface.length_mm - 1
+    rows = np.stack([v[:, None] ** j * u[None, :] ** i for i, j, _ in TERMS], axis=-1)
+    heights = rows @ surface.mean
+    sigmas = np.sqrt(np.maximum(np.einsum("xyt,ts,xys->xy", rows, surface.covariance, rows, optimize=True), 0.0))
     middle = surface.length_mm / 2
     edge = (surface.height(middle, surface.half_mm)[0] + surface.height(middle, -surface.half_mm)[0]) / 2
     return CrownFinding(
         tuple(xs.round(1).tolist()), tuple(ys.round(1).tolist()),
-        tuple(tuple(round(z, 1) for z, _ in row) for row in told), tuple(tuple(round(s, 1) for _, s in row) for row in told),
+        tuple(map(tuple, heights.round(1).tolist())), tuple(map(tuple, sigmas.round(1).tolist())),
         round(surface.height(middle, 0.0)[0] - edge, 1), surface.at(middle, 0.0).radius_mm, surface.readings,
         round(surface.worst_residual, 1),
     )  # fmt: skip

@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import lru_cache
 
+from fahrtwind.core.formulas.declare import is_recording
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.survey.access import Reach, Strip, keep_out_strips, reach
 from fahrtwind.core.survey.crown import CrownFinding, CrownSurface, crown_finding, fit_job_crown
 from fahrtwind.core.survey.factory_points import RowFit, fit_row
@@ -34,7 +37,19 @@ class SurveyFindings:
 
 
 def survey_findings(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
-    """Judge the survey. The fitted crown is handed on to whoever asks for heights."""
+    """Judge the survey. The fitted crown is handed on to whoever asks for heights. Cached on what it reads."""
+    if is_recording():
+        return _judge(job)
+    read = Job(name="survey", vehicle=job.vehicle, survey=job.survey, obstacles=job.obstacles)
+    return _cached(keyed(read))
+
+
+@lru_cache(maxsize=64)
+def _cached(read: Keyed[Job]) -> tuple[SurveyFindings, CrownSurface | None]:
+    return _judge(read.part)
+
+
+def _judge(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
     trouble = outline_trouble(job)
     flat = flat_polygon(job)
     crown = fit_job_crown(job)

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy.optimize import least_squares
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import skew_from_diagonals
@@ -77,6 +76,8 @@ def check_square(measured: Squareness) -> SquareFinding | None:
 
 def _corners(measured: Squareness, length: float) -> tuple[FloatArray, float]:
     """Corners (4, 2) that fit the measures best, front edge on x = 0; what was not measured is taken from its opposite."""
+    from scipy.optimize import least_squares  # loaded late: it takes a second and few roofs need it
+
     known = {name: value.mm for name, _, _ in MEASURES if (value := getattr(measured, name)) is not None}
     diagonal = float(np.mean([known["diagonal_port"], known["diagonal_starboard"]]))
     width = known.get("front_side") or known.get("rear_side") or float(np.sqrt(max(diagonal**2 - length**2, 1.0)))
