@@ -9,7 +9,7 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, TypeAdapter
 
 from fahrtwind.api.errors import ERROR_RESPONSES
-from fahrtwind.api.schemas import CalcListed, Catalogue, Choice
+from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ReadingChoice
 from fahrtwind.calc import CALCULATIONS, Calculation
 from fahrtwind.calc.register import as_json
 from fahrtwind.core.evaluate import Evaluation
@@ -51,7 +51,10 @@ for _found in CALCULATIONS.values():
 def read_catalogue() -> Catalogue:
     return Catalogue(
         panels=list(catalogue.CATALOGUE), panel_source=catalogue.SOURCE,
-        reading_kinds=[Choice(value=kind, words=r.words) for kind, r in RELIABILITY.items()],
+        reading_kinds=[
+            ReadingChoice(value=kind, words=r.words, sigma_mm=r.sigma_mm, false_share=r.false_share, miss_share=r.miss_share)
+            for kind, r in RELIABILITY.items()
+        ],
         exports=[Choice(value=name, words=e.title) for name, e in EXPORTS.items()],
     )  # fmt: skip
 

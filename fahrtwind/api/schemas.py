@@ -92,12 +92,20 @@ class Choice(BaseModel):
     words: str
 
 
+class ReadingChoice(Choice):
+    """A kind of reading with what it is usually worth."""
+
+    sigma_mm: float
+    false_share: float
+    miss_share: float
+
+
 class Catalogue(BaseModel):
     """What the front end offers to choose from."""
 
     panels: list[PanelModel]
     panel_source: str
-    reading_kinds: list[Choice]
+    reading_kinds: list[ReadingChoice]
     exports: list[Choice]
 
 

@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from fahrtwind.calc.calculations import JobInput
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.document import Job, Members, Obstacle, Reading, Scan
+from fahrtwind.core.job.document import Job, Members, Obstacle, Reading, Scan, Trust
 from fahrtwind.core.job.load import as_input_error, load_job
 from fahrtwind.core.job.roof import Crown, MountingLines, PointRow, Squareness
 from fahrtwind.core.quantities import UnitSystem
@@ -34,12 +34,13 @@ class MembersInput(CalcInput):
     roof_length_mm: Span
     readings: Annotated[tuple[Reading, ...], Field(max_length=400)]
     scans: Annotated[tuple[Scan, ...], Field(max_length=60)] = ()
+    trust: Annotated[tuple[Trust, ...], Field(max_length=7)] = ()
     members: Members = Members()
 
     def job(self) -> Job:
         """The evidence as a job. Raises an InputError where an id is used twice."""
         try:
-            return Job(name="members", readings=self.readings, scans=self.scans, members=self.members)
+            return Job(name="members", readings=self.readings, scans=self.scans, trust=self.trust, members=self.members)
         except ValidationError as error:
             raise as_input_error(error) from error
 

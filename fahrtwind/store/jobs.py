@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import secrets
+from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
@@ -19,6 +20,7 @@ from fahrtwind.core.job.edits import Edit, SetValue, apply_edits, describe
 from fahrtwind.core.job.load import load_job
 from fahrtwind.store.tables import JobRow, RevisionRow
 
+REMEMBERED = 24
 MERGE_WITHIN = timedelta(seconds=2)
 """Changes of one field by one window in quick succession undo as one: nudging, typing, dragging."""
 
@@ -69,6 +71,7 @@ class JobStore:
     def __init__(self, engine: Engine, now: Callable[[], datetime] = utc_now) -> None:
         self._engine = engine
         self._now = now
+        self._parsed: OrderedDict[str, Job] = OrderedDict()
 
     def summaries(self) -> list[JobSummary]:
         with Session(self._engine) as session:
@@ -92,7 +95,7 @@ class JobStore:
     def get(self, job_id: str) -> StoredJob:
         with Session(self._engine) as session:
             row, revision = _head(session, job_id)
-            return _stored(row, revision, load_job(json.loads(revision.document)))
+            return _stored(row, revision, self._job(revision))
 
     def revision(self, job_id: str) -> tuple[int, str]:
         """Number and author of the newest revision; cheap enough to be asked every few seconds."""
@@ -106,9 +109,9 @@ class JobStore:
             row, head = _head(session, job_id)
             done = session.scalar(select(RevisionRow).where(RevisionRow.job_id == job_id, RevisionRow.edit_id == change.edit_id))
             if done is not None:  # the answer to the first try was lost on the way
-                return _stored(row, head, load_job(json.loads(head.document)))
+                return _stored(row, head, self._job(head))
             _refuse_stale(head, change.base_revision)
-            job = apply_edits(load_job(json.loads(head.document)), edits)
+            job = apply_edits(self._job(head), edits)
             revision = self._revision(job_id, head.number + 1, job, describe(edits)[:200], change.client)
             revision.edit_id, revision.merge_key = change.edit_id, _merge_key(edits)
             merges = bool(revision.merge_key) and _same_gesture(head, revision)
@@ -140,9 +143,24 @@ class JobStore:
         with Session(self._engine.execution_options(writes=True), expire_on_commit=False) as session, session.begin():
             yield session
 
+    def _job(self, revision: RevisionRow) -> Job:
+        """The job of a revision. Documents never change, so the last few are not parsed again."""
+        job = self._parsed.get(revision.document)
+        if job is None:
+            job = load_job(json.loads(revision.document))
+            self._remember(revision.document, job)
+        return job
+
+    def _remember(self, document: str, job: Job) -> None:
+        self._parsed[document] = job
+        while len(self._parsed) > REMEMBERED:
+            self._parsed.popitem(last=False)
+
     def _revision(self, job_id: str, number: int, job: Job, summary: str, client: str) -> RevisionRow:
+        document = job.model_dump_json(exclude_none=True)
+        self._remember(document, job)
         return RevisionRow(
-            job_id=job_id, number=number, document=job.model_dump_json(exclude_none=True), summary=summary, client=client[:60],
+            job_id=job_id, number=number, document=document, summary=summary, client=client[:60],
             edit_id=secrets.token_hex(8), merge_key="", at=self._now(), back_to=None, forward_to=None,
         )  # fmt: skip
 
@@ -159,7 +177,7 @@ class JobStore:
             if goal is None:
                 raise NotFound(f"Nothing to {'undo' if back else 'redo'}.", remedy="Go on working.", field="base_revision")
             target = session.get_one(RevisionRow, (job_id, goal))
-            job = load_job(json.loads(target.document))
+            job = self._job(target)
             word = "Undid" if back else "Redid"
             revision = self._revision(
                 job_id, head.number + 1, job, f"{word}: {head.summary if back else target.summary}"[:200], change.client

@@ -12,6 +12,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
 from fahrtwind.core.structure.members import EvidenceKey, MemberFit, fit_job_members, fit_members
 from fahrtwind.core.tables.readings import ReadingKind
+from tests.conftest import changed
 
 
 def readings(positions: list[float], kind: ReadingKind = "magnet", start: int = 0) -> tuple[ReadingFact, ...]:
@@ -169,3 +170,15 @@ def test_mirrored_readings_give_the_mirrored_roof() -> None:
 def test_struck_readings_do_not_count(demo: Job) -> None:
     struck = demo.model_copy(update={"readings": tuple(r.model_copy(update={"struck": True}) for r in demo.readings)})
     assert fit_job_members(struck, 8400).status == "not known"
+
+
+def test_what_a_crew_says_of_its_readings_counts(demo: Job) -> None:
+    """A kind that is called nearly always false stops carrying the fit; a sharper one narrows it."""
+    usual = fit_job_members(demo, 8400)
+    blunt = changed(demo, trust=[{"id": "t1", "kind": "magnet", "sigma": "30 mm", "false_share": 0.6}])
+    sharp = changed(demo, trust=[{"id": "t1", "kind": "magnet", "sigma": "2 mm"}])
+    assert (
+        (fit_job_members(sharp, 8400).pitch_sigma_mm or 0)
+        < (usual.pitch_sigma_mm or 0)
+        < (fit_job_members(blunt, 8400).pitch_sigma_mm or 0)
+    )

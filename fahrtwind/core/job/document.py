@@ -63,6 +63,16 @@ class Reading(Part):
     struck: bool = False
 
 
+class Trust(Part):
+    """What this crew's readings of a kind are worth; blank fields stay as in ``tables/readings.py``."""
+
+    id: Identifier
+    kind: ReadingKind
+    sigma: q.Sigma | None = None
+    false_share: Annotated[float, Field(ge=0.001, le=0.9)] | None = None
+    miss_share: Annotated[float, Field(ge=0.001, le=0.9)] | None = None
+
+
 class Scan(Part):
     """A stretch that was searched from end to end by one method: where no reading came of it, that is evidence too."""
 
@@ -210,6 +220,7 @@ class Job(Part):
     members: Members = Members()
     mounting: MountingLines = MountingLines()
     scans: Annotated[tuple[Scan, ...], Field(max_length=60)] = ()
+    trust: Annotated[tuple[Trust, ...], Field(max_length=7)] = ()
     readings: Annotated[tuple[Reading, ...], Field(max_length=400)] = ()
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
@@ -227,7 +238,7 @@ class Job(Part):
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Job:
-        for list_name in ("readings", "scans", "obstacles", "panels"):
+        for list_name in ("readings", "scans", "trust", "obstacles", "panels"):
             refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])

@@ -20,7 +20,7 @@ FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-
 
 WITHOUT_IDS = ("dismissals", "own_models", "survey.outline.points")
 ID_LETTERS = {
-    "readings": "r", "scans": "s", "obstacles": "o", "panels": "p", "feet": "f", "marks": "l", "scars": "h", "keep_outs": "k",
+    "readings": "r", "scans": "s", "trust": "t", "obstacles": "o", "panels": "p", "feet": "f", "marks": "l", "scars": "h", "keep_outs": "k",
     "point_rows": "w", "points": "n", "sections": "c",
 }  # fmt: skip
 

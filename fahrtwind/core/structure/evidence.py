@@ -48,6 +48,16 @@ class KnownFacts:
 
 
 @dataclass(frozen=True, slots=True)
+class KindTrust:
+    """Noise in mm, share of false readings and of missed members for one kind, where the defaults were overruled."""
+
+    kind: ReadingKind
+    sigma_mm: float
+    false_share: float
+    miss_share: float
+
+
+@dataclass(frozen=True, slots=True)
 class Evidence:
     """Readings as arrays of shape (n,), sorted by position; through-holes (t,); scans as tuples; the walked stretch.
 
@@ -69,15 +79,19 @@ class Evidence:
     span: float
     half_face: float
     facts: KnownFacts
+    trust: dict[ReadingKind, KindTrust]
 
 
 def gather(
-    readings: tuple[ReadingFact, ...], scans: tuple[ScanFact, ...], facts: KnownFacts, span_mm: float, face_mm: float | None
-) -> Evidence:
+    readings: tuple[ReadingFact, ...], scans: tuple[ScanFact, ...], facts: KnownFacts, span_mm: float, face_mm: float | None,
+    overruled: tuple[KindTrust, ...] = (),
+) -> Evidence:  # fmt: skip
     """Sort the evidence into arrays. ``span_mm`` is the roof's length, ``face_mm`` the width of a member's face."""
     hits = sorted((r for r in readings if r.kind != "pilot_through"), key=lambda r: (r.x_mm, r.id))
     through = [r for r in readings if r.kind == "pilot_through"]
-    trust = [RELIABILITY[r.kind] for r in hits]
+    by_kind = {kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()}
+    by_kind |= {t.kind: t for t in overruled}
+    trust = [by_kind[r.kind] for r in hits]
     loose = [r.x_mm for r in hits if not any(s.kind == r.kind and s.start_mm <= r.x_mm <= s.end_mm for s in scans)]
     count = max(len(hits), 4)
     bunches = 1 + sum(b.x_mm - a.x_mm > BUNCH_MM for a, b in pairwise(hits))
@@ -95,4 +109,5 @@ def gather(
         span=span_mm,
         half_face=(face_mm or DEFAULT_FACE_MM) / 2,
         facts=facts,
+        trust=by_kind,
     )

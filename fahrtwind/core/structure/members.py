@@ -15,13 +15,13 @@ import numpy.typing as npt
 from scipy.special import logsumexp, ndtr
 
 from fahrtwind.core.formulas.declare import is_recording
-from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.document import Job, Trust
 from fahrtwind.core.quantities import say_share
 from fahrtwind.core.structure.candidates import candidates
-from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.structure.evidence import Evidence, KindTrust, KnownFacts, ReadingFact, ScanFact, gather
 from fahrtwind.core.structure.placing import Placing, explain_member, place
 from fahrtwind.core.structure.posterior import Fitted, log_null
-from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, NO_SPACING_SHARE
+from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, NO_SPACING_SHARE, RELIABILITY
 
 FloatArray = npt.NDArray[np.float64]
 CLOSE_MM = 15.0
@@ -127,7 +127,17 @@ def evidence_key(job: Job, span_mm: float) -> EvidenceKey:
         m.known_pitch.mm if m.known_pitch else None, m.known_pitch_within.mm if m.known_pitch_within else 10.0,
         m.known_front_bay.mm if m.known_front_bay else None, m.known_rear_bay.mm if m.known_rear_bay else None,
     )  # fmt: skip
-    return EvidenceKey(readings, scans, facts, span_mm, m.face_width.mm if m.face_width else None)
+    trust = tuple(_overruled(t) for t in job.trust)
+    return EvidenceKey(readings, scans, facts, span_mm, m.face_width.mm if m.face_width else None, trust)
+
+
+def _overruled(trust: Trust) -> KindTrust:
+    usual = RELIABILITY[trust.kind]
+    return KindTrust(
+        trust.kind, trust.sigma.mm if trust.sigma else usual.sigma_mm,
+        usual.false_share if trust.false_share is None else trust.false_share,
+        usual.miss_share if trust.miss_share is None else trust.miss_share,
+    )  # fmt: skip
 
 
 @dataclass(frozen=True, slots=True)
@@ -137,6 +147,7 @@ class EvidenceKey:
     facts: KnownFacts
     span_mm: float
     face_mm: float | None
+    trust: tuple[KindTrust, ...] = ()
 
 
 def fit_members(key: EvidenceKey) -> MemberFit:
@@ -150,7 +161,7 @@ def belief_of(key: EvidenceKey) -> Belief | None:
 
 @lru_cache(maxsize=256)
 def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
-    evidence = gather(key.readings, key.scans, key.facts, key.span_mm, key.face_mm)
+    evidence = gather(key.readings, key.scans, key.facts, key.span_mm, key.face_mm, key.trust)
     belief = believe(evidence)
     if len(evidence.x) < LEAST_READINGS:
         missing = LEAST_READINGS - len(evidence.x)

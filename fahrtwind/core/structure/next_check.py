@@ -223,9 +223,9 @@ def _sure(played: _Played, targets: FloatArray) -> FloatArray:
     return np.array(rows)
 
 
-def _hit_chance(played: _Played, x: float, kind: ReadingKind, half: float) -> FloatArray:
+def _hit_chance(played: _Played, x: float, kind: ReadingKind, belief: Belief) -> FloatArray:
     """Chance of a hit at a spot under each hypothesis, shape (h,): a member in reach and noticed, or a false one."""
-    miss = RELIABILITY[kind].miss_share
+    miss, half = belief.evidence.trust[kind].miss_share, _covers(belief, kind)
     inside = []
     for mean, sigma in zip(played.mean, played.sigma, strict=True):
         j = int(np.abs(mean - x).argmin())
@@ -237,17 +237,16 @@ def _hit_chance(played: _Played, x: float, kind: ReadingKind, half: float) -> Fl
 
 def _left(played: _Played, targets: FloatArray, sure: FloatArray, x: float, kind: ReadingKind, belief: Belief) -> float:
     """Uncertainty left about the targets after a check, averaged over its outcomes, in bits."""
-    hit = _hit_chance(played, x, kind, _covers(belief, kind))
+    hit = _hit_chance(played, x, kind, belief)
     chance = float(played.weights @ hit)
-    told = _sharpened(played, targets, sure, x, kind)
+    told = _sharpened(played, targets, sure, x, belief.evidence.trust[kind].sigma_mm)
     after_hit = _doubt(played, played.weights * hit / max(chance, 1e-9), told)
     after_nothing = _doubt(played, played.weights * (1 - hit) / max(1 - chance, 1e-9), sure)
     return chance * after_hit + (1 - chance) * after_nothing
 
 
-def _sharpened(played: _Played, targets: FloatArray, sure: FloatArray, x: float, kind: ReadingKind) -> FloatArray:
+def _sharpened(played: _Played, targets: FloatArray, sure: FloatArray, x: float, noise: float) -> FloatArray:
     """A hit also measures the member it belongs to: its target gets surer under each hypothesis."""
-    noise = RELIABILITY[kind].sigma_mm
     own = np.abs(targets - x) < SEARCHED_MM
     if not own.any():
         return sure
@@ -270,8 +269,11 @@ def _doubt(played: _Played, weights: FloatArray, sure: FloatArray) -> float:
 
 def _outcomes(belief: Belief, targets: FloatArray, x: float, kind: ReadingKind, units: UnitSystem) -> tuple[Outcome, ...]:
     played = _play(belief)
-    hit = _hit_chance(played, x, kind, _covers(belief, kind))
-    sure, told = _sure(played, targets), _sharpened(played, targets, _sure(played, targets), x, kind)
+    hit = _hit_chance(played, x, kind, belief)
+    sure, told = (
+        _sure(played, targets),
+        _sharpened(played, targets, _sure(played, targets), x, belief.evidence.trust[kind].sigma_mm),
+    )
     chance = float(played.weights @ hit)
     cases: tuple[tuple[Literal["hit", "nothing"], float, FloatArray, FloatArray], ...] = (
         ("hit", chance, hit, told), ("nothing", 1 - chance, 1 - hit, sure),

@@ -20,7 +20,6 @@ from fahrtwind.core.structure.layouts import Layout, trimmed
 from fahrtwind.core.tables.readings import (
     BUILD_SCATTER_MM,
     PITCH_RANGE_MM,
-    RELIABILITY,
     USUAL_PITCH_MM,
     USUAL_SPREAD,
     WRONG_FACT_SHARE,
@@ -143,12 +142,12 @@ def _open_bay_score(evidence: Evidence, layout: Layout) -> float:
 def _scan_score(evidence: Evidence, layout: Layout, positions: FloatArray) -> float:
     score = 0.0
     for scan in evidence.scans:
-        miss = RELIABILITY[scan.kind].miss_share
+        miss = evidence.trust[scan.kind].miss_share
         inside = positions[(positions >= scan.start_mm) & (positions <= scan.end_mm)]
         own = evidence.x[[kind == scan.kind for kind in evidence.kinds]]
         if len(own):
             near = np.abs(inside[:, None] - own[None, :]).min(axis=1) < 3 * np.hypot(
-                RELIABILITY[scan.kind].sigma_mm, BUILD_SCATTER_MM
+                evidence.trust[scan.kind].sigma_mm, BUILD_SCATTER_MM
             )
         else:
             near = np.zeros(len(inside), dtype=bool)
@@ -159,8 +158,8 @@ def _scan_score(evidence: Evidence, layout: Layout, positions: FloatArray) -> fl
 def _through_score(evidence: Evidence, positions: FloatArray) -> float:
     if not len(evidence.through):
         return 0.0
-    reliable = 1 - RELIABILITY["pilot_through"].false_share
-    spread = float(np.hypot(BUILD_SCATTER_MM, RELIABILITY["pilot_through"].sigma_mm))
+    reliable = 1 - evidence.trust["pilot_through"].false_share
+    spread = float(np.hypot(BUILD_SCATTER_MM, evidence.trust["pilot_through"].sigma_mm))
     off = np.abs(evidence.through[:, None] - positions[None, :]).min(axis=1)
     in_member = ndtr((evidence.half_face - off) / spread) - ndtr((-evidence.half_face - off) / spread)
     return float(np.log(1 - reliable * in_member).sum())

@@ -1754,7 +1754,7 @@ export interface components {
             /** Panel Source */
             panel_source: string;
             /** Reading Kinds */
-            reading_kinds: components["schemas"]["Choice"][];
+            reading_kinds: components["schemas"]["ReadingChoice"][];
             /** Exports */
             exports: components["schemas"]["Choice"][];
         };
@@ -2414,6 +2414,11 @@ export interface components {
              */
             scans: components["schemas"]["Scan"][];
             /**
+             * Trust
+             * @default []
+             */
+            trust: components["schemas"]["Trust"][];
+            /**
              * Readings
              * @default []
              */
@@ -2886,6 +2891,11 @@ export interface components {
              * @default []
              */
             scans: components["schemas"]["Scan"][];
+            /**
+             * Trust
+             * @default []
+             */
+            trust: components["schemas"]["Trust"][];
             /** @default {} */
             members: components["schemas"]["Members"];
         };
@@ -3552,6 +3562,22 @@ export interface components {
              * @default false
              */
             struck: boolean;
+        };
+        /**
+         * ReadingChoice
+         * @description A kind of reading with what it is usually worth.
+         */
+        ReadingChoice: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+            /** Sigma Mm */
+            sigma_mm: number;
+            /** False Share */
+            false_share: number;
+            /** Miss Share */
+            miss_share: number;
         };
         /** ReadingsInput */
         ReadingsInput: {
@@ -4592,6 +4618,24 @@ export interface components {
             zero_deg: number;
             /** Lean Deg */
             lean_deg: number;
+        };
+        /**
+         * Trust
+         * @description What this crew's readings of a kind are worth; blank fields stay as in ``tables/readings.py``.
+         */
+        Trust: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "seen" | "rivet_row" | "magnet" | "stud_finder" | "knock" | "pilot_solid" | "pilot_through";
+            sigma?: components["schemas"]["Length"] | null;
+            /** False Share */
+            false_share?: number | null;
+            /** Miss Share */
+            miss_share?: number | null;
         };
         /**
          * UnderstoodOutline

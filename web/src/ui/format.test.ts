@@ -2,9 +2,13 @@ import { describe, expect, it } from "vitest";
 import type { FootPlace, Panel } from "../api/types";
 import { landingWords, panelName } from "../roof/names";
 import { linkThickness } from "../stations/hold/Chain";
-import { across, inches, length, shown, speed, speedNumber } from "./format";
+import { across, inches, length, likely, shown, speed, speedNumber } from "./format";
 
 describe("numbers as people read them", () => {
+  it("never tells a chance as certain", () => {
+    expect(likely(0.9999)).toBe("over 99 %");
+    expect(likely(0.93)).toBe("93 %");
+  });
   it("shows inches to the sixteenth, reduced", () => {
     expect(inches(134.9375)).toBe('5 5/16"');
     expect(inches(12.7)).toBe('1/2"');

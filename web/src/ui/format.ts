@@ -50,7 +50,15 @@ export function force(newton: number, units: Units): string {
 
 /** A small angle with one digit and its sign. */
 export function angle(deg: number): string {
-  return `${deg.toFixed(1).replace("-", "−")}°`;
+  return `${deg
+    .toFixed(1)
+    .replace(/^-(?=0\.0$)/, "")
+    .replace("-", "−")}°`;
+}
+
+/** A chance that is never told as certain. */
+export function likely(share: number): string {
+  return share >= 0.995 ? "over 99 %" : percent(share);
 }
 
 export function percent(share: number): string {

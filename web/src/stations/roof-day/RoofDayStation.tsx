@@ -95,7 +95,7 @@ function Marks({ marks }: { marks: Mark[] }) {
                   {mark.kind === "pad" ? "pad" : `${mark.pilot_mm}${mark.final_mm ? ` / ${mark.final_mm}` : ""}`}
                 </td>
                 <td className="num">{mark.depth_stop_mm ? mark.depth_stop_mm.toFixed(0) : ""}</td>
-                <td>{mark.into}</td>
+                <td className="whitespace-nowrap">{mark.into.replace("member ", "m")}</td>
               </tr>
             ))}
           </tbody>

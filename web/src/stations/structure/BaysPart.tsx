@@ -4,6 +4,7 @@ import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { length } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
+import { SpotQuestion } from "./SpotQuestion";
 
 export function BaysPart() {
   const { evaluation, units } = useJobView();
@@ -14,6 +15,7 @@ export function BaysPart() {
       title="Middle of each bay, its weakest spot"
       aside={<span className="text-soft text-[13px]">simply supported strip: the soft end; limits by judgement</span>}
     >
+      <SpotQuestion />
       <table className="sheet-table">
         <thead>
           <tr>

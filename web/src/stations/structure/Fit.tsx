@@ -1,7 +1,7 @@
 import type { Findings } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
-import { length, percent } from "../../ui/format";
+import { length, likely, percent } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
 
 function Others({ others }: { others: Findings["members"]["alternatives"] }) {
@@ -42,8 +42,8 @@ export function Fit() {
         </p>
       ))}
       <p className="text-soft">
-        {percent(fit.probability)} likely{fit.story === "one spacing" ? "" : `; ${fit.story}`}. Behind each member: the
-        chance that it stands within 15 mm of there.
+        {likely(fit.probability)} likely{fit.story === "one spacing" ? "" : `; ${fit.story}`}. A per cent behind a
+        member: the chance that it stands within 15 mm of there, where that is not 99 %.
       </p>
       {fit.reason && (
         <p className="text-signal font-semibold">
@@ -59,7 +59,8 @@ export function Fit() {
               {length(member.x_mm, units)}
             </Worked>{" "}
             <span className="text-soft">
-              ± {length(1.96 * member.sigma_mm, units)}, {percent(member.confidence)}
+              ± {length(1.96 * member.sigma_mm, units)}
+              {member.confidence < 0.99 ? `, ${percent(member.confidence)}` : ""}
               {member.status === "inferred" ? ", not read" : ""}
             </span>
           </li>

@@ -1,11 +1,26 @@
 /** What is known without a reading: what members are, a pitch from a drawing, an end bay; and stretches that were searched. */
+import { useQuery } from "@tanstack/react-query";
+import { http, unwrap } from "../../api/client";
 import { useJobView } from "../../app/JobContext";
+import { KIND_WORDS } from "../../roof/names";
 import { EntryTable } from "../../ui/EntryTable";
 import { Choice, Field, Group } from "../../ui/Field";
+import { percent } from "../../ui/format";
+
+const KIND_OPTIONS = Object.entries(KIND_WORDS);
 
 export function KnownPart() {
   const { job } = useJobView();
   const m = job.members;
+  const catalogue = useQuery({
+    queryKey: ["catalogue"],
+    queryFn: () => unwrap(http.GET("/api/catalogue")),
+    staleTime: Number.POSITIVE_INFINITY,
+  });
+  const usual = (id: string) => {
+    const kind = catalogue.data?.reading_kinds.find((k) => k.value === job.trust.find((t) => t.id === id)?.kind);
+    return kind ? `± ${kind.sigma_mm} mm, ${percent(kind.false_share)} false, ${percent(kind.miss_share)} missed` : "";
+  };
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
       <div>
@@ -29,8 +44,8 @@ export function KnownPart() {
           </div>
         </Group>
         <Group
-          title="From a drawing or another roof of its kind"
-          aside={<span className="text-soft text-[13px]">memory is often wrong: it is only a hint</span>}
+          title="Known spacing"
+          aside={<span className="text-soft text-[13px]">from a drawing; memory is only a hint</span>}
         >
           <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">
             <Field label="Pitch" path="members.known_pitch" value={m.known_pitch} placeholder="25 1/2 in" clearable />
@@ -46,33 +61,54 @@ export function KnownPart() {
           </div>
         </Group>
       </div>
-      <Group
-        title="Searched from end to end"
-        aside={<span className="text-soft text-[13px]">a search that finds nothing tells as much</span>}
-      >
-        <EntryTable
-          path="scans"
-          noun="search"
-          entries={job.scans}
-          empty="Say where you searched and how; hits in it are readings as usual."
-          columns={[
-            { key: "start", label: "from x", placeholder: "1.2 m" },
-            { key: "end", label: "to x", placeholder: "2.6 m" },
-            {
-              key: "kind",
-              label: "by",
-              options: [
-                ["magnet", "magnet"],
-                ["seen", "eye, from inside"],
-                ["rivet_row", "rivet rows"],
-                ["stud_finder", "stud finder"],
-                ["knock", "knocking"],
-              ],
-            },
-            { key: "struck", label: "struck out", tick: true, width: "14%" },
-          ]}
-        />
-      </Group>
+      <div>
+        <Group
+          title="Searched from end to end"
+          aside={<span className="text-soft text-[13px]">a search that finds nothing tells as much</span>}
+        >
+          <EntryTable
+            path="scans"
+            noun="search"
+            entries={job.scans}
+            empty="Say where you searched and how; hits in it are readings as usual."
+            columns={[
+              { key: "start", label: "from x", placeholder: "1.2 m" },
+              { key: "end", label: "to x", placeholder: "2.6 m" },
+              {
+                key: "kind",
+                label: "by",
+                options: [
+                  ["magnet", "magnet"],
+                  ["seen", "eye, from inside"],
+                  ["rivet_row", "rivet rows"],
+                  ["stud_finder", "stud finder"],
+                  ["knock", "knocking"],
+                ],
+              },
+              { key: "struck", label: "struck out", tick: true, width: "14%" },
+            ]}
+          />
+        </Group>
+        <Group
+          title="How far to trust your readings"
+          aside={<span className="text-soft text-[13px]">common practice where blank</span>}
+        >
+          <EntryTable
+            path="trust"
+            noun="trust"
+            entries={job.trust}
+            empty="Only if your crew’s magnet or knuckle is better or worse than usual."
+            told={(id) => usual(id)}
+            toldLabel="usual"
+            columns={[
+              { key: "kind", label: "kind", width: "24%", options: KIND_OPTIONS },
+              { key: "sigma", label: "noise ±", placeholder: "8 mm", optional: true },
+              { key: "false_share", label: "false, share", placeholder: "0.1", optional: true, number: true },
+              { key: "miss_share", label: "missed, share", placeholder: "0.2", optional: true, number: true },
+            ]}
+          />
+        </Group>
+      </div>
     </div>
   );
 }

@@ -1,6 +1,7 @@
 import { useEffect, useRef } from "react";
 import { useJobView } from "../../app/JobContext";
 import { KIND_WORDS } from "../../roof/names";
+import { Field } from "../../ui/Field";
 import { shown } from "../../ui/format";
 
 /** A wrong reading is struck out, not deleted: it stays as evidence of what was heard. */
@@ -28,6 +29,7 @@ export function ReadingList() {
         <tr>
           <th>position</th>
           <th>kind</th>
+          <th>own ±</th>
           <th>means</th>
           <th>
             <span className="sr-only">strike out</span>
@@ -45,6 +47,16 @@ export function ReadingList() {
                 {shown(reading.x, units)}
               </td>
               <td className="whitespace-nowrap">{KIND_WORDS[reading.kind]}</td>
+              <td className="w-[74px]">
+                <Field
+                  bare
+                  label={`Own uncertainty at ${shown(reading.x, units)}`}
+                  path={`${path}.sigma`}
+                  value={reading.sigma}
+                  placeholder="usual"
+                  clearable
+                />
+              </td>
               <td className="text-[13px]">
                 {reading.struck ? (
                   "struck out"

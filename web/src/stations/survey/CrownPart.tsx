@@ -5,6 +5,7 @@ import { doubtAt, heightAt } from "../../roof/profile";
 import { EntryTable } from "../../ui/EntryTable";
 import { Choice, Field, Group } from "../../ui/Field";
 import { length } from "../../ui/format";
+import { CrownQuestion } from "./CrownQuestion";
 
 export function CrownPart() {
   const { job, evaluation, units, handle } = useJobView();
@@ -83,6 +84,9 @@ export function CrownPart() {
                 </p>
               )}
             </>
+          ) : null}
+          {found ? (
+            <CrownQuestion />
           ) : (
             <p>Not measured: drawn flat. Two cross-sections with five gaps each settle most roofs.</p>
           )}
