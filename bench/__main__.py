@@ -14,7 +14,6 @@ import numpy as np
 
 from bench.jobs import large_job, nudged
 from bench.structure import advice, quality
-from bench.synthetic_roofs import METHODS
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
 from fahrtwind.core.evaluate import evaluate
@@ -25,6 +24,7 @@ from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
 from fahrtwind.core.structure.next_check import next_check_for
 from fahrtwind.core.survey.crown import crown_finding, fit_crown
 from fahrtwind.core.tables.readings import RELIABILITY
+from tests.truth.roofs import METHODS
 
 CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit)
 

@@ -6,9 +6,9 @@ from collections import defaultdict
 
 import numpy as np
 
-from bench.advice import checks_until_settled
-from bench.synthetic_roofs import oracle, synthetic_roof
 from fahrtwind.core.structure.members import fit_members
+from tests.truth.advice import checks_until_settled
+from tests.truth.roofs import oracle, synthetic_roof
 
 ROOFS, ADVISED = 1000, 60
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from typing import Annotated
+from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Depends, Query, Request, Response
 
@@ -128,5 +129,5 @@ def read_file(job_id: str, name: str, store: Store) -> Response:
         raise NotFound(f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name")
     job = store.get(job_id).job
     stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
-    disposition = f'attachment; filename="{stem}-{name}"'
+    disposition = f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"
     return Response(export.write(job, evaluate(job)), media_type=export.media_type, headers={"content-disposition": disposition})

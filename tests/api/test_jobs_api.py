@@ -13,7 +13,7 @@ from fahrtwind.files.job_file import write_job
 
 @pytest.fixture
 def job_id(client: TestClient) -> str:
-    return str(client.get("/api/jobs").json()[0]["id"])
+    return str(next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == "Lichtspiel"))
 
 
 def edit(client: TestClient, job_id: str, revision: int, *edits: dict[str, Any], edit_id: str = "") -> Any:
@@ -97,7 +97,7 @@ def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
     assert again.status_code == 201 and Job.model_validate(again.json()["job"]) == demo
     for data, status in ((b"{", 422), (b" " * 5_100_000, 413), (b"[" * 90_000, 422)):
         assert client.post("/api/jobs/import?client=t", content=data, headers=header).status_code == status
-    assert len(client.get("/api/jobs").json()) == 2
+    assert len(client.get("/api/jobs").json()) == 6
 
 
 def test_a_name_with_a_path_in_it_stays_a_name(client: TestClient) -> None:
@@ -122,3 +122,38 @@ def test_every_error_has_the_one_shape(client: TestClient, job_id: str) -> None:
     for answer in answers:
         assert 400 <= answer.status_code < 500
         assert {"code", "field", "message", "remedy"} <= set(answer.json()), answer.text
+
+
+def test_the_demo_has_one_vehicle_of_each_kind_and_every_one_can_be_printed(client: TestClient) -> None:
+    jobs = {j["name"]: j for j in client.get("/api/jobs").json()}
+    assert {j["vehicle"] for j in jobs.values()} == {"van", "bus", "rv", "trailer", "boat"}
+    for name, job in jobs.items():
+        sheet = client.get(f"/api/jobs/{job['id']}/files/work-sheet.pdf")
+        assert sheet.status_code == 200 and sheet.content.startswith(b"%PDF"), name
+    boat = client.get(f"/api/jobs/{jobs['Wasserläufer']['id']}/files/job.json")
+    assert "filename*=UTF-8''Wasserl%C3%A4ufer-job.json" in boat.headers["content-disposition"]
+    assert boat.json()["name"] == "Wasserläufer"
+
+
+def test_inches_all_the_way_through_the_structure(client: TestClient) -> None:
+    made = client.post("/api/jobs", json={"name": "Inches", "kind": "trailer", "units": "imperial", "client": "test"}).json()
+    edits: list[dict[str, Any]] = [
+        {"op": "apply_template", "template": "trailer"},
+        {"op": "set", "path": "members.known_pitch", "value": "16"},
+    ]
+    edits += [
+        {"op": "add", "path": "readings", "value": {"x": f"{8 + 16 * i} 1/4", "kind": "stud_finder"}}
+        for i in (0, 1, 2, 4, 5, 7, 8)
+    ]
+    edits += [{"op": "add", "path": "scans", "value": {"start": "5'", "end": "7' 6", "kind": "knock"}}]
+    edits += [
+        {"op": "add", "path": "mounting.marks", "value": {"x": f"{8 + 16 * i}", "side": "port", "offset": f"{24 + i / 8}"}}
+        for i in range(4)
+    ]
+    answer = edit(client, made["id"], 1, *edits)
+    assert answer.status_code == 200, answer.text
+    found, job = answer.json()["evaluation"]["findings"], answer.json()["job"]
+    assert found["members"]["pitch_mm"] == pytest.approx(16 * 25.4, abs=2)
+    assert job["scans"][0]["end"] == {"text": "7' 6", "mm": pytest.approx(90 * 25.4)}
+    assert found["next_check"]["words"].count('"') in (0, 2), "lengths are said in inches"
+    assert found["lines"]["sides"][0]["offset_mm"] == pytest.approx((24 + 3 / 16) * 25.4, abs=2)

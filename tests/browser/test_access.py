@@ -30,6 +30,12 @@ def test_every_screen_passes(page: Page, theme: str) -> None:
         if station == "layout":
             page.locator("[data-panel='p1']").focus()
         assert faults(page) == [], station
+        if theme == "shop":
+            for tab in page.get_by_role("tab").all()[1:]:
+                tab.click()
+                assert faults(page) == [], tab.inner_text()
+    page.get_by_role("button", name="Show side and cross-section").click()
+    assert faults(page) == []
     go(page, "hold")
     page.get_by_role("list", name="Links of the chain").get_by_role("button").first.click()
     expect(page.get_by_role("dialog").get_by_text("Source").first).to_be_visible()
@@ -44,7 +50,15 @@ def test_the_check_finds_a_seeded_fault(page: Page) -> None:
 
 
 def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
-    open_demo(page, "roof-day")
+    open_demo(page, "survey")
+    for width, height in ((1024, 700), (390, 800)):
+        page.set_viewport_size({"width": width, "height": height})
+        for station in ("survey", "structure"):
+            go(page, station)
+            for tab in page.get_by_role("tab").all():
+                tab.click()
+                assert page.evaluate("document.documentElement.scrollWidth") <= width + 1, tab.inner_text()
+    go(page, "roof-day")
     for width, height in ((1024, 700), (390, 800)):
         page.set_viewport_size({"width": width, "height": height})
         expect(page.get_by_role("navigation", name="Stations")).to_be_visible()

@@ -7,12 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 import pytest
 
-from bench.synthetic_roofs import METHODS, Kind, oracle, synthetic_roof
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
 from fahrtwind.core.structure.members import EvidenceKey, MemberFit, fit_job_members, fit_members
 from fahrtwind.core.tables.readings import ReadingKind
 from tests.conftest import changed
+from tests.truth.roofs import METHODS, Kind, oracle, synthetic_roof
 
 
 def readings(positions: list[float], kind: ReadingKind = "magnet", start: int = 0) -> tuple[ReadingFact, ...]:

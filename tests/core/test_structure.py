@@ -7,13 +7,13 @@ import math
 import numpy as np
 import pytest
 
-from bench.advice import checks_until_settled
 from fahrtwind.calc import run
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.structure.mounting_lines import mounting_lines, stray_marks
 from fahrtwind.core.survey.crown import fit_job_crown
 from tests.conftest import changed
+from tests.truth.advice import checks_until_settled
 
 R = 3000.0
 

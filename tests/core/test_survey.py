@@ -210,3 +210,49 @@ def test_templates_start_a_roof_and_overwrite_nothing(kind: str) -> None:
     assert job.vehicle.roof_width is not None and job.vehicle.roof_width.text == "1.5 m"
     survey = evaluate(job).findings.survey
     assert len(survey.outline) >= 4 and survey.outline_trouble == "" and survey.flat_area_m2 > 1
+
+
+@given(st.lists(st.floats(-900, 900), min_size=4, max_size=9, unique=True), st.floats(2500, 9000))
+def test_a_mirrored_crown_is_the_mirror_and_more_readings_never_blur_it(ys: list[float], radius: float) -> None:
+    def surface(positions: list[float]) -> Any:
+        readings = [{"id": f"g{i}", "y": y, "gap": 5 + radius - math.sqrt(radius**2 - y**2)} for i, y in enumerate(positions)]
+        return fit_crown(Crown.model_validate({"sections": [{"id": "s", "x": 2500, "readings": readings}]}), LENGTH, HALF)
+
+    here, there, fewer = surface(ys), surface([-y for y in ys]), surface(ys[:-1])
+    for y in (-800.0, -200.0, 500.0):
+        assert there.height(2500, -y)[0] == pytest.approx(here.height(2500, y)[0], abs=1e-6)
+        assert here.height(2500, y)[1] <= fewer.height(2500, y)[1] * (here.worst_residual + 1) + 1e-9
+
+
+@pytest.mark.parametrize(
+    ("vehicle", "allowed"),
+    [
+        ({"skin": "steel", "skin_thickness": "1.5 mm", "inside": "gutted"}, {"bridge", "through-bolt with large washer"}),
+        ({"skin": "steel", "skin_thickness": "1.5 mm", "inside": "finished"}, {"bridge"}),
+        ({"skin": "steel", "skin_thickness": "1.5 mm", "inside": "unknown"}, {"bridge"}),
+        ({"skin": "membrane", "ply_thickness": "3/8 in", "inside": "gutted"}, {"bridge", "through-bolt with large washer"}),
+        ({"skin": "membrane", "ply_thickness": "15 mm", "inside": "finished"}, {"bridge", "blind fastener"}),
+        (
+            {"skin": "fibreglass", "skin_thickness": "9 mm", "inside": "gutted"},
+            {"bridge", "through-bolt with large washer", "blind fastener"},
+        ),
+    ],
+)
+def test_what_may_be_fastened_in_mid_bay(demo: Job, vehicle: dict[str, str], allowed: set[str]) -> None:
+    job = demo.model_copy(update={"vehicle": demo.vehicle.model_validate({**demo.vehicle.model_dump(), **vehicle})})
+    bay = evaluate(job).findings.bays[3]
+    assert {f.way for f in bay.ranking if f.rank is not None} == allowed
+    assert all(f.why for f in bay.ranking)
+
+
+def test_an_open_stretch_lets_nuts_be_set_only_there(demo: Job) -> None:
+    partly = changed(demo, vehicle__inside="partial", survey__access__open_bays=[{"id": "e1", "start": "1 m", "end": "3 m"}])
+    bolts = [next(f.rank is not None for f in b.ranking if f.way.startswith("through")) for b in evaluate(partly).findings.bays]
+    assert bolts == [1000 <= b.x_mm <= 3000 for b in evaluate(partly).findings.bays]
+
+
+def test_stations_tell_what_is_open(demo: Job) -> None:
+    states = {s.station: s.state for s in evaluate(demo.model_copy(update={"panels": ()})).stations}
+    assert (states["survey"], states["structure"], states["layout"], states["hold"]) == ("answered", "answered", "open", "open")
+    doubtful = changed(demo, survey__access__walkable="unknown")
+    assert {s.station: s.state for s in evaluate(doubtful).stations}["survey"] == "in doubt"

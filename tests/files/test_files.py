@@ -203,3 +203,23 @@ def test_outlines_that_cannot_be_a_roof_are_refused_with_a_remedy(text: str, err
     with pytest.raises(error) as caught:
         read_outline(text, "metric")
     assert caught.value.remedy and caught.value.field
+
+
+def test_the_drill_map_carries_what_the_survey_found(demo: Job) -> None:
+    """Points, scars, lines under the skin and mounting lines stand in the DXF where the findings put them."""
+    rows = [{"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -900, "pitch": 800, "count": 3}]
+    findings = evaluate(changed(demo, survey__point_rows=rows)).findings
+    document, _ = ezdxf.recover.read(io.BytesIO(to_dxf(drill_drawing(demo, findings)).encode()))
+    space = document.modelspace()
+    points = sorted(round(c.dxf.center.x) for c in space.query('CIRCLE[layer=="POINTS"]'))
+    assert points == [600, 1400, 2200]
+    crosses = {
+        (round((e.dxf.start.x + e.dxf.end.x) / 2), round(-(e.dxf.start.y + e.dxf.end.y) / 2))
+        for e in space.query('LINE[layer=="SCARS"]')
+    }
+    assert crosses == {(round(e.x_mm), round(e.y_mm)) for e in findings.survey.seal_entries}
+    lines = {round(-e.dxf.start.y) for e in space.query('LINE[layer=="LINES"]')}
+    assert lines == {round(-s.offset_mm if s.side == "port" else s.offset_mm) for s in findings.lines.sides}
+    assert len(space.query('LWPOLYLINE[layer=="KEEP_OUT"]')) == len(demo.survey.keep_outs)
+    root = ET.fromstring(to_svg(drill_drawing(demo, findings)))
+    assert {"POINTS", "SCARS", "KEEP_OUT", "LINES"} <= {g.get("id") for g in root.findall(f"{SVG}g")}

@@ -1,4 +1,4 @@
-"""Roofs with known truth, seeded: members, a survey of them with misses and false readings, and an oracle's limit.
+"""Roofs with known truth, seeded: members, a survey of them with misses and false readings, and the limit of an oracle.
 
 The oracle is told which reading belongs to which member, and what kind of roof it is; what it does not find is not in the
 readings. Invented data: shares and noise as in the finder's documented defaults.

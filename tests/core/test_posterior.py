@@ -1,0 +1,155 @@
+"""The finder's likelihood and weights beside brute force: sums over every subset, numerical integration, all assignments."""
+
+from __future__ import annotations
+
+from itertools import combinations
+
+import numpy as np
+import pytest
+from scipy.integrate import dblquad
+
+from fahrtwind.core.structure.candidates import candidates
+from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.structure.layouts import every_second_missed, odd_front, odd_rear, single, trimmed, two_sections
+from fahrtwind.core.structure.members import EvidenceKey, believe, confidence
+from fahrtwind.core.structure.placing import place
+from fahrtwind.core.structure.posterior import NOTICED, NOTICED_PRIOR, _explain, _log_prior_density, fit, quick_score
+from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, ReadingKind
+from tests.truth.roofs import synthetic_roof
+
+SPAN = 4000.0
+
+
+def evidence(hits: list[tuple[float, ReadingKind]], scans: tuple[ScanFact, ...] = (), span: float = SPAN) -> Evidence:
+    return gather(tuple(ReadingFact(f"r{i}", x, kind) for i, (x, kind) in enumerate(hits)), scans, KnownFacts(), span, 45.0)
+
+
+def brute_force(found: Evidence, positions: np.ndarray) -> float:
+    """Log likelihood summed over every way to call each reading true or false, and over the attention of the walk."""
+    nearest = np.abs(found.x[:, None] - positions[None, :]).argmin(axis=1)
+    spread = np.hypot(found.sigma, BUILD_SCATTER_MM)
+    off = found.x - positions[nearest]
+    density = np.exp(-0.5 * (off / spread) ** 2) / (spread * np.sqrt(2 * np.pi))
+    low, high = found.walked or (0.0, 0.0)
+    total = 0.0
+    for attention, prior in zip(NOTICED, NOTICED_PRIOR, strict=True):
+        product = 1.0
+        for j, position in enumerate(positions):
+            own = np.flatnonzero(nearest == j)
+            if not low <= position <= high:  # beyond the walk nobody could have noticed it: what lies nearest is false
+                product *= np.prod(found.rate[own])
+                continue
+            ways = (1 - attention) * np.prod(found.rate[own])
+            for size in range(1, len(own) + 1):
+                for true in combinations(own, size):
+                    false = [i for i in own if i not in true]
+                    repeats = (1 - found.again) * found.again ** (size - 1)
+                    ways += attention * repeats * np.prod(density[list(true)]) * np.prod(found.rate[false])
+            product *= ways
+        total += prior * product
+    return float(np.log(total))
+
+
+@pytest.mark.parametrize("pitch", [600.0, 300.0, 710.0])
+def test_likelihood_is_the_sum_over_all_ways_to_be_true_or_false(pitch: float) -> None:
+    found = evidence(
+        [(310, "magnet"), (322, "rivet_row"), (905, "magnet"), (1210, "knock"), (1495, "magnet"), (2105, "seen"), (2130, "knock")]
+    )
+    layout = single(305.0, pitch, SPAN, 1.0)
+    assert quick_score(found, layout) == pytest.approx(brute_force(found, layout.positions), rel=1e-9)
+
+
+def test_each_reading_s_chance_to_be_true_is_its_share_of_the_ways() -> None:
+    found = evidence([(300, "magnet"), (318, "knock"), (900, "magnet"), (1500, "magnet")])
+    layout = single(300.0, 600.0, 1600.0, 1.0)
+    _, share, _ = _explain(found, layout)
+    i, d, again = 0, 0.65, found.again
+    spread = np.hypot(found.sigma, BUILD_SCATTER_MM)
+    density = np.exp(-0.5 * ((found.x - 300) / spread) ** 2) / (spread * np.sqrt(2 * np.pi))
+    a, b = density[0], density[1]
+    f, g = found.rate[0], found.rate[1]
+    once = d * (1 - again)
+    ways = (1 - d) * f * g + once * (a * g + f * b + again * a * b)
+    assert share[i] == pytest.approx(once * (a * g + again * a * b) / ways, rel=1e-9)
+    assert share[2] > 0.95
+
+
+def test_the_weight_is_the_integral_over_the_parameters() -> None:
+    """Laplace's approximation beside scipy's numerical integration over first member and pitch."""
+    found = evidence([(302, "magnet"), (905, "magnet"), (1498, "rivet_row"), (2104, "magnet"), (2698, "magnet")])
+    fitted = fit(found, single(300.0, 600.0, SPAN, 1.0))
+    assert fitted is not None
+    a0, p0 = fitted.layout.theta
+    peak = quick_score(found, fitted.layout)
+
+    def integrand(pitch: float, first: float) -> float:
+        layout = single(first, pitch, SPAN, 1.0)
+        return float(np.exp(quick_score(found, layout) - peak + _log_prior_density(found, layout)))
+
+    area, _ = dblquad(integrand, a0 - 60, a0 + 60, p0 - 25, p0 + 25, epsabs=1e-12, epsrel=1e-3)
+    assert fitted.log_weight == pytest.approx(peak + np.log(area), abs=0.15)
+
+
+def test_every_story_s_design_gives_the_positions_it_names() -> None:
+    base = single(1250.0, 500.0, 3100.0, 1.0)
+    assert base.positions == pytest.approx([250, 750, 1250, 1750, 2250, 2750])
+    assert odd_front(base, 1, 300.0, 1.0).positions == pytest.approx([450, 750, 1250, 1750, 2250, 2750])
+    assert odd_rear(base, 4, 320.0, 1.0).positions == pytest.approx([250, 750, 1250, 1750, 2250, 2570])
+    assert two_sections(250.0, 500.0, 3, 400.0, 3100.0, 1.0).positions == pytest.approx([250, 750, 1250, 1750, 2150, 2550, 2950])
+    halved = every_second_missed(base, 1.0)
+    assert halved.positions[~halved.silent] == pytest.approx(base.positions)
+    assert set(np.round(np.diff(halved.positions))) == {250}
+    shifted = single(-10.0, 500.0, 3100.0, 1.0)
+    assert len(trimmed(shifted, 3100.0).positions) == len(shifted.positions)
+    assert len(trimmed(odd_front(base, 0, 320.0, 1.0), 3100.0).positions) == len(base.positions), "the odd one stood off the roof"
+
+
+def test_a_scan_without_a_hit_weighs_as_much_as_its_miss_rate_says() -> None:
+    hits: list[tuple[float, ReadingKind]] = [(300, "magnet"), (900, "magnet"), (1500, "magnet")]
+    layout = single(300.0, 300.0, 1600.0, 1.0)
+    scan = ScanFact("s1", 1100.0, 1300.0, "stud_finder")
+    bare, searched = (quick_score(evidence(hits, s, 1600.0), layout) for s in ((), (scan,)))
+    assert searched - bare == pytest.approx(np.log(0.25), rel=1e-9)
+
+
+def test_the_truth_is_among_the_candidates() -> None:
+    met = 0
+    for seed in range(60):
+        roof = synthetic_roof(seed)
+        key = roof.key
+        found = gather(key.readings, key.scans, key.facts, key.span_mm, key.face_mm)
+        met += any(
+            np.abs(fitted.layout.positions[:, None] - roof.members[None, :]).min(axis=0).max() < 40
+            for fitted in candidates(found)
+        )
+    assert met >= 54
+
+
+def test_confidence_is_a_chance_and_falls_with_distance() -> None:
+    roof = synthetic_roof(4, "one spacing")
+    belief = believe(gather(roof.key.readings, roof.key.scans, roof.key.facts, roof.key.span_mm, 45.0))
+    assert belief is not None
+    assert belief.weights.sum() + belief.nothing == pytest.approx(1)
+    lead = place(belief.evidence, belief.fits[0])
+    near = confidence(belief, lead.x_mm)
+    assert ((near >= 0) & (near <= 1)).all() and (confidence(belief, lead.x_mm + 30) <= near).all()
+    assert confidence(belief, lead.x_mm + 200).max() < 0.2
+
+
+def test_a_member_with_own_readings_is_pulled_towards_them_and_is_surer() -> None:
+    hits: list[tuple[float, ReadingKind]] = [(300 + 600 * i + 8 * (i == 2), "seen") for i in range(6) if i != 4]
+    found = evidence(hits)
+    fitted = fit(found, single(300.0, 600.0, SPAN, 1.0))
+    assert fitted is not None
+    placing = place(found, fitted)
+    assert placing.line_mm[2] < placing.x_mm[2] < 1508
+    assert placing.sigma_mm[4] > placing.sigma_mm[3]
+    assert placing.share[4] == 0
+
+
+def test_the_same_evidence_in_another_order_gives_the_same_key_result() -> None:
+    roof = synthetic_roof(11)
+    turned = EvidenceKey(roof.key.readings[::-1], roof.key.scans, roof.key.facts, roof.key.span_mm, roof.key.face_mm)
+    one, other = (believe(gather(k.readings, k.scans, k.facts, k.span_mm, k.face_mm)) for k in (roof.key, turned))
+    assert one is not None and other is not None
+    assert other.weights[0] == pytest.approx(one.weights[0], rel=1e-9)
