@@ -25,7 +25,9 @@ from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, 
 from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.layout.clear_height import ClearHeight, clear_height_of
 from fahrtwind.core.layout.distances import distances, overlaps
+from fahrtwind.core.layout.dry_fit import dry_fit
 from fahrtwind.core.layout.feet import FootPlace, place_feet
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.results import Findings, PlanVerdict, Shape
@@ -36,6 +38,7 @@ from fahrtwind.core.structure.bays import Spot, judge_spot
 from fahrtwind.core.structure.members import Member, MemberFit, evidence_key, fit_job_members
 from fahrtwind.core.structure.mounting_lines import mounting_lines
 from fahrtwind.core.structure.next_check import NextCheck, next_check
+from fahrtwind.core.survey.crown import CrownSurface
 from fahrtwind.core.survey.findings import survey_findings
 from fahrtwind.core.survey.outline import ring
 from fahrtwind.core.survey.questions import Question, open_questions
@@ -82,7 +85,8 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
     marks, seal = drill_map(job, feet, " + ".join(sealants(job))), seal_plan(job)
     findings = Findings(
         roof=roof, shapes=_shapes(job), survey=survey, members=fit, next_check=_next_check(job, feet, roof), bays=_bays(job, fit),
-        lines=mounting_lines(job, fit.members, crown), feet=feet, distances=distances(job), overlaps=overlaps(job),
+        lines=mounting_lines(job, fit.members, crown), feet=feet,
+        clear_heights=_clear_heights(job, feet, crown), dry_fit=dry_fit(job), distances=distances(job), overlaps=overlaps(job),
         verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=float(mass), marks=marks, seal=seal,
         materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
     )  # fmt: skip
@@ -126,6 +130,22 @@ def _cached_bays(read: Keyed[Job], members: tuple[Member, ...]) -> tuple[Spot, .
 
 def _judge_bays(job: Job, members: tuple[Member, ...]) -> tuple[Spot, ...]:
     return tuple(judge_spot(job, members, (a.x_mm + b.x_mm) / 2) for a, b in pairwise(members))
+
+
+def _clear_heights(job: Job, feet: tuple[FootPlace, ...], crown: CrownSurface | None) -> tuple[ClearHeight, ...]:
+    if crown is None:
+        return ()
+    found = []
+    for panel in job.panels:
+        own = tuple(f for f in feet if f.panel == panel.id)
+        height = clear_height_of(panel, own, crown) if is_recording() else _cached_clear_height(keyed(panel), own, crown)
+        found.append(height)
+    return tuple(h for h in found if h is not None)
+
+
+@lru_cache(maxsize=256)
+def _cached_clear_height(panel: Keyed[PlacedPanel], feet: tuple[FootPlace, ...], crown: CrownSurface) -> ClearHeight | None:
+    return clear_height_of(panel.part, feet, crown)
 
 
 def _shapes(job: Job) -> tuple[Shape, ...]:

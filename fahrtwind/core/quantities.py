@@ -242,12 +242,12 @@ def say_length(mm: float, system: UnitSystem) -> str:
 
 
 def say_share(share: float) -> str:
-    """A share in whole per cent.
+    """A share in whole per cent, kept together by a no-break space.
 
-    >>> say_share(0.934)
-    '93 %'
+    >>> say_share(0.934).split()
+    ['93', '%']
     """
-    return f"{share * 100:.0f} %"
+    return f"{share * 100:.0f}\u00a0%"
 
 
 def say_speed(m_s: float, system: UnitSystem) -> str:

@@ -9,7 +9,9 @@ from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.build.materials import Material
 from fahrtwind.core.days.steps import WorkStep
 from fahrtwind.core.hold.verdict import PanelVerdict
+from fahrtwind.core.layout.clear_height import ClearHeight
 from fahrtwind.core.layout.distances import Distance, Overlap
+from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.seal.sealant import SealPlan
@@ -65,6 +67,8 @@ class Findings:
     bays: tuple[Spot, ...]
     lines: LinesFinding
     feet: tuple[FootPlace, ...]
+    clear_heights: tuple[ClearHeight, ...]
+    dry_fit: tuple[DryFit, ...]
     distances: tuple[Distance, ...]
     overlaps: tuple[Overlap, ...]
     verdicts: tuple[PanelVerdict, ...]

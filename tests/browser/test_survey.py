@@ -133,3 +133,21 @@ def test_an_import_is_shown_before_it_is_taken_and_a_bad_one_changes_nothing(pag
     page.get_by_role("button", name="Add point").click()
     expect(page.get_by_role("alert")).to_contain_text("outside")
     expect(page.get_by_label("New point: x", exact=True)).to_have_value("17 parsec")
+
+
+def test_a_panel_is_mirrored_and_told_how_it_clears_the_crown(page: Page) -> None:
+    open_demo(page, "layout")
+    page.locator("[data-panel='p5']").focus()
+    expect(page.get_by_text("Clear of the crown by")).to_be_visible()
+    page.get_by_role("button", name="clear height: show the working").click()
+    expect(page.get_by_role("dialog").get_by_text("plane through the feet").first).to_be_visible()
+    page.keyboard.press("Escape")
+    page.locator("[data-panel='p1']").focus()
+    expect(page.get_by_text("front x 230 mm")).to_be_visible()
+    page.get_by_role("button", name="Mirror to the other side").focus()
+    page.keyboard.press("Enter")
+    twin = page.locator("[data-panel='p6']")
+    expect(twin).to_have_attribute("aria-pressed", "true")
+    expect(page.get_by_label("y, middle, to starboard")).to_have_value("590 mm")
+    page.keyboard.press("Control+z")
+    expect(twin).to_have_count(0)

@@ -23,6 +23,16 @@ CROWN = {
         }
     ]
 }
+STEEP = {
+    "sections": [
+        {
+            "id": "a",
+            "x": 1000,
+            "readings": [{"id": f"g{i}", "y": y, "gap": y * y / 5000} for i, y in enumerate(range(-1000, 1001, 250))],
+        }
+    ]
+}
+EVEN = {"sections": [{**CROWN["sections"][0], "id": f"s{x}", "x": x} for x in (600, 1500, 4200, 7000)]}
 BOLTS = {"school": "bolts", "length": "30 mm"}
 
 
@@ -62,6 +72,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "scars-open": lambda j: changed(j, survey__scars=[{"id": "h1", "kind": "screw", "x": 900, "y": 100, "count": 6}]),
     "off-outline": lambda j: changed(j, survey__outline__front_narrower="400 mm"),
     "on-falling-edge": lambda j: changed(j, survey__outline__side_fall="200 mm"),
+    "touches-the-crown": lambda j: changed(j, survey__crown=STEEP, panels__p1__y="0", panels__p2__y="900 mm", panels__p1__stand_off="22 mm"),
+    "little-air": lambda j: changed(j, survey__crown=EVEN, panels__p3__stand_off="50 mm"),
     "out-of-reach": lambda j: changed(j, survey__access__walkable="no"),
     "over-edge": lambda j: changed(j, panels__p1__y="-800 mm"),
     "near-edge": lambda j: changed(j, panels__p1__y="-670 mm"),

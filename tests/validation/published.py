@@ -123,6 +123,8 @@ CHECKS = [
     c("lid_lean", {"length_mm": 400, "angle_deg": 80}, 0, 1e-9, "hand", "not past upright: leans over nothing"),
     c("lid_tip_height", {"hinge_mm": 100, "length_mm": 400, "angle_deg": 90}, 500, 1e-9, "hand", "upright"),
     c("skew_from_diagonals", {"first_mm": math.hypot(4000, 2020), "second_mm": math.hypot(4000, 1980), "width_mm": 2000}, 20, 1e-9, "hand", "rear moved 20 mm to starboard"),
+    c("panel_sag", {"span_mm": 1000}, 5, 1e-9, "hand", "1000/200"),
+    c("clear_height", {"panel_mm": 40, "roof_mm": 12, "sigma_mm": 2, "sag_mm": 5}, 40 - 12 - 3.92 - 5, 1e-9, "hand", "40 − 12 − 1.96·2 − 5"),
     c("removal_labour", {"count": 6, "each_min": 30}, 180, 1e-9, "hand", "six panels, three person-hours (common practice)"),
     # skin between members
     c("plate_stiffness", {"modulus_n_mm2": 205_000, "thickness_mm": 1.519, "poisson": 0.3}, 205_000 * 1.519**3 / (12 * 0.91), 1e-9, "hand", "E t³/(12(1 − ν²)) written out"),

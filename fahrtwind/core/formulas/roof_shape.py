@@ -95,6 +95,23 @@ def skew_from_diagonals(
     return (first_mm**2 - second_mm**2) / (4 * width_mm)
 
 
+@formula(title="sag allowed for in the middle of a panel", symbol="w", expression="w = L / 200", unit="mm",
+         source=Source("Flex of a framed glass panel between its feet: judgement, no source", "judgement"))  # fmt: skip
+def panel_sag(span_mm: Annotated[Number, Arg("L", "mm", "shorter span between feet", 0, 3000)]) -> Number:
+    return span_mm / 200
+
+
+@formula(title="clear height under a panel", symbol="c", expression="c = z_panel − z_roof − 1.96 · s_z − w", unit="mm",
+         source=Source(f"{GEOMETRY}: plane through the feet over the crown, its 95 % band and the sag taken off"))  # fmt: skip
+def clear_height(
+    panel_mm: Annotated[Number, Arg("z_panel", "mm", "underside of the panel there")],
+    roof_mm: Annotated[Number, Arg("z_roof", "mm", "height of the roof there")],
+    sigma_mm: Annotated[Number, Arg("s_z", "mm", "uncertainty of that height", 0)],
+    sag_mm: Annotated[Number, Arg("w", "mm", "sag allowed for", 0, 50)],
+) -> Number:
+    return panel_mm - roof_mm - 1.96 * sigma_mm - sag_mm
+
+
 @formula(title="labour to take old work off", symbol="T", expression="T = n · t_each", unit="min",
          source=Source("Six glued panels about three person-hours, others likewise: common practice, no source", "common practice"))  # fmt: skip
 def removal_labour(

@@ -12,7 +12,8 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from fahrtwind.core.errors import InputError, UnknownPath
 from fahrtwind.core.job.document import Job, VehicleKind
 from fahrtwind.core.job.load import as_input_error
-from fahrtwind.core.layout.placing import new_panel, spread_feet
+from fahrtwind.core.job.part import Identifier
+from fahrtwind.core.layout.placing import mirrored_panel, new_panel, spread_feet
 from fahrtwind.core.survey.templates import fill_from_template
 
 FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
@@ -66,6 +67,13 @@ class SpreadFeet(_Edit):
     along: Literal["sides", "ends"] = "sides"
 
 
+class MirrorPanel(_Edit):
+    """Put the same panel on the other side of the centre line: same edge offset, same distances, feet mirrored too."""
+
+    op: Literal["mirror_panel"] = "mirror_panel"
+    panel: Identifier
+
+
 class ApplyTemplate(_Edit):
     """Fill what is still blank with the usual size of a kind of vehicle."""
 
@@ -73,7 +81,9 @@ class ApplyTemplate(_Edit):
     template: VehicleKind
 
 
-Edit = Annotated[SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet | ApplyTemplate, Field(discriminator="op")]
+Edit = Annotated[
+    SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet | MirrorPanel | ApplyTemplate, Field(discriminator="op")
+]
 
 
 def apply_edits(job: Job, edits: list[Edit]) -> Job:
@@ -87,7 +97,7 @@ def describe(edits: list[Edit]) -> str:
     """A short summary for the revision list."""
     first = edits[0]
     words = {"set": "Set", "add": "Added to", "remove": "Removed", "place_panel": "Placed", "spread_feet": "Spread feet of",
-             "apply_template": "Started from the usual"}  # fmt: skip
+             "mirror_panel": "Mirrored", "apply_template": "Started from the usual"}  # fmt: skip
     thing = next((v for name in ("path", "model", "panel", "template") if (v := getattr(first, name, None))), "")
     more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
     return f"{words[first.op]} {thing}{more}"
@@ -108,6 +118,9 @@ def _apply(job: Job, edit: Edit) -> Job:
         del holder[key]
     elif isinstance(edit, PlacePanel):
         data["panels"] = [*data["panels"], new_panel(job, edit.model).model_dump()]
+    elif isinstance(edit, MirrorPanel):
+        _find(data, f"panels.{edit.panel}")
+        data["panels"] = [*data["panels"], mirrored_panel(job, edit.panel).model_dump()]
     elif isinstance(edit, ApplyTemplate):
         data = fill_from_template(job, edit.template)
     else:

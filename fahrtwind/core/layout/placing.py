@@ -27,6 +27,22 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
     return panel.model_copy(update={"feet": _feet_for(panel, 6 if model.length.mm > 1300 else 4, "sides")})
 
 
+def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:
+    """A panel's twin on the other side of the centre line."""
+    panel = next(p for p in job.panels if p.id == panel_id)
+    number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
+    across = panel_rect(panel).width_mm
+    sides = {"port": "starboard", "starboard": "port"}
+    feet = tuple(
+        f.model_copy(update={"side": sides[f.side]}) if f.side in sides else f.model_copy(update={"along": Length(mm=across - f.along.mm)})
+        for f in panel.feet
+    )  # fmt: skip
+    return panel.model_copy(
+        update={"id": f"p{number}", "name": f"Panel {number}", "y": Length(mm=-panel.y.mm), "feet": feet,
+                "measured_length": None, "measured_width": None}
+    )  # fmt: skip
+
+
 def find_model(job: Job, name: str) -> PanelModel:
     for model in (*job.own_models, *CATALOGUE):
         if model.name == name:

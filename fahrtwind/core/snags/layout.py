@@ -15,6 +15,7 @@ from fahrtwind.core.survey.outline import is_plain, polygon_of
 PRACTICE = "common practice, no source"
 SHEET_TOLERANCE_MM = 2.0
 CABLE_ROOM_MM = 20.0
+LEAST_AIR_MM = 8.0
 
 
 def _panel(job: Job, panel_id: str) -> PlacedPanel:
@@ -175,3 +176,31 @@ def out_of_reach(job: Job, findings: Findings) -> Iterator[Found]:
             f"panels.{panel}", _panel(job, panel).name, f"Feet {', '.join(feet)} are beyond arm's length ({say_length(job.survey.access.reach.mm, job.units)}) from any ladder.",
             "Move them outward, set the ladder at another side, or work from a plank on trestles.", "reach", None, job.survey.access.reach.mm, "mm",
         )  # fmt: skip
+
+
+@rule(
+    "touches-the-crown",
+    "stop",
+    "layout",
+    "Panel touches the crowned roof",
+    "geometry: plane through the feet over the fitted crown",
+)
+def touches_the_crown(job: Job, findings: Findings) -> Iterator[Found]:
+    for height in findings.clear_heights:
+        if height.least_mm < 0:
+            yield Found(
+                f"panels.{height.panel}.stand_off", _panel(job, height.panel).name,
+                f"At {say_length(height.at_x_mm, job.units)} aft the roof may come {say_length(-height.least_mm, job.units)} into the panel, its sag and the crown's uncertainty counted.",
+                "Raise the feet, set them further out where the roof is lower, or turn the panel lengthwise.", "clear height", height.least_mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("little-air", "caution", "layout", "Little air between panel and roof", PRACTICE)
+def little_air(job: Job, findings: Findings) -> Iterator[Found]:
+    for height in findings.clear_heights:
+        if 0 <= height.least_mm < LEAST_AIR_MM:
+            yield Found(
+                f"panels.{height.panel}.stand_off", _panel(job, height.panel).name,
+                f"Only {say_length(height.least_mm, job.units)} at {say_length(height.at_x_mm, job.units)} aft: it chafes when it flexes.",
+                f"Leave {say_length(LEAST_AIR_MM, job.units)} or more.", "clear height", height.least_mm, LEAST_AIR_MM, "mm",
+            )  # fmt: skip

@@ -66,8 +66,12 @@ class CrownSurface:
     readings: int
     worst_residual: float
 
+    def row(self, x_mm: float, y_mm: float) -> FloatArray:
+        """What the height at a spot is made of: it is ``row @ mean``, its variance ``row @ covariance @ row``."""
+        return _row(x_mm, y_mm, self.length_mm, self.half_mm)
+
     def height(self, x_mm: float, y_mm: float) -> tuple[float, float]:
-        return self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm))
+        return self._told(self.row(x_mm, y_mm))
 
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))

@@ -1015,6 +1015,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/formula.panel_sag": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** sag allowed for in the middle of a panel: w = L / 200 */
+        post: operations["calc_formula_panel_sag_api_calc_formula_panel_sag_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.clear_height": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** clear height under a panel: c = z_panel − z_roof − 1.96 · s_z − w */
+        post: operations["calc_formula_clear_height_api_calc_formula_clear_height_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula.removal_labour": {
         parameters: {
             query?: never;
@@ -1780,6 +1814,33 @@ export interface components {
             words: string;
         };
         /**
+         * ClearHeight
+         * @description The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are needed.
+         */
+        ClearHeight: {
+            /** Panel */
+            panel: string;
+            /** Least Mm */
+            least_mm: number;
+            /** At X Mm */
+            at_x_mm: number;
+            /** At Y Mm */
+            at_y_mm: number;
+            /** Feet Off Plane Mm */
+            feet_off_plane_mm: number;
+        };
+        /** ClearHeightInput */
+        ClearHeightInput: {
+            /** Panel Mm */
+            panel_mm: number;
+            /** Roof Mm */
+            roof_mm: number;
+            /** Sigma Mm */
+            sigma_mm: number;
+            /** Sag Mm */
+            sag_mm: number;
+        };
+        /**
          * CornerOffset
          * @description How far a corner stands from the corner of the rectangle: aft and to starboard.
          */
@@ -1931,6 +1992,27 @@ export interface components {
             /** To Y Mm */
             to_y_mm: number;
         };
+        /**
+         * DryFit
+         * @description Marks for one panel, mm: x of its front and rear edge, offsets of its sides from the centre line, and its diagonal.
+         *
+         *     Offsets are positive to starboard. Both diagonals of the four marks must read ``diagonal_mm``; where they differ the marks
+         *     are out of square.
+         */
+        DryFit: {
+            /** Panel */
+            panel: string;
+            /** Front X Mm */
+            front_x_mm: number;
+            /** Rear X Mm */
+            rear_x_mm: number;
+            /** Port Y Mm */
+            port_y_mm: number;
+            /** Starboard Y Mm */
+            starboard_y_mm: number;
+            /** Diagonal Mm */
+            diagonal_mm: number;
+        };
         /** DynamicPressureInput */
         DynamicPressureInput: {
             /** Density Kg M3 */
@@ -1960,7 +2042,7 @@ export interface components {
             /** Probe M S */
             probe_m_s?: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["ApplyTemplate"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"])[];
         };
         /**
          * ErrorBody
@@ -2041,6 +2123,10 @@ export interface components {
             lines: components["schemas"]["LinesFinding"];
             /** Feet */
             feet: components["schemas"]["FootPlace"][];
+            /** Clear Heights */
+            clear_heights: components["schemas"]["ClearHeight"][];
+            /** Dry Fit */
+            dry_fit: components["schemas"]["DryFit"][];
             /** Distances */
             distances: components["schemas"]["Distance"][];
             /** Overlaps */
@@ -2900,6 +2986,19 @@ export interface components {
             members: components["schemas"]["Members"];
         };
         /**
+         * MirrorPanel
+         * @description Put the same panel on the other side of the centre line: same edge offset, same distances, feet mirrored too.
+         */
+        MirrorPanel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "mirror_panel";
+            /** Panel */
+            panel: string;
+        };
+        /**
          * MountingLines
          * @description Where rails run on a curved roof. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
          */
@@ -3232,6 +3331,11 @@ export interface components {
             frame_height: components["schemas"]["Length"];
             mass: components["schemas"]["Mass"];
             power: components["schemas"]["Power"];
+        };
+        /** PanelSagInput */
+        PanelSagInput: {
+            /** Span Mm */
+            span_mm: number;
         };
         /** PanelVerdict */
         PanelVerdict: {
@@ -4761,7 +4865,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["ApplyTemplate"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"])[];
             /** Probe M S */
             probe_m_s?: number | null;
         };
@@ -9539,6 +9643,162 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["SkewFromDiagonalsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_panel_sag_api_calc_formula_panel_sag_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelSagInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_clear_height_api_calc_formula_clear_height_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClearHeightInput"];
             };
         };
         responses: {

@@ -11,11 +11,13 @@ const MARGIN = 8;
 const HEADROOM_MM = 420;
 
 export function CrossSection() {
-  const { job, evaluation, units } = useJobView();
+  const { job, evaluation, units, selection } = useJobView();
   const cursor = useCursor();
   const { survey, roof, shapes, lines } = evaluation.findings;
   if (!roof) return null;
-  const x = cursor ? Math.min(Math.max(cursor.x, 0), roof.length_mm) : roof.length_mm / 2;
+  const chosen = shapes.find((s) => s.id === selection?.split(".")[1])?.rect;
+  const rest = chosen ? chosen.x_mm + chosen.length_mm / 2 : roof.length_mm / 2;
+  const x = Math.min(Math.max(cursor?.x ?? rest, 0), roof.length_mm);
   const cut = cutAcross(survey.outline, x) ?? { low: roof.y_mm, high: roof.y_mm + roof.width_mm };
   const scale = (WIDTH - 2 * MARGIN) / roof.width_mm;
   const middle = heightAt(survey.crown, x, 0);

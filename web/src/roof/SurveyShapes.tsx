@@ -49,7 +49,8 @@ export function RoofGround({ scale }: { scale: RoofScale }) {
             strokeWidth={0.9}
           />
           <text
-            x={scale.x(section.x.mm) + 5}
+            x={scale.x(section.x.mm + section.length.mm) - 5}
+            textAnchor="end"
             y={scale.y(section.y.mm - section.width.mm / 2) + 13}
             className="font-sign text-[12px] fill-soft"
           >

@@ -4,6 +4,7 @@ import type { Panel } from "../../api/types";
 import { selectedPanel, useJobView } from "../../app/JobContext";
 import { Choice, Field, Group, Tick } from "../../ui/Field";
 import { across, length } from "../../ui/format";
+import { Worked } from "../../ui/WorkingDialog";
 import { OwnModel } from "./OwnModel";
 
 export function LayoutStation() {
@@ -97,6 +98,41 @@ function PanelList() {
   );
 }
 
+/** The marks to set a panel by, the air under it, and its twin on the other side. */
+function SetBy({ panel }: { panel: Panel }) {
+  const { evaluation, units, handle, select } = useJobView();
+  const marks = evaluation.findings.dry_fit.find((d) => d.panel === panel.id);
+  const air = evaluation.findings.clear_heights.find((h) => h.panel === panel.id);
+  const mirror = async () => {
+    const answer = await handle.edit([{ op: "mirror_panel", panel: panel.id }]);
+    const twin = answer.job.panels.at(-1);
+    if (twin) select(`panels.${twin.id}`);
+  };
+  return (
+    <>
+      {marks && (
+        <p className="pt-1">
+          <span className="font-semibold">Mark on the roof:</span> front x {length(marks.front_x_mm, units)}, rear x{" "}
+          {length(marks.rear_x_mm, units)}; sides {across(marks.port_y_mm, units)} and{" "}
+          {across(marks.starboard_y_mm, units)}. Both diagonals {length(marks.diagonal_mm, units)}.
+        </p>
+      )}
+      {air && (
+        <p className={air.least_mm < 0 ? "text-signal font-semibold" : ""}>
+          Clear of the crown by{" "}
+          <Worked place={`clear height/${panel.id}`} title="clear height">
+            {length(air.least_mm, units)}
+          </Worked>
+          ; feet stand off one plane by up to {length(air.feet_off_plane_mm, units)}: shim them.
+        </p>
+      )}
+      <button type="button" className="act mt-1" onClick={() => void mirror()}>
+        Mirror to the other side
+      </button>
+    </>
+  );
+}
+
 const FEET = [4, 6, 8, 10, 12];
 
 function PanelFields({ panel }: { panel: Panel }) {
@@ -164,6 +200,7 @@ function PanelFields({ panel }: { panel: Panel }) {
           )
           .join("  ·  ")}
       </p>
+      <SetBy panel={panel} />
       <p className="text-soft pt-1 text-[13px]">
         Measure the delivered panel before drilling. A panel in wind is a sail: two people lift, one guides.
       </p>

@@ -33,20 +33,23 @@ export function StructureStation() {
   return <Parts parts={parts} current={part} choose={setPart} />;
 }
 
+/** On a phone the next check comes first: whoever stands on the ladder looks for it. */
 function MembersPart() {
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] gap-x-8">
-      <Group
-        title="Readings along the roof"
-        aside={<span className="text-soft text-[13px]">from the front edge, aft</span>}
-      >
-        <ReadingEntry />
-        <ReadingList />
-      </Group>
-      <div>
-        <NextCheckCard />
-        <Fit />
+    <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] xl:grid-rows-[auto_1fr] gap-x-8">
+      <div className="xl:row-span-2">
+        <Group
+          title="Readings along the roof"
+          aside={<span className="text-soft text-[13px]">from the front edge, aft</span>}
+        >
+          <ReadingEntry />
+          <ReadingList />
+        </Group>
       </div>
+      <div className="order-first xl:order-none">
+        <NextCheckCard />
+      </div>
+      <Fit />
     </div>
   );
 }

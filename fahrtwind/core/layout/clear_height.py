@@ -1,0 +1,63 @@
+"""How much air is under a flat panel over a crowned roof: the plane through its feet against the roof below."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.roof_shape import clear_height, panel_sag
+from fahrtwind.core.job.document import PlacedPanel
+from fahrtwind.core.layout.feet import FootPlace
+from fahrtwind.core.layout.footprint import panel_rect
+from fahrtwind.core.survey.crown import CrownSurface
+
+FloatArray = npt.NDArray[np.float64]
+STEPS = 9
+LEAST_FEET = 3
+
+
+@dataclass(frozen=True, slots=True)
+class ClearHeight:
+    """The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are needed."""
+
+    panel: str
+    least_mm: float
+    at_x_mm: float
+    at_y_mm: float
+    feet_off_plane_mm: float
+
+
+def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: CrownSurface) -> ClearHeight | None:
+    """The clear height of a panel; None with fewer than three feet or with all of them in one line."""
+    if len(feet) < LEAST_FEET:
+        return None
+    design = np.array([[1.0, f.x_mm, f.y_mm] for f in feet])
+    if np.linalg.matrix_rank(design - design.mean(axis=0)) < 2:
+        return None
+    under_feet = np.array([crown.row(f.x_mm, f.y_mm) for f in feet])
+    share = np.linalg.pinv(design)  # how the plane through the feet follows each of them
+    rect = panel_rect(panel)
+    spots = [
+        (float(x), float(y)) for x in np.linspace(rect.x_mm, rect.x_end_mm, STEPS) for y in np.linspace(rect.y_mm, rect.y_end_mm, STEPS)
+    ]  # fmt: skip
+    gaps = [_gap(crown, np.array([1.0, *spot]) @ share @ under_feet - crown.row(*spot)) for spot in spots]
+    narrow = int(np.argmin([gap - 1.96 * sigma for gap, sigma in gaps]))
+    (x, y), (gap, sigma) = spots[narrow], gaps[narrow]
+    roof = crown.height(x, y)[0]
+    span = min(np.ptp([f.x_mm for f in feet]), np.ptp([f.y_mm for f in feet]))
+    with scope("clear height", panel.id):
+        sag = panel_sag(given(float(span), "computed", "between the feet"))
+        least = clear_height(
+            given(roof + gap + panel.stand_off.mm, "computed", "plane through the feet"), given(roof, "inferred", "crown"),
+            given(sigma, "inferred", "crown, between the feet and there"), sag,
+        )  # fmt: skip
+    tops = under_feet @ crown.mean
+    return ClearHeight(panel.id, float(least), x, y, float(np.abs(design @ share @ tops - tops).max()))
+
+
+def _gap(crown: CrownSurface, row: FloatArray) -> tuple[float, float]:
+    """Plane less roof without the stand-off, and its standard deviation: what feet and spot share does not count."""
+    return float(row @ crown.mean), float(np.sqrt(max(float(row @ crown.covariance @ row), 0.0)))
