@@ -4,14 +4,13 @@ from __future__ import annotations
 
 import gc
 import gzip
-import statistics
 import tempfile
-import time
-from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
 
+from bench.browser import over_http_and_in_the_browser
+from bench.figures import line, median_ms
 from bench.jobs import large_job, nudged
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
@@ -32,20 +31,6 @@ CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit
 def forget() -> None:
     for cache in CACHES:
         cache.cache_clear()
-
-
-def median_ms(run: Callable[[int], object], times: int = 60) -> float:
-    taken = []
-    for i in range(times):
-        start = time.perf_counter()
-        run(i)
-        taken.append((time.perf_counter() - start) * 1000)
-    return statistics.median(taken)
-
-
-def line(words: str, value: float, unit: str, limit: float | None = None) -> None:
-    promise = f"   promised: at most {limit:g} {unit}" if limit is not None else ""
-    print(f"{words:74} {value:8.1f} {unit}{promise}", flush=True)
 
 
 def in_process() -> None:
@@ -115,8 +100,6 @@ def main() -> None:
     script_size()
     quality()
     advice()
-    from bench.browser import over_http_and_in_the_browser
-
     with tempfile.TemporaryDirectory() as folder:
         over_http_and_in_the_browser(Path(folder))
 

@@ -11,6 +11,7 @@ from typing import Any
 
 from playwright.sync_api import Page, sync_playwright
 
+from bench.figures import line
 from bench.jobs import large_job
 from fahrtwind.files.job_file import write_job
 from tests.browser.conftest import Server
@@ -51,8 +52,6 @@ def post(url: str, body: Any) -> Any:
 
 
 def over_http_and_in_the_browser(folder: Path) -> None:
-    from bench.__main__ import line
-
     server = Server(folder)
     try:
         upload = urllib.request.Request(
