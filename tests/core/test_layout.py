@@ -61,3 +61,15 @@ def test_marks_to_set_a_panel_by(sound: Job) -> None:
         assert mark.diagonal_mm == pytest.approx(
             math.hypot(mark.rear_x_mm - mark.front_x_mm, mark.starboard_y_mm - mark.port_y_mm)
         )
+
+
+@pytest.mark.parametrize(("height", "gap", "blocked"), [("60 mm", 20, True), ("60 mm", 140, False), ("160 mm", 0, False)])
+def test_a_low_panel_may_lie_under_a_lid_that_leans_over_it(one_panel: Job, height: str, gap: float, blocked: bool) -> None:
+    """A lid at 135° stands as high over a spot as the spot is away from the hinge; the panel's top is at 75 mm here."""
+    rect = evaluate(one_panel).findings.shapes[0].rect
+    hatch = {"id": "o1", "kind": "hatch", "name": "Hatch", "x": rect.x_mm - gap - 500, "y": 0, "length": 500, "width": 400,
+             "height": height, "clearance": 0, "lid_hinge": "rear", "lid_angle": "135\u00b0"}  # fmt: skip
+    low = changed(one_panel, panels__p3__stand_off="40 mm", obstacles=[hatch])
+    assert ("lid-blocked" in {s.id for s in evaluate(low).snags}) == blocked
+    by_plan = {**hatch, "lid_angle": None, "lid_reach": 353}
+    assert "lid-blocked" in {s.id for s in evaluate(changed(low, obstacles=[by_plan])).snags}, "without an angle the plan decides"

@@ -122,6 +122,7 @@ CHECKS = [
     c("lid_lean", {"length_mm": 400, "angle_deg": 120}, 200, 1e-9, "hand", "−400·cos 120°"),
     c("lid_lean", {"length_mm": 400, "angle_deg": 80}, 0, 1e-9, "hand", "not past upright: leans over nothing"),
     c("lid_tip_height", {"hinge_mm": 100, "length_mm": 400, "angle_deg": 90}, 500, 1e-9, "hand", "upright"),
+    c("lid_height_beyond", {"hinge_mm": 60, "distance_mm": 100, "angle_deg": 135}, 160, 1e-9, "hand", "45° over: as high as far"),
     c("skew_from_diagonals", {"first_mm": math.hypot(4000, 2020), "second_mm": math.hypot(4000, 1980), "width_mm": 2000}, 20, 1e-9, "hand", "rear moved 20 mm to starboard"),
     c("panel_sag", {"span_mm": 1000}, 5, 1e-9, "hand", "1000/200"),
     c("clear_height", {"panel_mm": 40, "roof_mm": 12, "sigma_mm": 2, "sag_mm": 5}, 40 - 12 - 3.92 - 5, 1e-9, "hand", "40 − 12 − 1.96·2 − 5"),

@@ -85,6 +85,16 @@ def lid_tip_height(
     return hinge_mm + length_mm * np.sin(angle_deg / 57.29577951308232)
 
 
+@formula(title="height of the open lid over a spot beyond its hinge", symbol="h", expression="h = h_0 + d · tan(180° − α)", unit="mm",
+         source=Source(f"{GEOMETRY}: straight lid leaning over by α from shut"))  # fmt: skip
+def lid_height_beyond(
+    hinge_mm: Annotated[Number, Arg("h_0", "mm", "height of the hinge", 0, 2000)],
+    distance_mm: Annotated[Number, Arg("d", "mm", "distance beyond the hinge", 0, 3000)],
+    angle_deg: Annotated[Number, Arg("α", "°", "opening angle", 90.5, 180)],
+) -> Number:
+    return hinge_mm + distance_mm * np.tan((180 - angle_deg) / 57.29577951308232)
+
+
 @formula(title="out of square, from the diagonals", symbol="e", expression="e = (d_1² − d_2²) / (4·W)", unit="mm",
          source=Source("Parallelogram law: d_1² − d_2² = 4 a·b (any textbook of vector geometry); e is the shift of the rear"))  # fmt: skip
 def skew_from_diagonals(

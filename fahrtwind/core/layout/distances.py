@@ -9,13 +9,17 @@ from typing import Literal
 import shapely
 from shapely.geometry import LineString, Point, Polygon
 
-from fahrtwind.core.job.document import Job, Obstacle
+from fahrtwind.core.formulas.roof_shape import lid_height_beyond
+from fahrtwind.core.job.document import Job, Obstacle, PlacedPanel
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.roof import Outline
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.survey.lids import lid_swing
 from fahrtwind.core.survey.outline import is_plain, sound_outline
 
 TOUCHING_M2 = 1e-4
+UPRIGHT_DEG, LID_MARGIN_MM = 91.0, 15.0
+"""A lid is let pass over a panel with this much air left: common practice, no source."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,27 +125,43 @@ def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: 
 
 def overlaps(job: Job) -> tuple[Overlap, ...]:
     """Panels that lie on one another, on an obstacle that stays or its clearance, or under a lid that could not open."""
-    rects = [(p.id, panel_rect(p)) for p in job.panels]
+    rects = [(p, panel_rect(p)) for p in job.panels]
     found: list[Overlap] = []
     for index, (panel, rect) in enumerate(rects):
         for other, other_rect in rects[index + 1 :]:
-            found += _overlap(panel, rect, other, other_rect, "panel")
+            found += _overlap(panel.id, rect, other.id, other_rect, "panel")
         for obstacle in job.obstacles:
             found += _on_obstacle(panel, rect, obstacle) if obstacle.stays else []
     return tuple(found)
 
 
-def _on_obstacle(panel: str, rect: Rect, obstacle: Obstacle) -> list[Overlap]:
+def _on_obstacle(panel: PlacedPanel, rect: Rect, obstacle: Obstacle) -> list[Overlap]:
     found = []
     if obstacle.shape == "rectangle":
-        found += _overlap(panel, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle")
+        found += _overlap(panel.id, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle")
     else:
         common = obstacle_polygon(obstacle).buffer(obstacle.clearance.mm).intersection(rect.polygon())
         if common.area * 1e-6 >= TOUCHING_M2:
             x0, y0, x1, y1 = common.bounds
-            found.append(Overlap(panel, obstacle.id, "obstacle", min(x1 - x0, y1 - y0)))
+            found.append(Overlap(panel.id, obstacle.id, "obstacle", min(x1 - x0, y1 - y0)))
     lid = lid_rect(obstacle)
-    return found + (_overlap(panel, rect, obstacle.id, lid, "lid") if lid is not None else [])
+    if lid is None or _passes_under(panel, rect, obstacle, lid):
+        return found
+    return found + _overlap(panel.id, rect, obstacle.id, lid, "lid")
+
+
+def _passes_under(panel: PlacedPanel, rect: Rect, obstacle: Obstacle, lid: Rect) -> bool:
+    """Whether the open lid stands clear above a panel: told only where its angle was measured, else the plan decides."""
+    swing = lid_swing(obstacle)
+    common = rect.clipped(lid)
+    if swing is None or common is None or swing.angle_deg <= UPRIGHT_DEG:
+        return False
+    beyond = {
+        "front": lid.x_end_mm - common.x_end_mm, "rear": common.x_mm - lid.x_mm,
+        "left": lid.y_end_mm - common.y_end_mm, "right": common.y_mm - lid.y_mm,
+    }[swing.hinge]  # fmt: skip
+    lowest = float(lid_height_beyond(swing.hinge_height_mm, beyond, swing.angle_deg))
+    return panel.stand_off.mm + panel.model.frame_height.mm + LID_MARGIN_MM <= lowest
 
 
 def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal["panel", "obstacle", "lid"]) -> list[Overlap]:

@@ -69,7 +69,7 @@ def on_obstacle(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
-@rule("lid-blocked", "stop", "layout", "Lid cannot open", "geometry; lid reach as entered")
+@rule("lid-blocked", "stop", "layout", "Lid cannot open", "geometry; lid angle, or lean as entered")
 def lid_blocked(job: Job, findings: Findings) -> Iterator[Found]:
     for o in findings.overlaps:
         if o.kind == "lid":

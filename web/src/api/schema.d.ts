@@ -998,6 +998,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/formula.lid_height_beyond": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** height of the open lid over a spot beyond its hinge: h = h_0 + d · tan(180° − α) */
+        post: operations["calc_formula_lid_height_beyond_api_calc_formula_lid_height_beyond_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula.skew_from_diagonals": {
         parameters: {
             query?: never;
@@ -2643,6 +2660,15 @@ export interface components {
             id: string;
             x: components["schemas"]["Length"];
             gap: components["schemas"]["Length"];
+        };
+        /** LidHeightBeyondInput */
+        LidHeightBeyondInput: {
+            /** Hinge Mm */
+            hinge_mm: number;
+            /** Distance Mm */
+            distance_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
         };
         /** LidLeanInput */
         LidLeanInput: {
@@ -9565,6 +9591,84 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["LidTipHeightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_lid_height_beyond_api_calc_formula_lid_height_beyond_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LidHeightBeyondInput"];
             };
         };
         responses: {
