@@ -47,6 +47,7 @@ def in_process() -> None:
         "  the same with every stage worked out anew but the member fit",
         median_ms(lambda i: (_forget_all_but_the_fit(), evaluate(moved[i]))),
         "ms",
+        25,
     )
     line("  the same with nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
     key = members.evidence_key(job, 15_700)

@@ -30,14 +30,11 @@ def quality() -> None:
         stated += [(m.confidence, bool(np.abs(roof.members - m.x_mm).min() < 15)) for m in fit.members]
         if fit.status == "settled":
             settled.append(right)
-        if right:
-            nearest = [float(roof.members[np.abs(roof.members - m.x_mm).argmin()]) for m in fit.members]
-            bands += [
-                m.band_low_mm <= t <= m.band_high_mm for m, t in zip(fit.members, nearest, strict=True) if abs(t - m.x_mm) < 120
-            ]
-            pitch_bands += [
-                abs(s.pitch_mm - t) < 1.96 * s.pitch_sigma_mm for s, t in zip(fit.sections, roof.pitches, strict=True)
-            ]
+        for m in fit.members:  # every band told counts, also those of roofs whose spacing was taken wrongly
+            nearest = float(roof.members[np.abs(roof.members - m.x_mm).argmin()])
+            bands.append(m.band_low_mm <= nearest <= m.band_high_mm)
+        for section in fit.sections:
+            pitch_bands.append(min(abs(section.pitch_mm - p) for p in roof.pitches) < 1.96 * section.pitch_sigma_mm)
         if roof.kind != "every second missed":
             near = int((np.abs(roof.members[:, None] - x[None, :]).min(axis=1) < 15).sum())
             members.append((near, int(limit.members.sum()), len(roof.members)))

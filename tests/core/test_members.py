@@ -48,14 +48,12 @@ def tally() -> Tally:
         x = np.array([m.x_mm for m in fit.members]) if fit.members else np.array([-1e6])
         for m in fit.members:
             found.confidence.append((m.confidence, bool(np.abs(roof.members - m.x_mm).min() < 15)))
-        if right:
-            nearest = [float(roof.members[np.abs(roof.members - m.x_mm).argmin()]) for m in fit.members]
-            found.bands += [
-                m.band_low_mm <= t <= m.band_high_mm for m, t in zip(fit.members, nearest, strict=True) if abs(t - m.x_mm) < 120
-            ]
-            found.pitch_bands += [
-                abs(s.pitch_mm - t) < 1.96 * s.pitch_sigma_mm for s, t in zip(fit.sections, roof.pitches, strict=True)
-            ]
+        for m in fit.members:  # every band told counts, also those of roofs whose spacing was taken wrongly
+            nearest = float(roof.members[np.abs(roof.members - m.x_mm).argmin()])
+            found.bands.append(m.band_low_mm <= nearest <= m.band_high_mm)
+        for section in fit.sections:
+            off = min(abs(section.pitch_mm - pitch) for pitch in roof.pitches)
+            found.pitch_bands.append(off < 1.96 * section.pitch_sigma_mm)
         if roof.kind == "every second missed":
             found.settled_wrong += fit.status == "settled" and not right
             continue

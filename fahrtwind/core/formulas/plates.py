@@ -21,7 +21,7 @@ def plate_stiffness(
 
 
 @formula(title="stiffness of the skin under one foot", symbol="k", expression="k = 2·π³·D / (p² · Σ sin²(m·π·a/p) / m³)", unit="N/mm",
-         source=Source(f"{PLATES}, art. 36: strip simply supported along two edges, point load at a; the soft end"))  # fmt: skip
+         source=Source(f"{PLATES}, from memory: strip simply supported along two edges, point load at a; the soft end"))  # fmt: skip
 def skin_spring(
     stiffness_n_mm: Annotated[Number, Arg("D", "N·mm", "bending stiffness of the skin", 1)],
     bay_mm: Annotated[Number, Arg("p", "mm", "bay: member to member", 50, 3000)],
@@ -32,7 +32,7 @@ def skin_spring(
 
 
 @formula(title="lowest frequency of the skin in a bay", symbol="f", expression="f = (π/2) · √(D/μ) / p²  (D in N·m, p in m)", unit="Hz",
-         source=Source("Leissa, Vibration of Plates, NASA SP-160, 1969: strip simply supported along two edges"))  # fmt: skip
+         source=Source("Leissa, Vibration of Plates, NASA SP-160, 1969, from memory: strip simply supported along two edges"))  # fmt: skip
 def skin_frequency(
     stiffness_n_mm: Annotated[Number, Arg("D", "N·mm", "bending stiffness of the skin", 1)],
     bay_mm: Annotated[Number, Arg("p", "mm", "bay: member to member", 50, 3000)],

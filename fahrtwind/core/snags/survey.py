@@ -102,7 +102,7 @@ def point_off(job: Job, findings: Findings) -> Iterator[Found]:
         for point in row.points:
             if point.stray and point.usable and point.off_mm is not None:
                 yield Found(
-                    f"survey.point_rows.{row.row}", f"{row.name}, point {point.count + 1}",
+                    f"survey.point_rows.{row.row}", f"{row.name}, count {point.count}",
                     f"It is {point.off_mm:.0f} mm off the row of the others.", "Slot the foot there or leave this point out; do not force a bolt.",
                     "off", point.off_mm, None, "mm",
                 )  # fmt: skip
@@ -113,7 +113,7 @@ def point_unusable(job: Job, findings: Findings) -> Iterator[Found]:
     for row in findings.survey.rows:
         lost = [p for p in row.points if not p.usable]
         if lost:
-            why = "; ".join(f"{p.count + 1}: {p.why or 'no reason given'}" for p in lost)
+            why = "; ".join(f"count {p.count}: {p.why or 'no reason given'}" for p in lost)
             yield Found(
                 f"survey.point_rows.{row.row}",
                 row.name,

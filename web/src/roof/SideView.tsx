@@ -24,7 +24,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
     };
   }, [scale, survey.crown]);
   if (!roof) return null;
-  const z = (x: Mm, above: Mm) => BASE - (heightAt(survey.crown, x, 0) + above) * scale.pxPerMm;
+  const z = (x: Mm, above: Mm, y: Mm = 0) => BASE - (heightAt(survey.crown, x, y) + above) * scale.pxPerMm;
   const rects = new Map(shapes.map((s) => [s.id, s.rect]));
   const swings = new Map(survey.lids.map((l) => [l.obstacle, l]));
   const measured = job.survey.crown.lengthwise.length > 0;
@@ -71,7 +71,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
         .map((obstacle) => {
           const rect = rects.get(obstacle.id);
           if (!rect) return null;
-          const foot = z(rect.x_mm + rect.length_mm / 2, 0);
+          const foot = z(rect.x_mm + rect.length_mm / 2, 0, rect.y_mm + rect.width_mm / 2);
           const tall = obstacle.height.mm * scale.pxPerMm;
           const swing = swings.get(obstacle.id);
           return (
@@ -95,7 +95,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
         const rect = rects.get(panel.id);
         if (!rect) return null;
         const thick = Math.max(panel.model.frame_height.mm * scale.pxPerMm, 2);
-        const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm);
+        const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm, rect.y_mm + rect.width_mm / 2);
         return (
           <rect
             key={panel.id}

@@ -103,7 +103,7 @@ export function RoofMarks({ scale }: { scale: RoofScale }) {
             scale={scale}
             point={point}
             kind={row.kind}
-            name={`${row.name} ${point.count + 1}`}
+            name={`${row.name}, count ${point.count}`}
           />
         )),
       )}

@@ -13,7 +13,13 @@ export function AccessPart() {
       <div>
         <Group
           title="From where"
-          aside={reach && <span className="text-soft">{percent(reach.share)} of the roof in reach</span>}
+          aside={
+            reach && (
+              <span className="text-soft">
+                {percent(reach.share)} of the roof in reach, {reach.from_where}
+              </span>
+            )
+          }
         >
           <div className="grid grid-cols-3 gap-x-4 gap-y-1.5">
             <Choice

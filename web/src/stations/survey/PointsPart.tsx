@@ -81,8 +81,8 @@ export function PointsPart() {
                   const place = fit?.points.find((p) => p.count === measured?.count);
                   if (!place?.measured || place.off_mm === null || place.off_mm === undefined) return "";
                   return (
-                    <span className={place.stray ? "text-signal font-semibold" : ""}>
-                      {length(place.off_mm, units)} off
+                    <span className={`whitespace-nowrap ${place.stray ? "text-signal font-semibold" : ""}`}>
+                      {length(place.off_mm, units)}
                     </span>
                   );
                 }}
@@ -91,7 +91,7 @@ export function PointsPart() {
                   { key: "x", label: "x", placeholder: "604 mm", optional: true },
                   { key: "y", label: "y", placeholder: "-698 mm", optional: true },
                   { key: "usable", label: "usable", tick: true, width: "9%" },
-                  { key: "why", label: "why not", placeholder: "", optional: true },
+                  { key: "why", label: "why not", placeholder: "", optional: true, width: "20%" },
                 ]}
               />
             </Group>
@@ -109,5 +109,5 @@ function fitWords(fit: Findings["survey"]["rows"][number], units: "metric" | "im
   if (!fit.measured) return "Nominal places only: measure before you rely on them.";
   const stray = fit.points.filter((p) => p.stray);
   const row = `The row stands ${length(fit.shift_x_mm, units)} aft and ${length(fit.shift_y_mm, units)} to starboard of its pattern, running out ${fit.turn_mm_per_m.toFixed(1)} mm a metre.`;
-  return stray.length ? `${row} Off: ${stray.map((p) => p.count).join(", ")}.` : row;
+  return stray.length ? `${row} Off: count ${stray.map((p) => p.count).join(", ")}.` : row;
 }
