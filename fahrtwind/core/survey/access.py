@@ -64,7 +64,7 @@ def from_where(access: Access) -> str:
         return "the whole roof: it bears a person"
     sides = ("port", "starboard", "front", "rear")
     names = [side for side in sides if getattr(access, f"ladder_{side}")]
-    return f"from the ladder, {access.reach.mm:.0f} mm in from {', '.join(names)}" if names else "no ladder stands anywhere"
+    return f"from the ladder at {', '.join(names)}" if names else "no ladder stands anywhere"
 
 
 def keep_out_strips(job: Job) -> tuple[Strip, ...]:

@@ -13,13 +13,7 @@ export function AccessPart() {
       <div>
         <Group
           title="From where"
-          aside={
-            reach && (
-              <span className="text-soft">
-                {percent(reach.share)} of the roof in reach, {reach.from_where}
-              </span>
-            )
-          }
+          aside={reach && <span className="text-soft">{percent(reach.share)} of the roof in reach</span>}
         >
           <div className="grid grid-cols-3 gap-x-4 gap-y-1.5">
             <Choice
@@ -49,7 +43,8 @@ export function AccessPart() {
             <Tick label="rear" path="survey.access.ladder_rear" value={a.ladder_rear} />
           </div>
           <p className="text-soft pt-1">
-            Ladder on firm ground, second person below. Dotted on the strip: out of reach.
+            Ladder on firm ground, second person below. Reached: {reach?.from_where ?? "not known yet"}. Dotted on the
+            strip: out of reach.
           </p>
         </Group>
         {job.vehicle.inside === "partial" && (
@@ -67,37 +62,39 @@ export function AccessPart() {
           </Group>
         )}
       </div>
-      <Group
-        title="Lines under the skin"
-        aside={<span className="text-soft text-[13px]">no hole comes near them</span>}
-      >
-        <EntryTable
-          path="survey.keep_outs"
-          noun="line"
-          entries={job.survey.keep_outs}
-          empty="Wires, ducts, gas and water: trace them before drilling."
-          columns={[
-            {
-              key: "kind",
-              label: "what",
-              width: "16%",
-              options: [
-                ["wire", "wire"],
-                ["duct", "duct"],
-                ["gas", "gas"],
-                ["water", "water"],
-                ["unknown", "unknown"],
-              ],
-            },
-            { key: "name", label: "name", placeholder: "lamp cable" },
-            { key: "from_x", label: "from x", placeholder: "0" },
-            { key: "from_y", label: "y", placeholder: "0" },
-            { key: "to_x", label: "to x", placeholder: "4 m" },
-            { key: "to_y", label: "y", placeholder: "0" },
-            { key: "clear", label: "keep clear", placeholder: "50 mm", optional: true },
-          ]}
-        />
-      </Group>
+      <div className="xl:col-span-2">
+        <Group
+          title="Lines under the skin"
+          aside={<span className="text-soft text-[13px]">no hole comes near them</span>}
+        >
+          <EntryTable
+            path="survey.keep_outs"
+            noun="line"
+            entries={job.survey.keep_outs}
+            empty="Wires, ducts, gas and water: trace them before drilling."
+            columns={[
+              {
+                key: "kind",
+                label: "what",
+                width: "16%",
+                options: [
+                  ["wire", "wire"],
+                  ["duct", "duct"],
+                  ["gas", "gas"],
+                  ["water", "water"],
+                  ["unknown", "unknown"],
+                ],
+              },
+              { key: "name", label: "name", placeholder: "lamp cable" },
+              { key: "from_x", label: "from x", placeholder: "0" },
+              { key: "from_y", label: "y", placeholder: "0" },
+              { key: "to_x", label: "to x", placeholder: "4 m" },
+              { key: "to_y", label: "y", placeholder: "0" },
+              { key: "clear", label: "keep clear", placeholder: "50 mm", optional: true },
+            ]}
+          />
+        </Group>
+      </div>
     </div>
   );
 }
