@@ -29,6 +29,8 @@ CLOSE_MM = 15.0
 LEAST_READINGS = 3
 LEAST_MEMBERS_READ = 3
 SETTLED, TELLABLE, WORTH_NAMING = 0.90, 0.35, 0.02
+OVER_CHANCE, SETTLED_MEMBERS_READ = 9.0, 4
+"""Settled needs odds of e⁹ against readings that fell anywhere, and four members read: rows by chance stay in doubt."""
 SAME_PITCH, SAME_PLACE_MM = 0.015, 30.0
 NEGLIGIBLE, NEGLIGIBLE_SHARE = 12.0, 0.002
 MOST_ALTERNATIVES = 4
@@ -218,10 +220,12 @@ def _told(belief: Belief) -> MemberFit:
     members = _members(belief, lead, placing)
     others = _alternatives(belief, groups[1:])
     contradictions = _contradictions(belief.evidence, lead)
-    doubt = share < SETTLED or bool(contradictions or others)
+    over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
+    by_chance = over_chance < OVER_CHANCE or len(read) < SETTLED_MEMBERS_READ
+    doubt = share < SETTLED or by_chance or bool(contradictions or others)
     named = " or ".join(f"{_in_words(a)} ({say_share(a.probability)})" for a in others[:2])
     reason = "A pilot hole went through where a member should be." if contradictions else (
-        f"{named} is possible too." if named else "The readings are few or contradict one another." if doubt else "")  # fmt: skip
+        f"{named} is possible too." if named else "Few or contradicting readings: chance can make such a row." if doubt else "")  # fmt: skip
     return MemberFit(
         status="in doubt" if doubt else "settled", reason=reason[:1].upper() + reason[1:],
         remedy="Check at the flag: it is the spot that settles most." if doubt else "",
