@@ -20,7 +20,7 @@ QUANTITY_BY_NOUN = {kind.noun: kind for kind in QUANTITIES}
 
 
 class QuantityInput(CalcInput):
-    kind: Literal["length", "speed", "mass", "power", "temperature", "angle"]
+    kind: Literal["length", "speed", "mass", "power", "temperature", "angle", "voltage", "current"]
     text: Annotated[str, Field(max_length=200)]
     units: UnitSystem = "metric"
 

@@ -22,8 +22,9 @@ from fahrtwind.core.hold.chain import Chain, chain_of, skin_known, skin_of
 from fahrtwind.core.hold.explain import explain_panel
 from fahrtwind.core.hold.loads import is_exposed, panel_loads
 from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, judge
-from fahrtwind.core.job.document import Job, Members, PlacedPanel, Vehicle
+from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.layout.clear_height import ClearHeight, clear_height_of
 from fahrtwind.core.layout.distances import distances, overlaps

@@ -117,15 +117,27 @@ class Angle(Quantity):
     bare = {"metric": "degree", "imperial": "degree"}
 
 
-QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature, Angle)
+class Voltage(Quantity):
+    v: float
+    unit, noun, example = "V", "voltage", "37.2 V"
+    bare = {"metric": "V", "imperial": "V"}
+
+
+class Current(Quantity):
+    a: float
+    unit, noun, example = "A", "current", "10.6 A"
+    bare = {"metric": "A", "imperial": "A"}
+
+
+QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature, Angle, Voltage, Current)
 
 _SHOWN = {"inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
-_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC", "°": "degree"}
+_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC", "°": "degree", "V": "V", "A": "A"}
 _ALIAS = {
     "kph": "km/h", "kmh": "km/h", "km/h": "km/h", "mph": "mph", "m/s": "m/s", "ft/s": "ft/s", "kn": "knot", "kt": "knot",
     "'": "foot", '"': "inch", "in": "inch", "inches": "inch", "ft": "foot", "lbs": "lb", "lbm": "lb",
     "°c": "degC", "c": "degC", "°f": "degF", "f": "degF",
-    "°": "degree", "deg": "degree", "rad": "radian",
+    "°": "degree", "deg": "degree", "rad": "radian", "w": "W", "v": "V", "a": "A", "mv": "mV", "ma": "mA",
 }  # fmt: skip
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _FRACTION = rf"(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)/(?P<den>\d+)|(?P<plain>{_NUMBER})"
@@ -209,7 +221,7 @@ def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, 
         raise UnreadableQuantity(f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field)
     unit = _ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
     try:
-        quantity = _units().Quantity(float(match["number"]), "W" if unit == "w" else unit)
+        quantity = _units().Quantity(float(match["number"]), unit)
         return float(quantity.to(_PINT_UNIT[kind.unit]).magnitude)
     except (pint.UndefinedUnitError, pint.DimensionalityError, pint.OffsetUnitCalculusError, AttributeError, ValueError) as error:
         raise WrongUnit(

@@ -6,7 +6,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.hold.chain import SEAL_LAYER_MM, skin_mm
-from fahrtwind.core.job.document import FoamTape, Job, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 

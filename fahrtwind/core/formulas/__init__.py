@@ -11,10 +11,11 @@ from fahrtwind.core.formulas import (
     roof,
     roof_shape,
     sharing,
+    sun,
     verdict,
     wood,
 )
 
 __all__ = [
-    "adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "roof", "roof_shape", "sharing", "verdict", "wood",
+    "adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "roof", "roof_shape", "sharing", "sun", "verdict", "wood",
 ]  # fmt: skip

@@ -21,8 +21,9 @@ from fahrtwind.core.formulas.wood import (
     wood_screw_lateral,
     wood_screw_withdrawal,
 )
-from fahrtwind.core.job.document import Bracket, FoamTape, Members, Screws, ThroughBolts, Vehicle
+from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.panel import Bracket, FoamTape, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import Landing
 from fahrtwind.core.tables import feet as ft
 from fahrtwind.core.tables.fasteners import (

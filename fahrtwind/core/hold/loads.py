@@ -10,7 +10,8 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.air import net_uplift_coefficient, slipstream_drag, suction_for_area, windward_zone_depth
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
-from fahrtwind.core.job.document import Job, PlacedPanel
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
 from fahrtwind.core.tables.suction import CURVED_1, SHARP_1, SHARP_10, SOURCE, Zone
 

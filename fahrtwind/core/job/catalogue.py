@@ -1,6 +1,6 @@
 """A small catalogue of invented panels to start from. No maker's values: measure the delivered panel."""
 
-from fahrtwind.core.job.document import PanelModel
+from fahrtwind.core.job.panel import PanelModel
 
 SOURCE = "Invented models of usual size; replace them by the data sheet of the panel you have"
 

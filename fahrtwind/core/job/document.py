@@ -5,20 +5,16 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
-from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
+from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, refuse_twins
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.quantities import Length, Speed, UnitSystem
-from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
-SCHEMA_VERSION = 2
-ScrewName = Literal["#8", "#10", "#12", "#14"]
-BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
-assert set(SCREWS) == set(ScrewName.__args__), "the screw table and the job's choices have drifted apart"  # type: ignore[attr-defined]
-assert set(BOLTS) == set(BoltName.__args__), "the bolt table and the job's choices have drifted apart"  # type: ignore[attr-defined]
+SCHEMA_VERSION = 3
 
 VehicleKind = Literal["van", "bus", "rv", "trailer", "boat", "truck_bed"]
 SkinKind = Literal["steel", "aluminium", "fibreglass", "membrane"]
@@ -40,6 +36,9 @@ class Vehicle(Part):
     altitude: q.Altitude | None = None
     roof_load_limit: q.RoofLoad | None = None
     inside: Literal["gutted", "partial", "finished", "unknown"] = "unknown"
+    height: q.VehicleHeight | None = None
+    height_limit: q.VehicleHeight | None = None
+    width_limit: q.RoofWidth | None = None
 
 
 class Members(Part):
@@ -108,93 +107,6 @@ class Obstacle(Part):
     stays: bool = True
 
 
-class PanelModel(Part):
-    """A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing."""
-
-    name: Name
-    length: q.PanelSide
-    width: q.PanelSide
-    frame_height: q.Small
-    mass: q.PanelMass
-    power: q.PanelPower
-
-    @model_validator(mode="after")
-    def _length_is_the_longer_side(self) -> PanelModel:
-        if self.width.mm > self.length.mm:
-            raise PydanticCustomError(
-                "out_of_range", "{problem}",
-                {"problem": "The width is larger than the length.", "remedy": "Type the longer side as the length."},
-            )  # fmt: skip
-        return self
-
-
-class Bracket(Part):
-    """An angle under the frame. Lever: frame bolt to fastener line; toe: fastener line to the far edge."""
-
-    metal: Literal["aluminium", "stainless"] = "aluminium"
-    thickness: q.Small = Length(mm=4)
-    length: q.Pad = Length(mm=60)
-    lever: q.Small = Length(mm=20)
-    toe: q.Small = Length(mm=20)
-    frame_bolt: BoltName = "M6"
-
-
-class Screws(Part):
-    school: Literal["screws"] = "screws"
-    bracket: Bracket = Bracket()
-    screw: ScrewName = "#14"
-    count: Annotated[int, Field(ge=1, le=8)] = 2
-    length: q.Small = Length(mm=25)
-
-
-class ThroughBolts(Part):
-    school: Literal["bolts"] = "bolts"
-    bracket: Bracket = Bracket()
-    bolt: BoltName = "M6"
-    count: Annotated[int, Field(ge=1, le=8)] = 2
-    length: q.Small = Length(mm=30)
-    washer: q.Small = Length(mm=40)
-
-
-class FoamTape(Part):
-    school: Literal["tape"] = "tape"
-    bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=25))
-    pad_length: q.Pad = Length(mm=100)
-    pad_width: q.Pad = Length(mm=50)
-    thickness: q.Small = Length(mm=1.6)
-    dwell_h: Annotated[float, Field(ge=0, le=2000)] = 72
-    temperature: q.WorkTemperature | None = None
-    sealed_edge: bool = True
-
-
-Attachment = Annotated[Screws | ThroughBolts | FoamTape, Field(discriminator="school")]
-
-
-class Foot(Part):
-    """A foot on one side of the frame; ``along`` runs from the frame's front end (or from its port end)."""
-
-    id: Identifier
-    side: Literal["port", "starboard", "front", "rear"]
-    along: q.Along
-    pinned: bool = False
-
-
-class PlacedPanel(Part):
-    """A panel on the roof. x is its front edge, y the middle of its extent across."""
-
-    id: Identifier
-    name: Name
-    model: PanelModel
-    measured_length: q.PanelSide | None = None
-    measured_width: q.PanelSide | None = None
-    x: q.Along
-    y: q.Across
-    turned: bool = False
-    stand_off: q.Clearance = Length(mm=40)
-    feet: Annotated[tuple[Foot, ...], Field(max_length=16)] = ()
-    hold: Attachment = Screws()
-
-
 class Assumptions(Part):
     """Judgements the job may change; each has a default that is shown as such."""
 
@@ -203,6 +115,8 @@ class Assumptions(Part):
     front_edge: Literal["open", "faired"] = "open"
     edge_clearance: q.Clearance = Length(mm=30)
     panel_gap: q.Clearance = Length(mm=20)
+    cable_reach: q.Clearance = Length(mm=900)
+    margins: Margins = Margins()
 
 
 class Dismissal(Part):
@@ -212,7 +126,7 @@ class Dismissal(Part):
 
 
 class Job(Part):
-    schema_version: Literal[2] = 2
+    schema_version: Literal[3] = 3
     name: Name
     units: UnitSystem = "metric"
     vehicle: Vehicle = Vehicle()
@@ -225,6 +139,11 @@ class Job(Part):
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
     assumptions: Assumptions = Assumptions()
+    keep_free: Annotated[tuple[FreeArea, ...], Field(max_length=20)] = ()
+    wish: Wish = Wish()
+    site: Site = Site()
+    variants: Annotated[tuple[Variant, ...], Field(max_length=12)] = ()
+    decisions: Annotated[tuple[Decision, ...], Field(max_length=60)] = ()
     own_models: Annotated[tuple[PanelModel, ...], Field(max_length=40)] = ()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
@@ -238,10 +157,11 @@ class Job(Part):
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Job:
-        for list_name in ("readings", "scans", "trust", "obstacles", "panels"):
+        for list_name in ("readings", "scans", "trust", "obstacles", "panels", "keep_free", "variants", "decisions"):
             refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
+        refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
         return self

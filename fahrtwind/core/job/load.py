@@ -19,7 +19,12 @@ def _from_1(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 2}
 
 
-_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1}
+def _from_2(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 3 added the layout's rules, offers, site, variants and decisions, and the electrical side of panel models."""
+    return {**data, "schema_version": 3}
+
+
+_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
 
 
 def load_job(data: Any) -> Job:

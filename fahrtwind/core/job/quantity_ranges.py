@@ -6,7 +6,7 @@ from typing import Annotated, Any
 from pydantic import AfterValidator
 from pydantic_core import PydanticCustomError
 
-from fahrtwind.core.quantities import Angle, Length, Mass, Power, Quantity, Speed, Temperature
+from fahrtwind.core.quantities import Angle, Current, Length, Mass, Power, Quantity, Speed, Temperature, Voltage
 
 
 def _within(low: float, high: float) -> Callable[[Any], Any]:
@@ -53,3 +53,11 @@ PanelMass = Annotated[Mass, AfterValidator(_within(0.2, 100))]
 RoofLoad = Annotated[Mass, AfterValidator(_within(5, 2_000))]
 PanelPower = Annotated[Power, AfterValidator(_within(1, 1_500))]
 WorkTemperature = Annotated[Temperature, AfterValidator(_within(-40, 80))]
+VehicleHeight = Annotated[Length, AfterValidator(_within(500, 6_000))]
+PanelVoltage = Annotated[Voltage, AfterValidator(_within(1, 200))]
+PanelCurrent = Annotated[Current, AfterValidator(_within(0.1, 40))]
+CellTemperature = Annotated[Temperature, AfterValidator(_within(20, 90))]
+Tilt = Annotated[Angle, AfterValidator(_within(0, 75))]
+Heading = Annotated[Angle, AfterValidator(_within(0, 360))]
+Latitude = Annotated[Angle, AfterValidator(_within(-89, 89))]
+Longitude = Annotated[Angle, AfterValidator(_within(-180, 180))]

@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import clear_height, panel_sag
-from fahrtwind.core.job.document import PlacedPanel
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.layout.footprint import panel_rect
 from fahrtwind.core.survey.crown import CrownSurface

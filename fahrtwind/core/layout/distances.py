@@ -10,8 +10,9 @@ import shapely
 from shapely.geometry import LineString, Point, Polygon
 
 from fahrtwind.core.formulas.roof_shape import lid_height_beyond
-from fahrtwind.core.job.document import Job, Obstacle, PlacedPanel
+from fahrtwind.core.job.document import Job, Obstacle
 from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Outline
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.survey.lids import lid_swing

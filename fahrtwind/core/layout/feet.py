@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fahrtwind.core.job.document import Foot, Job, PlacedPanel
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import Foot, PlacedPanel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
 from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS

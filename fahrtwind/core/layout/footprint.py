@@ -7,7 +7,8 @@ from functools import lru_cache
 
 from shapely.geometry import Point, Polygon, box
 
-from fahrtwind.core.job.document import Obstacle, PlacedPanel, Vehicle
+from fahrtwind.core.job.document import Obstacle, Vehicle
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.survey.lids import lid_swing
 
 

@@ -6,7 +6,8 @@ from typing import Literal
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.catalogue import CATALOGUE
-from fahrtwind.core.job.document import Foot, Job, PanelModel, PlacedPanel, Screws
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import Foot, PanelModel, PlacedPanel, Screws
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.quantities import Length
 

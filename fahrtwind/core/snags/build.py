@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from fahrtwind.core.build.drill_map import bolt_length_needed_mm, hole_pitch_mm, reach_below_roof_mm
 from fahrtwind.core.hold.chain import skin_mm
-from fahrtwind.core.job.document import FoamTape, Job
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.layout.feet import fastener_diameter_mm
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings

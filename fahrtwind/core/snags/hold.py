@@ -3,7 +3,8 @@
 from collections.abc import Iterator
 
 from fahrtwind.core.hold.chain import skin_mm
-from fahrtwind.core.job.document import FoamTape, Job, PlacedPanel
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import FoamTape, PlacedPanel
 from fahrtwind.core.quantities import say_length, say_speed
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule

@@ -4,7 +4,8 @@ from collections.abc import Iterator
 
 from shapely.geometry import Point
 
-from fahrtwind.core.job.document import Job, PlacedPanel
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.layout.distances import outside_mm
 from fahrtwind.core.layout.footprint import panel_rect
 from fahrtwind.core.quantities import say_length

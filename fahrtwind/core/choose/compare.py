@@ -1,0 +1,106 @@
+"""Variants side by side with the present layout: their figures, and how each differs in plain words."""
+
+from __future__ import annotations
+
+from collections import defaultdict
+from dataclasses import dataclass
+from math import hypot
+
+from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.layout.footprint import Rect, panel_rect
+from fahrtwind.core.quantities import UnitSystem, say_length
+
+SAME_MM = 0.5
+
+
+@dataclass(frozen=True, slots=True)
+class VariantLine:
+    """A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the present one."""
+
+    id: str
+    name: str
+    note: str
+    figures: LayoutFigures
+    rects: tuple[Rect, ...]
+    differences: tuple[str, ...]
+    chosen: bool
+    present: bool
+
+
+def compare(job: Job) -> tuple[VariantLine, ...]:
+    """The present layout first, then every variant that was kept."""
+    now = job.panels
+    chosen = job.decisions[-1].chosen if job.decisions else None
+    lines = [VariantLine("", "On the roof now", "", figures_of(job), _rects(now), (), False, True)]
+    for variant in job.variants:
+        other = with_panels(job, variant.panels)
+        lines.append(
+            VariantLine(
+                variant.id, variant.name, variant.note, figures_of(other), _rects(variant.panels), differences(now, variant.panels, job.units),
+                variant.id == chosen, same_layout(now, variant.panels),
+            )  # fmt: skip
+        )
+    return tuple(lines)
+
+
+def _rects(panels: tuple[PlacedPanel, ...]) -> tuple[Rect, ...]:
+    return tuple(panel_rect(p) for p in panels)
+
+
+def same_layout(one: tuple[PlacedPanel, ...], other: tuple[PlacedPanel, ...]) -> bool:
+    """Whether the same models lie in the same places on the same feet."""
+    return sorted(p.model_dump_json(exclude={"id", "name"}) for p in one) == sorted(
+        p.model_dump_json(exclude={"id", "name"}) for p in other
+    )
+
+
+def differences(now: tuple[PlacedPanel, ...], then: tuple[PlacedPanel, ...], units: UnitSystem) -> tuple[str, ...]:
+    """What is otherwise in ``then``: models added or gone, panels moved or turned. Panels of a model are matched by nearness."""
+    mine, others = _by_model(now), _by_model(then)
+    told = []
+    for model in sorted({*mine, *others}):
+        more = len(others[model]) - len(mine[model])
+        if more:
+            told.append(f"{abs(more)} × {model} {'more' if more > 0 else 'fewer'}")
+        told += [words for pair in _matched(mine[model], others[model]) if (words := _moved(*pair, units))]
+    return tuple(told)
+
+
+def _by_model(panels: tuple[PlacedPanel, ...]) -> dict[str, list[PlacedPanel]]:
+    found: dict[str, list[PlacedPanel]] = defaultdict(list)
+    for panel in panels:
+        found[panel.model.name].append(panel)
+    return found
+
+
+def _matched(mine: list[PlacedPanel], others: list[PlacedPanel]) -> list[tuple[PlacedPanel, PlacedPanel]]:
+    pairs = sorted(
+        ((hypot(a.x.mm - b.x.mm, a.y.mm - b.y.mm), i, j) for i, a in enumerate(mine) for j, b in enumerate(others)),
+    )
+    left, right, found = set(range(len(mine))), set(range(len(others))), []
+    for _, i, j in pairs:
+        if i in left and j in right:
+            left.discard(i)
+            right.discard(j)
+            found.append((mine[i], others[j]))
+    return found
+
+
+def _moved(before: PlacedPanel, after: PlacedPanel, units: UnitSystem) -> str:
+    dx, dy = after.x.mm - before.x.mm, after.y.mm - before.y.mm
+    ways = [
+        f"{say_length(abs(by), units)} {ahead if by > 0 else back}"
+        for by, ahead, back in ((dx, "aft", "forward"), (dy, "to starboard", "to port"))
+        if abs(by) > SAME_MM
+    ]
+    if before.turned != after.turned:
+        ways.append("turned")
+    if len(before.feet) != len(after.feet):
+        ways.append(f"{len(after.feet)} feet instead of {len(before.feet)}")
+    if before.stand_off != after.stand_off:
+        ways.append(f"stand-off {say_length(after.stand_off.mm, units)}")
+    if before.hold != after.hold:
+        ways.append(f"held by {after.hold.school}")
+    return f"{before.name}: {', '.join(ways)}" if ways else ""

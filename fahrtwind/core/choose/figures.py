@@ -1,0 +1,95 @@
+"""A layout in figures: what it gives, what it costs in holes, mass and money, and what is wrong with it."""
+
+from __future__ import annotations
+
+from collections import Counter
+from dataclasses import dataclass
+
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.layout.footprint import panel_rect
+from fahrtwind.core.layout.sun.harvest import harvest_of, stand_of
+
+MIRROR_MM = 3.0
+
+
+@dataclass(frozen=True, slots=True)
+class ModelCount:
+    model: str
+    count: int
+
+
+@dataclass(frozen=True, slots=True)
+class LayoutFigures:
+    """``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
+
+    ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
+    """
+
+    panels: int
+    models: tuple[ModelCount, ...]
+    watts: float
+    year_wh: float | None
+    feet: int
+    feet_on_members: int
+    holes: int
+    mass_kg: float
+    price: float | None
+    mirrored: float
+    let_go_m_s: float | None
+    safe_m_s: float | None
+    stops: int
+    cautions: int
+    stop_titles: tuple[str, ...]
+
+
+def with_panels(job: Job, panels: tuple[PlacedPanel, ...]) -> Job:
+    return job.model_copy(update={"panels": panels})
+
+
+def figures_of(job: Job, evaluation: Evaluation | None = None) -> LayoutFigures:
+    """The figures of a job's present panels."""
+    told = evaluation or evaluate(job)
+    found, plan = told.findings, told.findings.plan
+    standing = [s for s in told.snags if s.dismissed is None]
+    prices = [p.model.price for p in job.panels]
+    return LayoutFigures(
+        panels=len(job.panels), models=_models(job), watts=sum(p.model.power.w for p in job.panels), year_wh=_year_wh(job),
+        feet=len(found.feet), feet_on_members=sum(f.landing == "member" for f in found.feet), holes=_holes(job), mass_kg=found.roof_mass_kg,
+        price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None), mirrored=mirrored_share(job.panels),
+        let_go_m_s=plan.let_go_m_s if plan else None, safe_m_s=plan.safe_m_s if plan else None,
+        stops=sum(s.severity == "stop" for s in standing), cautions=sum(s.severity == "caution" for s in standing),
+        stop_titles=tuple(dict.fromkeys(s.title for s in standing if s.severity == "stop")),
+    )  # fmt: skip
+
+
+def _models(job: Job) -> tuple[ModelCount, ...]:
+    counts = Counter(p.model.name for p in job.panels)
+    return tuple(ModelCount(name, n) for name, n in sorted(counts.items(), key=lambda item: (-item[1], item[0])))
+
+
+def _holes(job: Job) -> int:
+    return sum(len(p.feet) * p.hold.count for p in job.panels if p.hold.school != "tape")
+
+
+def _year_wh(job: Job) -> float | None:
+    try:
+        return float(harvest_of(job, stand_of(job)).wh.sum())
+    except InputError:
+        return None
+
+
+def mirrored_share(panels: tuple[PlacedPanel, ...]) -> float:
+    """Share of panels on the centre line or with a twin of the same size on the other side."""
+    rects = [panel_rect(p) for p in panels]
+    alike = [
+        any(
+            abs(r.x_mm - o.x_mm) < MIRROR_MM and abs(r.y_mm + o.y_end_mm) < MIRROR_MM
+            and abs(r.length_mm - o.length_mm) < MIRROR_MM and abs(r.width_mm - o.width_mm) < MIRROR_MM
+            for o in rects
+        )
+        for r in rects
+    ]  # fmt: skip
+    return sum(alike) / len(alike) if alike else 1.0

@@ -1,0 +1,74 @@
+"""Light, shadow, heat and power of a panel."""
+
+from typing import Annotated
+
+import numpy as np
+
+from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
+
+RADIAN = 57.29577951308232
+SAM = "Gilman et al., SAM Photovoltaic Model Technical Reference Update, NREL/TP-6A20-67399 (2018), section 10.6"
+
+
+@formula(title="length of a shadow on the level", symbol="s", expression="s = h / tan e", unit="mm",
+         source=Source("Plane geometry: sun at elevation e over an edge of height h"))  # fmt: skip
+def shadow_length(
+    height_mm: Annotated[Number, Arg("h", "mm", "height of the edge over the panel", 0, 10_000)],
+    elevation_deg: Annotated[Number, Arg("e", "°", "elevation of the sun", 0.1, 90)],
+) -> Number:
+    return height_mm / np.tan(elevation_deg / RADIAN)
+
+
+@formula(title="cosine of the angle of incidence", symbol="cos θ", expression="cos θ = cos z · cos β + sin z · sin β · cos(A − γ)", unit="",
+         source=Source("Reda and Andreas, Solar Position Algorithm, NREL/TP-560-34302 (2008), eq. 47, azimuths from north"))  # fmt: skip
+def incidence_cosine(
+    zenith_deg: Annotated[Number, Arg("z", "°", "zenith angle of the sun", 0, 180)],
+    azimuth_deg: Annotated[Number, Arg("A", "°", "azimuth of the sun")],
+    tilt_deg: Annotated[Number, Arg("β", "°", "tilt of the panel", 0, 90)],
+    facing_deg: Annotated[Number, Arg("γ", "°", "azimuth the panel faces")],
+) -> Number:
+    level = np.cos(zenith_deg / RADIAN) * np.cos(tilt_deg / RADIAN)
+    return level + np.sin(zenith_deg / RADIAN) * np.sin(tilt_deg / RADIAN) * np.cos((azimuth_deg - facing_deg) / RADIAN)
+
+
+@formula(title="light under cloud", symbol="G", expression="G = G_clear · (1 − 0.75 · N^3.4)", unit="W/m²",
+         source=Source("Kasten and Czeplak, Solar and terrestrial radiation dependent on the amount and type of cloud, Solar Energy 24 (1980)"))  # fmt: skip
+def clouded_light(
+    clear_w_m2: Annotated[Number, Arg("G_clear", "W/m²", "light of the clear sky on the level", 0, 1500)],
+    cover: Annotated[Number, Arg("N", "", "share of the sky under cloud", 0, 1)],
+) -> Number:
+    return clear_w_m2 * (1 - 0.75 * cover**3.4)
+
+
+@formula(title="temperature of the cells", symbol="T_c", expression="T_c = T_a + G/800 · (NOCT + ΔT_gap − 20) · (1 − η/0.9) · 9.5/(5.7 + 3.8 · 0.51 · v)", unit="°C",
+         source=Source(SAM))  # fmt: skip
+def cell_temperature(
+    air_deg_c: Annotated[Number, Arg("T_a", "°C", "temperature of the air", -60, 60)],
+    light_w_m2: Annotated[Number, Arg("G", "W/m²", "light on the panel", 0, 2000)],
+    noct_deg_c: Annotated[Number, Arg("NOCT", "°C", "nominal operating cell temperature", 20, 90)],
+    gap_rise_k: Annotated[Number, Arg("ΔT_gap", "K", "rise for a narrow air gap", 0, 30)],
+    efficiency: Annotated[Number, Arg("η", "", "efficiency of the panel", 0, 0.5)],
+    wind_m_s: Annotated[Number, Arg("v", "m/s", "wind over the panel", 0, 60)],
+) -> Number:
+    return air_deg_c + light_w_m2 / 800 * (noct_deg_c + gap_rise_k - 20) * (1 - efficiency / 0.9) * 9.5 / (5.7 + 3.8 * 0.51 * wind_m_s)
+
+
+@formula(title="power of a panel", symbol="P", expression="P = P_stc · G/1000 · (1 + γ/100 · (T_c − 25))", unit="W",
+         source=Source("Standard test conditions of IEC 60904-3 (1000 W/m², 25 °C) with the data sheet's coefficient of power"))  # fmt: skip
+def panel_power(
+    rated_w: Annotated[Number, Arg("P_stc", "W", "power at standard test conditions", 0, 2000)],
+    light_w_m2: Annotated[Number, Arg("G", "W/m²", "light the cells work at", 0, 2000)],
+    per_k: Annotated[Number, Arg("γ", "%/K", "temperature coefficient of power", -2, 1)],
+    cell_deg_c: Annotated[Number, Arg("T_c", "°C", "temperature of the cells", -60, 150)],
+) -> Number:
+    return rated_w * light_w_m2 / 1000 * (1 + per_k / 100 * (cell_deg_c - 25))
+
+
+@formula(title="light a panel works at with bypass diodes", symbol="G", expression="G = max over k of k · G_k / n, groups sorted from bright to dark", unit="W/m²",
+         source=Source("Groups in series carry the current of the darkest one still working, the others are bypassed: current proportional to light, voltage to the number of groups; judgement, checked against single-diode curves", "judgement"))  # fmt: skip
+def bypassed_light(
+    groups: Annotated[Number, Arg("n", "", "cell groups with a bypass diode each", 1, 12)],
+    working: Annotated[Number, Arg("k", "", "groups that work", 1, 12)],
+    darkest_w_m2: Annotated[Number, Arg("G_k", "W/m²", "light on the darkest of them", 0, 2000)],
+) -> Number:
+    return working * darkest_w_m2 / groups

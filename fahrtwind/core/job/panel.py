@@ -1,0 +1,139 @@
+"""Panels of the job: models as their data sheets have them, and panels on the roof with their feet and what holds them."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
+
+from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.part import Identifier, Name, Part
+from fahrtwind.core.quantities import Angle, Length
+from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+
+ScrewName = Literal["#8", "#10", "#12", "#14"]
+BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
+assert set(SCREWS) == set(ScrewName.__args__), "the screw table and the job's choices have drifted apart"  # type: ignore[attr-defined]
+assert set(BOLTS) == set(BoltName.__args__), "the bolt table and the job's choices have drifted apart"  # type: ignore[attr-defined]
+
+
+Coefficient = Annotated[float, Field(ge=-2, le=1)]
+"""A temperature coefficient of a data sheet, per cent per kelvin."""
+
+
+class PanelModel(Part):
+    """A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
+
+    ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far the frame's lower
+    edge reaches inward. Voltages, currents and coefficients at standard test conditions; ``noct`` as on the sheet; blank where
+    the sheet says nothing.
+    """
+
+    name: Name
+    length: q.PanelSide
+    width: q.PanelSide
+    frame_height: q.Small
+    mass: q.PanelMass
+    power: q.PanelPower
+    build: Literal["framed", "flexible"] = "framed"
+    flange: q.Small | None = None
+    holes: Annotated[tuple[q.Along, ...], Field(max_length=16)] = ()
+    voc: q.PanelVoltage | None = None
+    vmp: q.PanelVoltage | None = None
+    isc: q.PanelCurrent | None = None
+    imp: q.PanelCurrent | None = None
+    voc_per_k: Coefficient | None = None
+    isc_per_k: Coefficient | None = None
+    power_per_k: Coefficient | None = None
+    noct: q.CellTemperature | None = None
+    cells: Annotated[int, Field(ge=1, le=400)] | None = None
+    bypass_diodes: Annotated[int, Field(ge=0, le=12)] | None = None
+    price: Annotated[float, Field(ge=0, le=100_000)] | None = None
+    stock: Annotated[int, Field(ge=0, le=10_000)] | None = None
+
+    @model_validator(mode="after")
+    def _length_is_the_longer_side(self) -> PanelModel:
+        if self.width.mm > self.length.mm:
+            raise PydanticCustomError(
+                "out_of_range", "{problem}",
+                {"problem": "The width is larger than the length.", "remedy": "Type the longer side as the length."},
+            )  # fmt: skip
+        return self
+
+
+class Bracket(Part):
+    """An angle under the frame. Lever: frame bolt to fastener line; toe: fastener line to the far edge."""
+
+    metal: Literal["aluminium", "stainless"] = "aluminium"
+    thickness: q.Small = Length(mm=4)
+    length: q.Pad = Length(mm=60)
+    lever: q.Small = Length(mm=20)
+    toe: q.Small = Length(mm=20)
+    frame_bolt: BoltName = "M6"
+
+
+class Screws(Part):
+    school: Literal["screws"] = "screws"
+    bracket: Bracket = Bracket()
+    screw: ScrewName = "#14"
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    length: q.Small = Length(mm=25)
+
+
+class ThroughBolts(Part):
+    school: Literal["bolts"] = "bolts"
+    bracket: Bracket = Bracket()
+    bolt: BoltName = "M6"
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    length: q.Small = Length(mm=30)
+    washer: q.Small = Length(mm=40)
+
+
+class FoamTape(Part):
+    school: Literal["tape"] = "tape"
+    bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=25))
+    pad_length: q.Pad = Length(mm=100)
+    pad_width: q.Pad = Length(mm=50)
+    thickness: q.Small = Length(mm=1.6)
+    dwell_h: Annotated[float, Field(ge=0, le=2000)] = 72
+    temperature: q.WorkTemperature | None = None
+    sealed_edge: bool = True
+
+
+Attachment = Annotated[Screws | ThroughBolts | FoamTape, Field(discriminator="school")]
+
+
+class Foot(Part):
+    """A foot on one side of the frame; ``along`` runs from the frame's front end (or from its port end)."""
+
+    id: Identifier
+    side: Literal["port", "starboard", "front", "rear"]
+    along: q.Along
+    pinned: bool = False
+
+
+class PlacedPanel(Part):
+    """A panel on the roof. x is its front edge, y the middle of its extent across.
+
+    Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at which the leads
+    come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is driven lying flat.
+    """
+
+    id: Identifier
+    name: Name
+    model: PanelModel
+    measured_length: q.PanelSide | None = None
+    measured_width: q.PanelSide | None = None
+    x: q.Along
+    y: q.Across
+    turned: bool = False
+    stand_off: q.Clearance = Length(mm=40)
+    feet: Annotated[tuple[Foot, ...], Field(max_length=16)] = ()
+    hold: Attachment = Screws()
+    locked: bool = False
+    array: Identifier | None = None
+    pair: Identifier | None = None
+    cable_end: Literal["front", "rear", "port", "starboard"] | None = None
+    tilt: q.Tilt = Angle(deg=0)
+    tilt_up: Literal["front", "rear", "port", "starboard"] = "starboard"

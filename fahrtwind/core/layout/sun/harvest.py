@@ -1,0 +1,200 @@
+"""The year's energy of every panel: light by month and hour, shadow by cell group, heat by air gap, over one heading or all."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import numpy.typing as npt
+
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.sun import bypassed_light, cell_temperature, incidence_cosine, panel_power
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PanelModel, PlacedPanel
+from fahrtwind.core.layout.footprint import panel_size_mm
+from fahrtwind.core.layout.sun.shadows import BEARING_DEG, BEARINGS, Caster, Cells, casters_of, cells_of, horizons, sky_share
+from fahrtwind.core.layout.sun.sky import HOURS, MONTHS, Sky, site_of, year_of
+from fahrtwind.core.tables.mounting_gap import NOCT_DEG_C, POWER_PER_K, gap_rise_k
+
+FloatArray = npt.NDArray[np.float64]
+IntArray = npt.NDArray[np.int64]
+HEADINGS = 24
+PARKED_WIND_M_S, DRIVING_WIND_M_S = 1.0, 15.0
+"""Common practice, no source: a breeze over a parked roof, and a moderate road speed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stand:
+    """How the vehicle stands: one heading or all of them averaged, lids, whether panels are raised, wind over the roof."""
+
+    headings_deg: tuple[float, ...]
+    lids_open: bool
+    tilted: bool
+    wind_m_s: float
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Harvest:
+    """Energy of each panel by month and hour, Wh; what the open sky would give; and the light behind it.
+
+    ``beam_lost`` and ``diffuse_lost`` are shares of each panel's yearly light. ``hottest_deg_c`` is under the brightest light.
+    """
+
+    wh: FloatArray
+    open_wh: FloatArray
+    beam_lost: FloatArray
+    diffuse_lost: FloatArray
+    hottest_deg_c: FloatArray
+
+
+def stand_of(job: Job) -> Stand:
+    """Raises InputError where a heading is wanted and none is given."""
+    site = job.site
+    every = tuple(360.0 / HEADINGS * i for i in range(HEADINGS))
+    if site.standing == "driving":
+        return Stand(every, False, False, DRIVING_WIND_M_S)
+    if site.standing == "any":
+        return Stand(every, site.lids == "open", True, PARKED_WIND_M_S)
+    if site.heading is None:
+        raise InputError("The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading")
+    return Stand((site.heading.deg,), site.lids == "open", True, PARKED_WIND_M_S)
+
+
+def harvest_of(job: Job, stand: Stand) -> Harvest:
+    """Energy of the job's panels over a year. Raises InputError where place or climate is missing."""
+    site = site_of(job)
+    sky = year_of(site)
+    casters = casters_of(job, lids_open=stand.lids_open, tilted=stand.tilted)
+    air = np.array(site.temperature_deg_c)[sky.month]
+    shares = np.array(site.sunshine)[sky.month]
+    parts = [_panel(panel, sky, (air, shares), casters, stand) for panel in job.panels]
+    columns = [np.array(column) for column in zip(*parts, strict=True)] if parts else [np.zeros((0, MONTHS, HOURS))] * 2 + [np.zeros(0)] * 3
+    return Harvest(*columns)
+
+
+def _panel(
+    panel: PlacedPanel, sky: Sky, weather: tuple[FloatArray, FloatArray], casters: list[Caster], stand: Stand
+) -> tuple[FloatArray, FloatArray, float, float, float]:
+    cells = cells_of(panel, tilted=stand.tilted)
+    horizon = horizons(cells.points, casters, but=panel.id)
+    seen = sky_share(cells, horizon) * _level_share(cells)
+    dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)])
+    wh, open_wh = np.zeros(MONTHS * HOURS), np.zeros(MONTHS * HOURS)
+    at = sky.month * HOURS + sky.hour
+    beam_all = beam_kept = 0.0
+    hottest = -273.0
+    for heading in stand.headings_deg:
+        beam = sky.beam * _incidence(cells, sky, heading)
+        shaded = _shaded(cells, horizon, sky, heading)
+        light, lit_open = _working_light(cells, beam, shaded, sky, dark)
+        for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
+            power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
+            target += np.bincount(at, weights=power * sky.hours, minlength=MONTHS * HOURS) / len(stand.headings_deg)
+            hottest = max(hottest, hot)
+        weight = beam * weather[1] * sky.hours
+        beam_all += float(weight.sum())
+        beam_kept += float((weight * (1 - _share_shaded(cells, shaded))).sum())
+    return (
+        wh.reshape(MONTHS, HOURS), open_wh.reshape(MONTHS, HOURS), 1 - beam_kept / beam_all if beam_all else 0.0,
+        1 - float(seen.mean()) / _level_share(cells), hottest,
+    )  # fmt: skip
+
+
+def _level_share(cells: Cells) -> float:
+    """Share of an even sky that a raised panel faces: (1 + cos β) / 2, Liu and Jordan 1963."""
+    return float(1 + cells.normal[2]) / 2
+
+
+def _incidence(cells: Cells, sky: Sky, heading_deg: float) -> FloatArray:
+    tilt = float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
+    ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
+    found: FloatArray = np.maximum(incidence_cosine(90 - sky.elevation_deg, sky.azimuth_deg, tilt, ahead + heading_deg), 0.0)
+    return found
+
+
+def _shaded(cells: Cells, horizon: FloatArray, sky: Sky, heading_deg: float) -> npt.NDArray[np.bool_]:
+    """For every cell and group of light whether the sun is behind something."""
+    bearing = ((sky.azimuth_deg - heading_deg) % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
+    shaded: npt.NDArray[np.bool_] = np.tan(np.radians(sky.elevation_deg))[None, :] < horizon[:, bearing]
+    return shaded
+
+
+def _share_shaded(cells: Cells, shaded: npt.NDArray[np.bool_]) -> FloatArray:
+    return shaded.mean(axis=0)
+
+
+def _working_light(
+    cells: Cells, beam: FloatArray, shaded: npt.NDArray[np.bool_], sky: Sky, dark: FloatArray
+) -> tuple[tuple[FloatArray, FloatArray], tuple[FloatArray, FloatArray]]:
+    """Light the panel works at, clear and clouded: with everything on the roof, and under the open sky."""
+    hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
+    clear = np.where(hidden, 0.0, beam[None, :]) + dark[:, None] * sky.diffuse[None, :]
+    faced = _level_share(cells)
+    return (
+        (best_of_groups(clear), float(best_of_groups(dark[:, None])[0]) * sky.clouded),
+        (beam + faced * sky.diffuse, faced * sky.clouded),
+    )
+
+
+def best_of_groups(light: FloatArray) -> FloatArray:
+    """Rows are cell groups in series with a bypass diode each: the light the whole panel works at, as good as it gets."""
+    groups = len(light)
+    bright_first = -np.sort(-light, axis=0)
+    each = [bypassed_light(float(groups), float(k + 1), bright_first[k]) for k in range(groups)]
+    best: FloatArray = np.max(each, axis=0)
+    return best
+
+
+def _power(
+    panel: PlacedPanel, clear: FloatArray, clouded: FloatArray, weather: tuple[FloatArray, FloatArray], wind: float
+) -> tuple[FloatArray, float]:
+    air, sunshine = weather
+    found = np.zeros_like(clear)
+    hottest = -273.0
+    for light, share in ((clear, sunshine), (clouded, 1 - sunshine)):
+        hot = cell_temperature(air, light, noct_of(panel.model), gap_rise_k(panel.stand_off.mm), efficiency_of(panel), wind)
+        found += share * panel_power(panel.model.power.w, light, per_k_of(panel.model), hot)
+        hottest = max(hottest, float(hot.max()))
+    return found, hottest
+
+
+def noct_of(model: PanelModel) -> float:
+    return model.noct.deg_c if model.noct else NOCT_DEG_C
+
+
+def per_k_of(model: PanelModel) -> float:
+    return POWER_PER_K if model.power_per_k is None else model.power_per_k
+
+
+def efficiency_of(panel: PlacedPanel) -> float:
+    longer, shorter = panel_size_mm(panel)
+    return min(panel.model.power.w / (longer * shorter * 1e-3), 0.5)
+
+
+def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
+    """Note the working of one panel under the brightest light of the year, for its working sheet."""
+    site = site_of(job)
+    sky = year_of(site)
+    cells = cells_of(panel, tilted=stand.tilted)
+    noon = int(np.argmax(sky.beam * _incidence(cells, sky, stand.headings_deg[0])))
+    tilt = float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
+    ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0]))) + stand.headings_deg[0]
+    model = panel.model
+    with scope("yield", panel.id):
+        cosine = incidence_cosine(
+            given(90 - float(sky.elevation_deg[noon]), "computed", "sun position"), given(float(sky.azimuth_deg[noon]), "computed", "sun position"),
+            given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
+        )  # fmt: skip
+        light = given(float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * _level_share(cells), "computed", "clear sky, library")
+        groups = float(cells.groups)
+        working = bypassed_light(given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light)
+        hot = cell_temperature(
+            given(site.temperature_deg_c[int(sky.month[noon])], "table", "climate"), working,
+            given(noct_of(model), "chosen" if model.noct else "default", "NOCT"), given(gap_rise_k(panel.stand_off.mm), "table", "air gap"),
+            given(efficiency_of(panel), "computed", "power by area"), given(stand.wind_m_s, "default", "common practice"),
+        )  # fmt: skip
+        panel_power(
+            given(model.power.w, "chosen", "data sheet"), working,
+            given(per_k_of(model), "default" if model.power_per_k is None else "chosen", "data sheet"), hot,
+        )  # fmt: skip
