@@ -10,11 +10,13 @@ from fastapi.staticfiles import StaticFiles
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import calc, errors, jobs
+from fahrtwind.api import calc, choosing, errors, jobs, searches, shop
 from fahrtwind.api.guard import Guard
+from fahrtwind.api.searches import Searches
 from fahrtwind.demo import demo_jobs
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
+from fahrtwind.store.shop import Shop
 
 STATIC = Path(__file__).parent / "static"
 
@@ -22,13 +24,15 @@ STATIC = Path(__file__).parent / "static"
 def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
     app = FastAPI(title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
-    app.state.store = JobStore(open_database(database))
+    engine = open_database(database)
+    app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
             app.state.store.create(job, "demo", "Demo job")
     errors.install(app)
     app.include_router(jobs.router)
-    app.include_router(calc.router)
+    for router in (choosing.router, searches.router, shop.router, calc.router):
+        app.include_router(router)
     _serve_pages(app, static)
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(Guard, hosts=hosts)

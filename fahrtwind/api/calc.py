@@ -9,11 +9,12 @@ from fastapi import APIRouter, Response
 from pydantic import BaseModel, TypeAdapter
 
 from fahrtwind.api.errors import ERROR_RESPONSES
-from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ReadingChoice
+from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ClimateChoice, ReadingChoice
 from fahrtwind.calc import CALCULATIONS, Calculation
 from fahrtwind.calc.register import as_json
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job import catalogue
+from fahrtwind.core.tables.climates import CLIMATES
 from fahrtwind.core.tables.readings import RELIABILITY
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import job_schema
@@ -51,6 +52,9 @@ for _found in CALCULATIONS.values():
 def read_catalogue() -> Catalogue:
     return Catalogue(
         panels=list(catalogue.CATALOGUE), panel_source=catalogue.SOURCE,
+        climates=[
+            ClimateChoice(value=c.name, words=c.words, latitude_deg=c.latitude_deg, longitude_deg=c.longitude_deg) for c in CLIMATES.values()
+        ],
         reading_kinds=[
             ReadingChoice(value=kind, words=r.words, sigma_mm=r.sigma_mm, false_share=r.false_share, miss_share=r.miss_share)
             for kind, r in RELIABILITY.items()

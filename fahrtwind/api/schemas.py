@@ -101,11 +101,17 @@ class ReadingChoice(Choice):
     miss_share: float
 
 
+class ClimateChoice(Choice):
+    latitude_deg: float
+    longitude_deg: float
+
+
 class Catalogue(BaseModel):
     """What the front end offers to choose from."""
 
     panels: list[PanelModel]
     panel_source: str
+    climates: list[ClimateChoice]
     reading_kinds: list[ReadingChoice]
     exports: list[Choice]
 

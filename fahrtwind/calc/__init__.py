@@ -1,6 +1,6 @@
 """Every calculation has one definition and three doors: this register, ``/api/calc/<name>`` and ``fahrtwind calc``."""
 
-from fahrtwind.calc import calculations, survey
+from fahrtwind.calc import calculations, layout, survey
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
-__all__ = ["CALCULATIONS", "Calculation", "calculations", "run", "survey"]
+__all__ = ["CALCULATIONS", "Calculation", "calculations", "layout", "run", "survey"]

@@ -26,6 +26,7 @@ from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.layout.cables import cable_pairs
 from fahrtwind.core.layout.clear_height import ClearHeight, clear_height_of
 from fahrtwind.core.layout.distances import distances, overlaps
 from fahrtwind.core.layout.dry_fit import dry_fit
@@ -87,7 +88,8 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
     findings = Findings(
         roof=roof, shapes=_shapes(job), survey=survey, members=fit, next_check=_next_check(job, feet, roof), bays=_bays(job, fit),
         lines=mounting_lines(job, fit.members, crown), feet=feet,
-        clear_heights=_clear_heights(job, feet, crown), dry_fit=dry_fit(job), distances=distances(job), overlaps=overlaps(job),
+        clear_heights=_clear_heights(job, feet, crown), dry_fit=dry_fit(job), cable_pairs=cable_pairs(job),
+        distances=distances(job), overlaps=overlaps(job),
         verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=float(mass), marks=marks, seal=seal,
         materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
     )  # fmt: skip

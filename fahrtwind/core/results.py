@@ -9,6 +9,7 @@ from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.build.materials import Material
 from fahrtwind.core.days.steps import WorkStep
 from fahrtwind.core.hold.verdict import PanelVerdict
+from fahrtwind.core.layout.cables import CablePair
 from fahrtwind.core.layout.clear_height import ClearHeight
 from fahrtwind.core.layout.distances import Distance, Overlap
 from fahrtwind.core.layout.dry_fit import DryFit
@@ -69,6 +70,7 @@ class Findings:
     feet: tuple[FootPlace, ...]
     clear_heights: tuple[ClearHeight, ...]
     dry_fit: tuple[DryFit, ...]
+    cable_pairs: tuple[CablePair, ...]
     distances: tuple[Distance, ...]
     overlaps: tuple[Overlap, ...]
     verdicts: tuple[PanelVerdict, ...]

@@ -8,6 +8,7 @@ from fahrtwind.core.errors import NotFound
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.formulas.declare import Step, recording
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.layout.sun.findings import yield_of
 
 CAUTION = "Planning aid: the makers' instructions, local rules and licensed practice come first."
 
@@ -22,12 +23,15 @@ class Working:
 
 
 def working(job: Job, place: str, probe_m_s: float | None = None) -> Working:
-    """Steps under ``place``, for example ``air``, ``structure/member 3`` or ``hold/p1/f2/link base``.
+    """Steps under ``place``, for example ``air``, ``structure/member 3``, ``hold/p1/f2/link base`` or ``yield/p1``.
 
     Raises NotFound where nothing was computed there.
     """
     with recording() as notes:
-        evaluate(job, probe_m_s)
+        if place.startswith("yield"):
+            yield_of(job)
+        else:
+            evaluate(job, probe_m_s)
     steps = tuple(s for s in notes.steps if s.place == place or s.place.startswith(f"{place}/"))
     if not steps:
         raise NotFound(f"Nothing was computed at “{place}”.", remedy="Answer the open questions first.", field="place")

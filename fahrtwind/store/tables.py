@@ -37,3 +37,12 @@ class RevisionRow(Base):
     at: Mapped[datetime]
     back_to: Mapped[int | None]
     forward_to: Mapped[int | None]
+
+
+class ShopPanelRow(Base):
+    """A panel model of the shop, with its price and stock. Jobs keep their own copy of what they use."""
+
+    __tablename__ = "shop_panels"
+
+    name: Mapped[str] = mapped_column(String(80), primary_key=True)
+    document: Mapped[str] = mapped_column(Text)

@@ -9,6 +9,7 @@ from math import hypot
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.quantities import UnitSystem, say_length, say_speed
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Snag
@@ -81,20 +82,18 @@ def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSyst
                 f"{len(far)} stand elsewhere, {foot} by {say_length(by, units)}", worse=True,
             )  # fmt: skip
         before_off, after_off = (sum(f.panel == panel and f.landing == "skin" for f in fs) for fs in (old.feet, new.feet))
-        found += _line("structure", f"{names[panel]}: feet on bare skin", str(before_off), str(after_off), worse=after_off > before_off)
-    for mark_before, mark_after in zip(*_paired_dry_fit(old, new), strict=True):
-        found += _line("layout", f"marks to set {names[mark_before.panel]} by",
-                       _marks_words(mark_before, units), _marks_words(mark_after, units))  # fmt: skip
+        found += _line(
+            "structure", f"{names[panel]}: feet on bare skin", str(before_off), str(after_off), worse=after_off > before_off
+        )
+    later = {d.panel: d for d in new.dry_fit}
+    for mark in old.dry_fit:
+        if mark.panel in later:
+            what = f"marks to set {names[mark.panel]} by"
+            found += _line("layout", what, _marks_words(mark, units), _marks_words(later[mark.panel], units))
     return found
 
 
-def _paired_dry_fit(old: Findings, new: Findings):  # type: ignore[no-untyped-def]
-    later = {d.panel: d for d in new.dry_fit}
-    both = [(d, later[d.panel]) for d in old.dry_fit if d.panel in later]
-    return [a for a, _ in both], [b for _, b in both]
-
-
-def _marks_words(mark, units: UnitSystem) -> str:  # type: ignore[no-untyped-def]
+def _marks_words(mark: DryFit, units: UnitSystem) -> str:
     return f"x {say_length(mark.front_x_mm, units)} to {say_length(mark.rear_x_mm, units)}, diagonal {say_length(mark.diagonal_mm, units)}"
 
 
@@ -106,13 +105,17 @@ def _marks(old: Findings, new: Findings) -> list[Change]:
         return []
     return [
         Change(
-            "roof-day", "drill map", f"{len(old.marks)} marks", f"{len(new.marks)} marks: {fresh} at new places, {gone} no longer", bool(fresh)
+            "roof-day",
+            "drill map",
+            f"{len(old.marks)} marks",
+            f"{len(new.marks)} marks: {fresh} at new places, {gone} no longer",
+            bool(fresh),
         )
     ]
 
 
 def _materials(old: Findings, new: Findings) -> list[Change]:
-    was, now = ({m.name: f"{m.quantity:g} {m.unit}".strip() for m in f.materials} for f in (old, new))
+    was, now = ({m.item: f"{m.needed:g} {m.unit}".strip() for m in f.materials} for f in (old, new))
     found = []
     for name in dict.fromkeys((*was, *now)):
         found += _line("build", name, was.get(name, "none"), now.get(name, "none"))

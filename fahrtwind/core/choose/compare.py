@@ -36,12 +36,13 @@ def compare(job: Job) -> tuple[VariantLine, ...]:
     lines = [VariantLine("", "On the roof now", "", figures_of(job), _rects(now), (), False, True)]
     for variant in job.variants:
         other = with_panels(job, variant.panels)
+        told = differences(now, variant.panels, job.units)
         lines.append(
             VariantLine(
-                variant.id, variant.name, variant.note, figures_of(other), _rects(variant.panels), differences(now, variant.panels, job.units),
-                variant.id == chosen, same_layout(now, variant.panels),
-            )  # fmt: skip
-        )
+                variant.id, variant.name, variant.note, figures_of(other), _rects(variant.panels), told, variant.id == chosen,
+                same_layout(now, variant.panels),
+            )
+        )  # fmt: skip
     return tuple(lines)
 
 

@@ -49,14 +49,14 @@ def with_panels(job: Job, panels: tuple[PlacedPanel, ...]) -> Job:
     return job.model_copy(update={"panels": panels})
 
 
-def figures_of(job: Job, evaluation: Evaluation | None = None) -> LayoutFigures:
-    """The figures of a job's present panels."""
+def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = True) -> LayoutFigures:
+    """The figures of a job's present panels; ``year`` asks for the year's energy too, which takes longest."""
     told = evaluation or evaluate(job)
     found, plan = told.findings, told.findings.plan
     standing = [s for s in told.snags if s.dismissed is None]
     prices = [p.model.price for p in job.panels]
     return LayoutFigures(
-        panels=len(job.panels), models=_models(job), watts=sum(p.model.power.w for p in job.panels), year_wh=_year_wh(job),
+        panels=len(job.panels), models=_models(job), watts=sum(p.model.power.w for p in job.panels), year_wh=_year_wh(job) if year else None,
         feet=len(found.feet), feet_on_members=sum(f.landing == "member" for f in found.feet), holes=_holes(job), mass_kg=found.roof_mass_kg,
         price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None), mirrored=mirrored_share(job.panels),
         let_go_m_s=plan.let_go_m_s if plan else None, safe_m_s=plan.safe_m_s if plan else None,

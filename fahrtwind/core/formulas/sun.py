@@ -6,6 +6,12 @@ import numpy as np
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
+KASTEN = "Kasten and Czeplak, Solar and terrestrial radiation dependent on the amount and type of cloud, Solar Energy 24 (1980)"
+SERIES = (
+    "Groups in series carry the current of the darkest one still working, the others are bypassed: current proportional to light, "
+    "voltage to the number of groups; judgement, checked against single-diode curves"
+)
+HEAT = "T_c = T_a + G/800 · (NOCT + ΔT_gap − 20) · (1 − η/0.9) · 9.5/(5.7 + 3.8 · 0.51 · v)"
 RADIAN = 57.29577951308232
 SAM = "Gilman et al., SAM Photovoltaic Model Technical Reference Update, NREL/TP-6A20-67399 (2018), section 10.6"
 
@@ -32,7 +38,7 @@ def incidence_cosine(
 
 
 @formula(title="light under cloud", symbol="G", expression="G = G_clear · (1 − 0.75 · N^3.4)", unit="W/m²",
-         source=Source("Kasten and Czeplak, Solar and terrestrial radiation dependent on the amount and type of cloud, Solar Energy 24 (1980)"))  # fmt: skip
+         source=Source(KASTEN))  # fmt: skip
 def clouded_light(
     clear_w_m2: Annotated[Number, Arg("G_clear", "W/m²", "light of the clear sky on the level", 0, 1500)],
     cover: Annotated[Number, Arg("N", "", "share of the sky under cloud", 0, 1)],
@@ -40,7 +46,7 @@ def clouded_light(
     return clear_w_m2 * (1 - 0.75 * cover**3.4)
 
 
-@formula(title="temperature of the cells", symbol="T_c", expression="T_c = T_a + G/800 · (NOCT + ΔT_gap − 20) · (1 − η/0.9) · 9.5/(5.7 + 3.8 · 0.51 · v)", unit="°C",
+@formula(title="temperature of the cells", symbol="T_c", expression=HEAT, unit="°C",
          source=Source(SAM))  # fmt: skip
 def cell_temperature(
     air_deg_c: Annotated[Number, Arg("T_a", "°C", "temperature of the air", -60, 60)],
@@ -50,7 +56,9 @@ def cell_temperature(
     efficiency: Annotated[Number, Arg("η", "", "efficiency of the panel", 0, 0.5)],
     wind_m_s: Annotated[Number, Arg("v", "m/s", "wind over the panel", 0, 60)],
 ) -> Number:
-    return air_deg_c + light_w_m2 / 800 * (noct_deg_c + gap_rise_k - 20) * (1 - efficiency / 0.9) * 9.5 / (5.7 + 3.8 * 0.51 * wind_m_s)
+    return air_deg_c + light_w_m2 / 800 * (noct_deg_c + gap_rise_k - 20) * (1 - efficiency / 0.9) * 9.5 / (
+        5.7 + 3.8 * 0.51 * wind_m_s
+    )
 
 
 @formula(title="power of a panel", symbol="P", expression="P = P_stc · G/1000 · (1 + γ/100 · (T_c − 25))", unit="W",
@@ -64,8 +72,8 @@ def panel_power(
     return rated_w * light_w_m2 / 1000 * (1 + per_k / 100 * (cell_deg_c - 25))
 
 
-@formula(title="light a panel works at with bypass diodes", symbol="G", expression="G = max over k of k · G_k / n, groups sorted from bright to dark", unit="W/m²",
-         source=Source("Groups in series carry the current of the darkest one still working, the others are bypassed: current proportional to light, voltage to the number of groups; judgement, checked against single-diode curves", "judgement"))  # fmt: skip
+@formula(title="light a panel works at with bypass diodes", symbol="G", expression="G = max over k of k · G_k / n, bright first", unit="W/m²",
+         source=Source(SERIES, "judgement"))  # fmt: skip
 def bypassed_light(
     groups: Annotated[Number, Arg("n", "", "cell groups with a bypass diode each", 1, 12)],
     working: Annotated[Number, Arg("k", "", "groups that work", 1, 12)],

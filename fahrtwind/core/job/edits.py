@@ -12,8 +12,11 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 from fahrtwind.core.errors import InputError, UnknownPath
 from fahrtwind.core.job.document import Job, VehicleKind
 from fahrtwind.core.job.load import as_input_error
-from fahrtwind.core.job.part import Identifier
-from fahrtwind.core.layout.placing import mirrored_panel, new_panel, spread_feet
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.part import Identifier, Name, Note
+from fahrtwind.core.layout.arranging import Order, arranged, refuse_locked, replaced
+from fahrtwind.core.layout.placing import find_model, mirrored_panel, new_panel, spread_feet
+from fahrtwind.core.layout.variants import chosen, kept, used
 from fahrtwind.core.survey.templates import fill_from_template
 
 FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
@@ -22,7 +25,7 @@ FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-
 WITHOUT_IDS = ("dismissals", "own_models", "survey.outline.points")
 ID_LETTERS = {
     "readings": "r", "scans": "s", "trust": "t", "obstacles": "o", "panels": "p", "feet": "f", "marks": "l", "scars": "h", "keep_outs": "k",
-    "point_rows": "w", "points": "n", "sections": "c",
+    "point_rows": "w", "points": "n", "sections": "c", "keep_free": "z", "offers": "e", "variants": "v",
 }  # fmt: skip
 
 
@@ -81,8 +84,60 @@ class ApplyTemplate(_Edit):
     template: VehicleKind
 
 
+class Arrange(_Edit):
+    """Put panels in line with the first of them, on the centre line, or at equal gaps between the outer two."""
+
+    op: Literal["arrange"] = "arrange"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+    order: Order
+
+
+class ReplaceModel(_Edit):
+    """Another model in the place of panels that were planned: feet keep their share of the frame, measured sizes go."""
+
+    op: Literal["replace_model"] = "replace_model"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+    model: Annotated[str, Field(min_length=1, max_length=80)]
+
+
+class KeepVariant(_Edit):
+    """Keep the present layout, or the given panels, as a variant."""
+
+    op: Literal["keep_variant"] = "keep_variant"
+    name: Name
+    note: Note = ""
+    panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] | None = None
+
+
+class UseVariant(_Edit):
+    """Put a variant on the roof; a layout that is there and not kept yet is kept first."""
+
+    op: Literal["use_variant"] = "use_variant"
+    variant: Identifier
+
+
+class ChooseVariant(_Edit):
+    """Put a variant on the roof for good, with the reason."""
+
+    op: Literal["choose_variant"] = "choose_variant"
+    variant: Identifier
+    reason: Annotated[str, Field(min_length=3, max_length=500)]
+
+
 Edit = Annotated[
-    SetValue | AddEntry | RemoveEntry | PlacePanel | SpreadFeet | MirrorPanel | ApplyTemplate, Field(discriminator="op")
+    SetValue
+    | AddEntry
+    | RemoveEntry
+    | PlacePanel
+    | SpreadFeet
+    | MirrorPanel
+    | ApplyTemplate
+    | Arrange
+    | ReplaceModel
+    | KeepVariant
+    | UseVariant
+    | ChooseVariant,
+    Field(discriminator="op"),
 ]
 
 
@@ -97,21 +152,28 @@ def describe(edits: list[Edit]) -> str:
     """A short summary for the revision list."""
     first = edits[0]
     words = {"set": "Set", "add": "Added to", "remove": "Removed", "place_panel": "Placed", "spread_feet": "Spread feet of",
-             "mirror_panel": "Mirrored", "apply_template": "Started from the usual"}  # fmt: skip
-    thing = next((v for name in ("path", "model", "panel", "template") if (v := getattr(first, name, None))), "")
+             "mirror_panel": "Mirrored", "apply_template": "Started from the usual", "arrange": "Arranged", "replace_model": "Changed to",
+             "keep_variant": "Kept", "use_variant": "Put on the roof:", "choose_variant": "Chose"}  # fmt: skip
+    thing = next(
+        (v for name in ("path", "model", "panel", "template", "name", "variant") if (v := getattr(first, name, None))), ""
+    )
     more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
     return f"{words[first.op]} {thing}{more}"
 
 
 def _apply(job: Job, edit: Edit) -> Job:
     data = job.model_dump()
-    if isinstance(edit, SetValue):
+    if isinstance(edit, Arrange | ReplaceModel | KeepVariant | UseVariant | ChooseVariant):
+        data |= _whole(job, edit)
+    elif isinstance(edit, SetValue):
+        _refuse_locked(job, edit.path)
         holder, key = _find(data, edit.path)
         holder[key] = edit.value
     elif isinstance(edit, AddEntry):
         entries = _list_at(data, edit.path)
         entries.append(_with_id(edit.value, entries, edit.path))
     elif isinstance(edit, RemoveEntry):
+        _refuse_locked(job, edit.path, whole=True)
         holder, key = _find(data, edit.path)
         if not isinstance(holder, list):
             raise UnknownPath(f"{edit.path} is not an entry of a list.", remedy="Name a list entry.", field=edit.path)
@@ -132,6 +194,41 @@ def _apply(job: Job, edit: Edit) -> Job:
         problem = as_input_error(error)
         problem.field = _by_id(data, problem.field)
         raise problem from error
+
+
+def _whole(job: Job, edit: Arrange | ReplaceModel | KeepVariant | UseVariant | ChooseVariant) -> dict[str, Any]:
+    """The parts of the document an edit gives anew."""
+    found: Any
+    match edit:
+        case Arrange():
+            found = {"panels": arranged(job, edit.panels, edit.order)}
+        case ReplaceModel():
+            model = find_model(job, edit.model)
+            known = {p.id for p in job.panels}
+            if missing := [i for i in edit.panels if i not in known]:
+                raise UnknownPath(
+                    f"There is no panel {missing[0]}.", remedy="Reload the job: it may have been removed.", field="panels"
+                )
+            found = {"panels": [replaced(p, model) if p.id in edit.panels else p for p in job.panels]}
+        case KeepVariant():
+            found = {"variants": kept(job, edit.name, edit.note, edit.panels)}
+        case UseVariant():
+            found = used(job, edit.variant)
+        case _:
+            found = chosen(job, edit.variant, edit.reason)
+    return {name: [part.model_dump() for part in parts] for name, parts in found.items()}
+
+
+PLACE_FIELDS = ("x", "y", "turned")
+
+
+def _refuse_locked(job: Job, path: str, *, whole: bool = False) -> None:
+    """A locked panel is neither moved nor turned nor removed."""
+    words = path.split(".")
+    if words[0] == "panels" and (len(words) == 2 if whole else len(words) == 3 and words[2] in PLACE_FIELDS):
+        panel = next((p for p in job.panels if p.id == words[1]), None)
+        if panel is not None:
+            refuse_locked(panel)
 
 
 def _by_id(data: Any, dotted: str) -> str:

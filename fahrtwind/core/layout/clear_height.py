@@ -17,6 +17,8 @@ from fahrtwind.core.survey.crown import CrownSurface
 FloatArray = npt.NDArray[np.float64]
 STEPS = 9
 LEAST_FEET = 3
+LEAST_AIR_MM = 8.0
+"""Air to be left between panel and crown: common practice, no source."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -7,11 +7,12 @@ from typing import Literal
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import Foot, PanelModel, PlacedPanel, Screws
+from fahrtwind.core.job.panel import Attachment, Foot, PanelModel, PlacedPanel, Screws
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.quantities import Length
 
 GAP_MM = 50.0
+LARGE_MM = 1300.0
 END_SHARE = 0.2
 """Feet sit about a fifth in from the ends of the frame (common practice, and panel makers' usual clamping zone)."""
 
@@ -25,7 +26,24 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
         id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=_first_free_x(job, model)), y=Length(mm=0.0),
         hold=before.hold if before else Screws(), stand_off=before.stand_off if before else Length(mm=40),
     )  # fmt: skip
-    return panel.model_copy(update={"feet": _feet_for(panel, 6 if model.length.mm > 1300 else 4, "sides")})
+    return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
+
+
+def usual_feet(model: PanelModel) -> int:
+    """Six feet for a panel over 1.3 m, four for a smaller one: common practice, no source."""
+    return 6 if model.length.mm > LARGE_MM else 4
+
+
+def panel_at(
+    model: PanelModel, number: int, x_mm: float, port_mm: float, *, turned: bool, hold: Attachment, stand_off: Length
+) -> PlacedPanel:
+    """A panel with its usual feet whose front port corner lies at a place."""
+    across = model.length.mm if turned else model.width.mm
+    panel = PlacedPanel(
+        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=x_mm), y=Length(mm=port_mm + across / 2), turned=turned,
+        hold=hold, stand_off=stand_off,
+    )  # fmt: skip
+    return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
 
 
 def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:

@@ -18,7 +18,7 @@ from fahrtwind.core.survey.outline import is_plain, sound_outline
 BlockKind = Literal["edge", "obstacle", "lid", "panel", "free area"]
 Side = Literal["front", "rear", "port", "starboard"]
 SIDES: tuple[Side, ...] = ("front", "rear", "port", "starboard")
-SLICE_MM = 100.0
+SLICE_MM = 250.0
 LOW_STEP_MM = 5.0
 
 
@@ -131,7 +131,9 @@ def _slices(outline_wkb: bytes, roof: Rect, least: tuple[float, ...]) -> tuple[B
         if low > bounds.y_mm + 0.5:
             found.append(Block("edge", "port", "port edge", _widened(x, bounds.y_mm, end, min(low, bounds.y_end_mm)), port))
         if high < bounds.y_end_mm - 0.5:
-            found.append(Block("edge", "starboard", "starboard edge", _widened(x, max(high, bounds.y_mm), end, bounds.y_end_mm), starboard))
+            found.append(
+                Block("edge", "starboard", "starboard edge", _widened(x, max(high, bounds.y_mm), end, bounds.y_end_mm), starboard)
+            )
         x = end
     return tuple(_merged(found))
 

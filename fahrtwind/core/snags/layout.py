@@ -6,8 +6,10 @@ from shapely.geometry import Point
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.layout.distances import outside_mm
 from fahrtwind.core.layout.footprint import panel_rect
+from fahrtwind.core.layout.room import SIDES, least_from_edge
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
@@ -16,7 +18,6 @@ from fahrtwind.core.survey.outline import is_plain, polygon_of
 PRACTICE = "common practice, no source"
 SHEET_TOLERANCE_MM = 2.0
 CABLE_ROOM_MM = 20.0
-LEAST_AIR_MM = 8.0
 
 
 def _panel(job: Job, panel_id: str) -> PlacedPanel:
@@ -28,20 +29,36 @@ def _other_name(job: Job, other: str) -> str:
     return names.get(other, other)
 
 
+def _least(job: Job, side: str) -> float:
+    return least_from_edge(job, side)  # type: ignore[arg-type]
+
+
 @rule("over-edge", "stop", "layout", "Panel over the roof edge", PRACTICE)
 def over_edge(job: Job, findings: Findings) -> Iterator[Found]:
     for d in findings.distances:
-        if d.kind == "edge" and d.mm < -0.5:
+        allowed = max(-_least(job, d.to), 0.0) if d.kind == "edge" else 0.0
+        if d.kind == "edge" and -d.mm > allowed + 0.5:
+            more = f"; {say_length(allowed, job.units)} is allowed" if allowed else ", into the stream"
             yield Found(
-                f"panels.{d.panel}", _panel(job, d.panel).name, f"It stands {say_length(-d.mm, job.units)} over the {d.to} edge, into the stream.",
-                "Move it inward or turn it.", "overhang", -d.mm, 0.0, "mm",
+                f"panels.{d.panel}", _panel(job, d.panel).name, f"It stands {say_length(-d.mm, job.units)} over the {d.to} edge{more}.",
+                "Move it inward or turn it.", "overhang", -d.mm, allowed, "mm",
+            )  # fmt: skip
+
+
+@rule("hangs-over", "caution", "layout", "Panel hangs over the roof edge as allowed", PRACTICE)
+def hangs_over(job: Job, findings: Findings) -> Iterator[Found]:
+    for d in findings.distances:
+        if d.kind == "edge" and -0.5 > d.mm >= _least(job, d.to) - 0.5:
+            yield Found(
+                f"panels.{d.panel}", _panel(job, d.panel).name, f"It hangs {say_length(-d.mm, job.units)} over the {d.to} edge.",
+                "The stream gets under it, branches catch it: check the let-go speed and the width of the vehicle.", "overhang", -d.mm, 0.0, "mm",
             )  # fmt: skip
 
 
 @rule("near-edge", "caution", "layout", "Panel close to the roof edge", PRACTICE)
 def near_edge(job: Job, findings: Findings) -> Iterator[Found]:
-    least = job.assumptions.edge_clearance.mm
     for d in findings.distances:
+        least = _least(job, d.to) if d.kind == "edge" else 0.0
         if d.kind == "edge" and -0.5 <= d.mm < least - 0.5:
             yield Found(
                 f"panels.{d.panel}", _panel(job, d.panel).name, f"Only {say_length(d.mm, job.units)} to the {d.to} edge; {say_length(least, job.units)} is wanted.",
@@ -132,6 +149,11 @@ def no_air_gap(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
+def _overhang(job: Job) -> float:
+    """The most that may hang over any edge, mm: a corner of a shaped roof belongs to no one side."""
+    return max(0.0, *(-least_from_edge(job, side) for side in SIDES))
+
+
 @rule("off-outline", "stop", "layout", "Panel reaches over the roof's edge", PRACTICE)
 def off_outline(job: Job, findings: Findings) -> Iterator[Found]:
     if is_plain(job.survey.outline) or len(findings.survey.outline) < 3 or findings.survey.outline_trouble:
@@ -139,7 +161,7 @@ def off_outline(job: Job, findings: Findings) -> Iterator[Found]:
     roof = polygon_of(findings.survey.outline)
     for panel in job.panels:
         out = outside_mm(panel_rect(panel), roof)
-        if out > 0.5:
+        if out > 0.5 + _overhang(job):
             yield Found(
                 f"panels.{panel.id}", panel.name, f"A corner stands {say_length(out, job.units)} outside the roof's edge.",
                 "Move it inward or turn it.", "outside", out, 0.0, "mm",

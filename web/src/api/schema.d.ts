@@ -165,6 +165,182 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/snaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Snaps
+         * @description Places one panel likes to lie at.
+         */
+        get: operations["read_snaps_api_jobs__job_id__snaps_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/yield": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Yield
+         * @description The year's energy with shadows, at the job's place and climate.
+         */
+        get: operations["read_yield_api_jobs__job_id__yield_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/variants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Variants
+         * @description The present layout and the variants side by side.
+         */
+        get: operations["read_variants_api_jobs__job_id__variants_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Changes
+         * @description Everything these edits would change, before they are made; nothing is stored.
+         */
+        post: operations["read_changes_api_jobs__job_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/proposals": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Start Search
+         * @description Begin to look for layouts from the job's offers.
+         */
+        post: operations["start_search_api_jobs__job_id__proposals_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/searches/{search_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Search */
+        get: operations["read_search_api_searches__search_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Stop Search
+         * @description Stop looking; what was found stays.
+         */
+        delete: operations["stop_search_api_searches__search_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/panels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Panels */
+        get: operations["list_panels_api_shop_panels_get"];
+        put?: never;
+        /**
+         * Take Panels
+         * @description Take models into the shop; one of the same name is replaced. Jobs keep the copy they have.
+         */
+        post: operations["take_panels_api_shop_panels_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/panels/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove Panel */
+        delete: operations["remove_panel_api_shop_panels__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/panels.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Panels Csv */
+        get: operations["panels_csv_api_shop_panels_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc": {
         parameters: {
             query?: never;
@@ -1117,6 +1293,108 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/formula.shadow_length": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** length of a shadow on the level: s = h / tan e */
+        post: operations["calc_formula_shadow_length_api_calc_formula_shadow_length_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.incidence_cosine": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** cosine of the angle of incidence: cos θ = cos z · cos β + sin z · sin β · cos(A − γ) */
+        post: operations["calc_formula_incidence_cosine_api_calc_formula_incidence_cosine_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.clouded_light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** light under cloud: G = G_clear · (1 − 0.75 · N^3.4) */
+        post: operations["calc_formula_clouded_light_api_calc_formula_clouded_light_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.cell_temperature": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** temperature of the cells: T_c = T_a + G/800 · (NOCT + ΔT_gap − 20) · (1 − η/0.9) · 9.5/(5.7 + 3.8 · 0.51 · v) */
+        post: operations["calc_formula_cell_temperature_api_calc_formula_cell_temperature_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.panel_power": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** power of a panel: P = P_stc · G/1000 · (1 + γ/100 · (T_c − 25)) */
+        post: operations["calc_formula_panel_power_api_calc_formula_panel_power_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.bypassed_light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** light a panel works at with bypass diodes: G = max over k of k · G_k / n, bright first */
+        post: operations["calc_formula_bypassed_light_api_calc_formula_bypassed_light_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula.utilisation": {
         parameters: {
             query?: never;
@@ -1332,6 +1610,125 @@ export interface paths {
         put?: never;
         /** The working sheet of one number of a job: formulas, inputs with origin, sources. */
         post: operations["calc_job_working_api_calc_job_working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layout.propose": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The best layouts from the job's offers, how good they provably are, and what stops one more panel. */
+        post: operations["calc_layout_propose_api_calc_layout_propose_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layout.yield": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and climate. */
+        post: operations["calc_layout_yield_api_calc_layout_yield_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layout.compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The present layout and the kept variants side by side. */
+        post: operations["calc_layout_compare_api_calc_layout_compare_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layout.changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Everything that edits would change: figures, feet, marks, materials, snags. */
+        post: operations["calc_layout_changes_api_calc_layout_changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/layout.snaps": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Places a panel likes to lie: margins, gaps, members, in line with others, mirrored. */
+        post: operations["calc_layout_snaps_api_calc_layout_snaps_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/panels.parse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the lines of a module table mean, before they are taken. */
+        post: operations["calc_panels_parse_api_calc_panels_parse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/climate.parse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a table of twelve months means. */
+        post: operations["calc_climate_parse_api_calc_climate_parse_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1668,6 +2065,24 @@ export interface components {
             template: "van" | "bus" | "rv" | "trailer" | "boat" | "truck_bed";
         };
         /**
+         * Arrange
+         * @description Put panels in line with the first of them, on the centre line, or at equal gaps between the outer two.
+         */
+        Arrange: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "arrange";
+            /** Panels */
+            panels: string[];
+            /**
+             * Order
+             * @enum {string}
+             */
+            order: "front" | "rear" | "port" | "starboard" | "middle" | "centre_line" | "spread_along" | "spread_across";
+        };
+        /**
          * Assumptions
          * @description Judgements the job may change; each has a default that is shown as such.
          */
@@ -1701,6 +2116,14 @@ export interface components {
              *     }
              */
             panel_gap: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 900
+             *     }
+             */
+            cable_reach: components["schemas"]["Length"];
+            /** @default {} */
+            margins: components["schemas"]["Margins"];
         };
         /** BeadVolumeInput */
         BeadVolumeInput: {
@@ -1788,6 +2211,29 @@ export interface components {
             /** Lever Mm */
             lever_mm: number;
         };
+        /** BypassedLightInput */
+        BypassedLightInput: {
+            /** Groups */
+            groups: number;
+            /** Working */
+            working: number;
+            /** Darkest W M2 */
+            darkest_w_m2: number;
+        };
+        /**
+         * CablePair
+         * @description Two panels whose leads have to meet: the way between the middles of their cable ends, mm.
+         */
+        CablePair: {
+            /** Pair */
+            pair: string;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /** Apart Mm */
+            apart_mm: number;
+        };
         /** CalcListed */
         CalcListed: {
             /** Name */
@@ -1804,10 +2250,43 @@ export interface components {
             panels: components["schemas"]["PanelModel"][];
             /** Panel Source */
             panel_source: string;
+            /** Climates */
+            climates: components["schemas"]["ClimateChoice"][];
             /** Reading Kinds */
             reading_kinds: components["schemas"]["ReadingChoice"][];
             /** Exports */
             exports: components["schemas"]["Choice"][];
+        };
+        /** CellTemperatureInput */
+        CellTemperatureInput: {
+            /** Air Deg C */
+            air_deg_c: number;
+            /** Light W M2 */
+            light_w_m2: number;
+            /** Noct Deg C */
+            noct_deg_c: number;
+            /** Gap Rise K */
+            gap_rise_k: number;
+            /** Efficiency */
+            efficiency: number;
+            /** Wind M S */
+            wind_m_s: number;
+        };
+        /**
+         * Change
+         * @description One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new trouble.
+         */
+        Change: {
+            /** Station */
+            station: string;
+            /** What */
+            what: string;
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Worse */
+            worse: boolean;
         };
         /**
          * ChangeRequest
@@ -1823,12 +2302,38 @@ export interface components {
             /** Probe M S */
             probe_m_s?: number | null;
         };
+        /** ChangesInput */
+        ChangesInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+        };
         /** Choice */
         Choice: {
             /** Value */
             value: string;
             /** Words */
             words: string;
+        };
+        /**
+         * ChooseVariant
+         * @description Put a variant on the roof for good, with the reason.
+         */
+        ChooseVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "choose_variant";
+            /** Variant */
+            variant: string;
+            /** Reason */
+            reason: string;
         };
         /**
          * ClearHeight
@@ -1856,6 +2361,43 @@ export interface components {
             sigma_mm: number;
             /** Sag Mm */
             sag_mm: number;
+        };
+        /** ClimateChoice */
+        ClimateChoice: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
+        };
+        /** ClimateInput */
+        ClimateInput: {
+            /** Text */
+            text: string;
+        };
+        /**
+         * ClimateMonth
+         * @description A month: share of the time the sun shines unclouded, air temperature by day, and how hazy clear air is (Linke).
+         */
+        ClimateMonth: {
+            /** Sunshine */
+            sunshine: number;
+            temperature: components["schemas"]["Temperature"];
+            /**
+             * Turbidity
+             * @default 3
+             */
+            turbidity: number;
+        };
+        /** CloudedLightInput */
+        CloudedLightInput: {
+            /** Clear W M2 */
+            clear_w_m2: number;
+            /** Cover */
+            cover: number;
         };
         /**
          * CornerOffset
@@ -1968,6 +2510,38 @@ export interface components {
             gap?: components["schemas"]["Length"] | null;
             angle?: components["schemas"]["Angle"] | null;
         };
+        /** Current */
+        Current: {
+            /** Text */
+            text?: string | null;
+            /** A */
+            a: number;
+        };
+        /**
+         * Decision
+         * @description A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was chosen.
+         */
+        Decision: {
+            /** Id */
+            id: string;
+            /**
+             * About
+             * @default layout
+             * @constant
+             */
+            about: "layout";
+            /** Chosen */
+            chosen: string;
+            /** Name */
+            name: string;
+            /** Reason */
+            reason: string;
+            /**
+             * Over
+             * @default []
+             */
+            over: string[];
+        };
         /** DesignCapacityInput */
         DesignCapacityInput: {
             /** Nominal N */
@@ -2059,7 +2633,7 @@ export interface components {
             /** Probe M S */
             probe_m_s?: number | null;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
         };
         /**
          * ErrorBody
@@ -2144,6 +2718,8 @@ export interface components {
             clear_heights: components["schemas"]["ClearHeight"][];
             /** Dry Fit */
             dry_fit: components["schemas"]["DryFit"][];
+            /** Cable Pairs */
+            cable_pairs: components["schemas"]["CablePair"][];
             /** Distances */
             distances: components["schemas"]["Distance"][];
             /** Overlaps */
@@ -2360,6 +2936,37 @@ export interface components {
             /** Working */
             working: components["schemas"]["Step"][];
         };
+        /**
+         * FreeArea
+         * @description A rectangle to keep free of panels: a walkway, a ladder landing, room for a panel that comes later.
+         */
+        FreeArea: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "walkway" | "landing" | "later";
+            /** Name */
+            name: string;
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            length: components["schemas"]["Length"];
+            width: components["schemas"]["Length"];
+        };
+        /**
+         * GapYield
+         * @description All panels over such an air gap: energy against the widest gap, and the hottest cells.
+         */
+        GapYield: {
+            /** Gap Mm */
+            gap_mm: number;
+            /** Energy */
+            energy: number;
+            /** Hottest Deg C */
+            hottest_deg_c: number;
+        };
         /** HoldingWeightInput */
         HoldingWeightInput: {
             /** Mass Kg */
@@ -2383,14 +2990,25 @@ export interface components {
             /** Second N Mm */
             second_n_mm: number;
         };
+        /** IncidenceCosineInput */
+        IncidenceCosineInput: {
+            /** Zenith Deg */
+            zenith_deg: number;
+            /** Azimuth Deg */
+            azimuth_deg: number;
+            /** Tilt Deg */
+            tilt_deg: number;
+            /** Facing Deg */
+            facing_deg: number;
+        };
         /** Job */
         Job: {
             /**
              * Schema Version
-             * @default 2
+             * @default 3
              * @constant
              */
-            schema_version: 2;
+            schema_version: 3;
             /** Name */
             name: string;
             /**
@@ -2548,10 +3166,44 @@ export interface components {
              *       },
              *       "panel_gap": {
              *         "mm": 20
-             *       }
+             *       },
+             *       "cable_reach": {
+             *         "mm": 900
+             *       },
+             *       "margins": {}
              *     }
              */
             assumptions: components["schemas"]["Assumptions"];
+            /**
+             * Keep Free
+             * @default []
+             */
+            keep_free: components["schemas"]["FreeArea"][];
+            /**
+             * @default {
+             *       "offers": [],
+             *       "aim": "balance"
+             *     }
+             */
+            wish: components["schemas"]["Wish"];
+            /**
+             * @default {
+             *       "months": [],
+             *       "standing": "any",
+             *       "lids": "closed"
+             *     }
+             */
+            site: components["schemas"]["Site"];
+            /**
+             * Variants
+             * @default []
+             */
+            variants: components["schemas"]["Variant"][];
+            /**
+             * Decisions
+             * @default []
+             */
+            decisions: components["schemas"]["Decision"][];
             /**
              * Own Models
              * @default []
@@ -2637,12 +3289,70 @@ export interface components {
              */
             clear: components["schemas"]["Length"];
         };
+        /**
+         * KeepVariant
+         * @description Keep the present layout, or the given panels, as a variant.
+         */
+        KeepVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "keep_variant";
+            /** Name */
+            name: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+            /** Panels */
+            panels?: components["schemas"]["PlacedPanel"][] | null;
+        };
         /** LagScrewWithdrawalInput */
         LagScrewWithdrawalInput: {
             /** Gravity */
             gravity: number;
             /** Diameter Mm */
             diameter_mm: number;
+        };
+        /**
+         * LayoutFigures
+         * @description ``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
+         *
+         *     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
+         */
+        LayoutFigures: {
+            /** Panels */
+            panels: number;
+            /** Models */
+            models: components["schemas"]["ModelCount"][];
+            /** Watts */
+            watts: number;
+            /** Year Wh */
+            year_wh: number | null;
+            /** Feet */
+            feet: number;
+            /** Feet On Members */
+            feet_on_members: number;
+            /** Holes */
+            holes: number;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Price */
+            price: number | null;
+            /** Mirrored */
+            mirrored: number;
+            /** Let Go M S */
+            let_go_m_s: number | null;
+            /** Safe M S */
+            safe_m_s: number | null;
+            /** Stops */
+            stops: number;
+            /** Cautions */
+            cautions: number;
+            /** Stop Titles */
+            stop_titles: string[];
         };
         /** Length */
         Length: {
@@ -2800,6 +3510,16 @@ export interface components {
             stands: boolean;
             /** Pull N */
             pull_n: number[];
+        };
+        /**
+         * Margins
+         * @description Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general edge clearance.
+         */
+        Margins: {
+            front?: components["schemas"]["Length"] | null;
+            rear?: components["schemas"]["Length"] | null;
+            port?: components["schemas"]["Length"] | null;
+            starboard?: components["schemas"]["Length"] | null;
         };
         /**
          * Mark
@@ -3024,6 +3744,27 @@ export interface components {
             /** Panel */
             panel: string;
         };
+        /** ModelCount */
+        ModelCount: {
+            /** Model */
+            model: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * MonthYield
+         * @description Energy of a usual day of the month, and for each hour the share that shadow takes (None in the dark).
+         */
+        MonthYield: {
+            /** Month */
+            month: string;
+            /** Day Wh */
+            day_wh: number;
+            /** Lost */
+            lost: number;
+            /** Lost By Hour */
+            lost_by_hour: (number | null)[];
+        };
         /**
          * MountingLines
          * @description Where rails run on a curved roof. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
@@ -3159,6 +3900,35 @@ export interface components {
              * @default true
              */
             stays: boolean;
+        };
+        /**
+         * Offer
+         * @description A model that may be used, by its name, and at most how many of it; blank: as many as the stock allows.
+         */
+        Offer: {
+            /** Id */
+            id: string;
+            /** Model */
+            model: string;
+            /** At Most */
+            at_most?: number | null;
+        };
+        /**
+         * OneMore
+         * @description A panel that misses a spot by ``short_mm``: the spot, what bounds it, and remedies in words. 0: it would fit.
+         */
+        OneMore: {
+            /** Model */
+            model: string;
+            /** Turned */
+            turned: boolean;
+            /** Short Mm */
+            short_mm: number;
+            spot: components["schemas"]["Rect"];
+            /** Why */
+            why: string;
+            /** Remedies */
+            remedies: string[];
         };
         /**
          * OpenBay
@@ -3348,6 +4118,10 @@ export interface components {
         /**
          * PanelModel
          * @description A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
+         *
+         *     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far the frame's lower
+         *     edge reaches inward. Voltages, currents and coefficients at standard test conditions; ``noct`` as on the sheet; blank where
+         *     the sheet says nothing.
          */
         PanelModel: {
             /** Name */
@@ -3357,11 +4131,75 @@ export interface components {
             frame_height: components["schemas"]["Length"];
             mass: components["schemas"]["Mass"];
             power: components["schemas"]["Power"];
+            /**
+             * Build
+             * @default framed
+             * @enum {string}
+             */
+            build: "framed" | "flexible";
+            flange?: components["schemas"]["Length"] | null;
+            /**
+             * Holes
+             * @default []
+             */
+            holes: components["schemas"]["Length"][];
+            voc?: components["schemas"]["Voltage"] | null;
+            vmp?: components["schemas"]["Voltage"] | null;
+            isc?: components["schemas"]["Current"] | null;
+            imp?: components["schemas"]["Current"] | null;
+            /** Voc Per K */
+            voc_per_k?: number | null;
+            /** Isc Per K */
+            isc_per_k?: number | null;
+            /** Power Per K */
+            power_per_k?: number | null;
+            noct?: components["schemas"]["Temperature"] | null;
+            /** Cells */
+            cells?: number | null;
+            /** Bypass Diodes */
+            bypass_diodes?: number | null;
+            /** Price */
+            price?: number | null;
+            /** Stock */
+            stock?: number | null;
+        };
+        /** PanelPowerInput */
+        PanelPowerInput: {
+            /** Rated W */
+            rated_w: number;
+            /** Light W M2 */
+            light_w_m2: number;
+            /** Per K */
+            per_k: number;
+            /** Cell Deg C */
+            cell_deg_c: number;
+        };
+        /**
+         * PanelRow
+         * @description One line of the file: the model it means, or what is wrong with it.
+         */
+        PanelRow: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            model: components["schemas"]["PanelModel"] | null;
+            /** Problem */
+            problem: string;
         };
         /** PanelSagInput */
         PanelSagInput: {
             /** Span Mm */
             span_mm: number;
+        };
+        /** PanelTable */
+        PanelTable: {
+            /** Rows */
+            rows: components["schemas"]["PanelRow"][];
+            /** Usable */
+            usable: number;
+            /** Left Out */
+            left_out: number;
         };
         /** PanelVerdict */
         PanelVerdict: {
@@ -3393,6 +4231,46 @@ export interface components {
             feet: components["schemas"]["FootVerdict"][];
         };
         /**
+         * PanelYield
+         * @description A panel's year. ``lost`` is the share of its open-sky energy that shadow takes, bypass diodes counted.
+         *
+         *     ``supposed`` names what the data sheet left blank and is taken as usual, on the cautious side.
+         */
+        PanelYield: {
+            /** Panel */
+            panel: string;
+            /** Name */
+            name: string;
+            /** Wh */
+            wh: number;
+            /** Lost */
+            lost: number;
+            /** Beam Lost */
+            beam_lost: number;
+            /** Diffuse Lost */
+            diffuse_lost: number;
+            /** Hottest Deg C */
+            hottest_deg_c: number;
+            /** Groups */
+            groups: number;
+            /** Supposed */
+            supposed: string[];
+        };
+        /** PanelsIn */
+        PanelsIn: {
+            /** Models */
+            models: components["schemas"]["PanelModel"][];
+        };
+        /** PanelsInput */
+        PanelsInput: {
+            /** Text */
+            text: string;
+            /** Frame Mm */
+            frame_mm?: number | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
+        };
+        /**
          * PlacePanel
          * @description Put a panel of a model on the first free spot, with feet spread along its sides.
          */
@@ -3408,6 +4286,9 @@ export interface components {
         /**
          * PlacedPanel
          * @description A panel on the roof. x is its front edge, y the middle of its extent across.
+         *
+         *     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at which the leads
+         *     come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is driven lying flat.
          */
         PlacedPanel: {
             /** Id */
@@ -3463,6 +4344,29 @@ export interface components {
              *     }
              */
             hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            /**
+             * Locked
+             * @default false
+             */
+            locked: boolean;
+            /** Array */
+            array?: string | null;
+            /** Pair */
+            pair?: string | null;
+            /** Cable End */
+            cable_end?: ("front" | "rear" | "port" | "starboard") | null;
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            tilt: components["schemas"]["Angle"];
+            /**
+             * Tilt Up
+             * @default starboard
+             * @enum {string}
+             */
+            tilt_up: "front" | "rear" | "port" | "starboard";
         };
         /**
          * PlanVerdict
@@ -3586,6 +4490,59 @@ export interface components {
             /** W */
             w: number;
         };
+        /**
+         * Proposal
+         * @description A layout for one goal. ``best`` says whether no layout is better at that goal; ``share`` is its watts of the most possible.
+         */
+        Proposal: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Words */
+            words: string;
+            /** Panels */
+            panels: components["schemas"]["PlacedPanel"][];
+            /** Rects */
+            rects: components["schemas"]["Rect"][];
+            figures: components["schemas"]["LayoutFigures"];
+            /** Best */
+            best: boolean;
+            /** Share */
+            share: number | null;
+        };
+        /**
+         * Proposals
+         * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why.
+         */
+        Proposals: {
+            /** Proposals */
+            proposals: components["schemas"]["Proposal"][];
+            /** Most Watts */
+            most_watts: number | null;
+            /** One More */
+            one_more: components["schemas"]["OneMore"][];
+            /** Doing */
+            doing: string;
+            /** Note */
+            note: string;
+            /** Weights */
+            weights: string;
+        };
+        /** ProposeInput */
+        ProposeInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /**
+             * Seconds
+             * @default 30
+             */
+            seconds: number;
+        };
         /** PryingInput */
         PryingInput: {
             /** Lever Mm */
@@ -3617,7 +4574,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle";
+            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle" | "voltage" | "current";
             /** Text */
             text: string;
             /**
@@ -3779,6 +4736,21 @@ export interface components {
             op: "remove";
             /** Path */
             path: string;
+        };
+        /**
+         * ReplaceModel
+         * @description Another model in the place of panels that were planned: feet keep their share of the frame, measured sizes go.
+         */
+        ReplaceModel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "replace_model";
+            /** Panels */
+            panels: string[];
+            /** Model */
+            model: string;
         };
         /** ResidualLeanInput */
         ResidualLeanInput: {
@@ -4023,6 +4995,30 @@ export interface components {
             source: string;
         };
         /**
+         * SearchAnswer
+         * @description How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no longer running.
+         */
+        SearchAnswer: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            proposals: components["schemas"]["Proposals"] | null;
+            problem: components["schemas"]["ErrorBody"] | null;
+        };
+        /** SearchStarted */
+        SearchStarted: {
+            /** Id */
+            id: string;
+        };
+        /**
          * Section
          * @description A run of equal bays: pitch with one standard deviation, first and last member by number.
          */
@@ -4059,6 +5055,13 @@ export interface components {
             count: number;
             /** Single N */
             single_n: number;
+        };
+        /** ShadowLengthInput */
+        ShadowLengthInput: {
+            /** Height Mm */
+            height_mm: number;
+            /** Elevation Deg */
+            elevation_deg: number;
         };
         /**
          * Shape
@@ -4135,6 +5138,34 @@ export interface components {
             drift_mm: number;
             /** Marks */
             marks: components["schemas"]["MarkLean"][];
+        };
+        /**
+         * Site
+         * @description Where and how the vehicle will stand. Longitude east positive; a heading counts from north over east.
+         */
+        Site: {
+            latitude?: components["schemas"]["Angle"] | null;
+            longitude?: components["schemas"]["Angle"] | null;
+            /** Climate */
+            climate?: string | null;
+            /**
+             * Months
+             * @default []
+             */
+            months: components["schemas"]["ClimateMonth"][];
+            /**
+             * Standing
+             * @default any
+             * @enum {string}
+             */
+            standing: "any" | "heading" | "driving";
+            heading?: components["schemas"]["Angle"] | null;
+            /**
+             * Lids
+             * @default closed
+             * @enum {string}
+             */
+            lids: "closed" | "open";
         };
         /** SkewFromDiagonalsInput */
         SkewFromDiagonalsInput: {
@@ -4217,6 +5248,40 @@ export interface components {
             unit: string;
             /** Dismissed */
             dismissed: string | null;
+        };
+        /**
+         * Snap
+         * @description A value of a panel's x (its front edge) or y (its middle) that lines up with something: the line to draw, and why.
+         *
+         *     ``low_mm`` and ``high_mm`` are how far the thing reaches along the line: it matters to a panel that comes near.
+         */
+        Snap: {
+            /**
+             * Axis
+             * @enum {string}
+             */
+            axis: "x" | "y";
+            /** At Mm */
+            at_mm: number;
+            /** Line Mm */
+            line_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Words */
+            words: string;
+        };
+        /** SnapsInput */
+        SnapsInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** Panel */
+            panel: string;
         };
         /** Speed */
         Speed: {
@@ -4740,6 +5805,20 @@ export interface components {
             /** Preload N */
             preload_n: number;
         };
+        /**
+         * TiltYield
+         * @description One panel raised towards the sun by so much against lying flat, without shadows, as ratios.
+         */
+        TiltYield: {
+            /** Tilt Deg */
+            tilt_deg: number;
+            /** Year */
+            year: number;
+            /** Winter */
+            winter: number;
+            /** Summer */
+            summer: number;
+        };
         /** TrueSlopeInput */
         TrueSlopeInput: {
             /** Gauge Deg */
@@ -4809,6 +5888,19 @@ export interface components {
             /** Uncertainty */
             uncertainty: string | null;
         };
+        /**
+         * UseVariant
+         * @description Put a variant on the roof; a layout that is there and not kept yet is kept first.
+         */
+        UseVariant: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "use_variant";
+            /** Variant */
+            variant: string;
+        };
         /** UtilisationInput */
         UtilisationInput: {
             /** Pull N */
@@ -4819,6 +5911,47 @@ export interface components {
             pull_capacity_n: number;
             /** Shear Capacity N */
             shear_capacity_n: number;
+        };
+        /**
+         * Variant
+         * @description A layout that was kept: its panels as they were.
+         */
+        Variant: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Panels
+             * @default []
+             */
+            panels: components["schemas"]["PlacedPanel"][];
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * VariantLine
+         * @description A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the present one.
+         */
+        VariantLine: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Note */
+            note: string;
+            figures: components["schemas"]["LayoutFigures"];
+            /** Rects */
+            rects: components["schemas"]["Rect"][];
+            /** Differences */
+            differences: string[];
+            /** Chosen */
+            chosen: boolean;
+            /** Present */
+            present: boolean;
         };
         /**
          * Vehicle
@@ -4858,6 +5991,9 @@ export interface components {
              * @enum {string}
              */
             inside: "gutted" | "partial" | "finished" | "unknown";
+            height?: components["schemas"]["Length"] | null;
+            height_limit?: components["schemas"]["Length"] | null;
+            width_limit?: components["schemas"]["Length"] | null;
         };
         /**
          * Vertex
@@ -4868,6 +6004,13 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /** Voltage */
+        Voltage: {
+            /** Text */
+            text?: string | null;
+            /** V */
+            v: number;
         };
         /** WasherPunchingInput */
         WasherPunchingInput: {
@@ -4885,13 +6028,18 @@ export interface components {
             /** Lean Deg */
             lean_deg: number;
         };
+        /** WhatChanges */
+        WhatChanges: {
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+        };
         /** WhatIf */
         WhatIf: {
             /**
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
             /** Probe M S */
             probe_m_s?: number | null;
         };
@@ -4899,6 +6047,23 @@ export interface components {
         WindwardZoneDepthInput: {
             /** Width Mm */
             width_mm: number;
+        };
+        /**
+         * Wish
+         * @description What layouts are proposed from, and what is wanted most of them.
+         */
+        Wish: {
+            /**
+             * Offers
+             * @default []
+             */
+            offers: components["schemas"]["Offer"][];
+            /**
+             * Aim
+             * @default balance
+             * @enum {string}
+             */
+            aim: "watts" | "energy" | "balance";
         };
         /** WoodDesignWithdrawalInput */
         WoodDesignWithdrawalInput: {
@@ -4976,6 +6141,29 @@ export interface components {
             probe_m_s?: number | null;
             /** Place */
             place: string;
+        };
+        /** YieldFinding */
+        YieldFinding: {
+            /** Site */
+            site: string;
+            /** Stand */
+            stand: string;
+            /** Year Wh */
+            year_wh: number;
+            /** Lost */
+            lost: number;
+            /** Panels */
+            panels: components["schemas"]["PanelYield"][];
+            /** Months */
+            months: components["schemas"]["MonthYield"][];
+            /** Tilts */
+            tilts: components["schemas"]["TiltYield"][];
+            /** Gaps */
+            gaps: components["schemas"]["GapYield"][];
+            /** Flat Wh */
+            flat_wh: number | null;
+            /** Caution */
+            caution: string;
         };
     };
     responses: never;
@@ -5774,6 +6962,840 @@ export interface operations {
                 job_id: string;
                 name: string;
             };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_snaps_api_jobs__job_id__snaps_get: {
+        parameters: {
+            query: {
+                panel: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Snap"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_yield_api_jobs__job_id__yield_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_variants_api_jobs__job_id__variants_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantLine"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_changes_api_jobs__job_id__changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatChanges"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    start_search_api_jobs__job_id__proposals_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchStarted"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_search_api_searches__search_id__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SearchAnswer"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    stop_search_api_searches__search_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                search_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    list_panels_api_shop_panels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelModel"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_panels_api_shop_panels_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelModel"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    remove_panel_api_shop_panels__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    panels_csv_api_shop_panels_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
             cookie?: never;
         };
         requestBody?: never;
@@ -10205,6 +12227,474 @@ export interface operations {
             };
         };
     };
+    calc_formula_shadow_length_api_calc_formula_shadow_length_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShadowLengthInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_incidence_cosine_api_calc_formula_incidence_cosine_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IncidenceCosineInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_clouded_light_api_calc_formula_clouded_light_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CloudedLightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_cell_temperature_api_calc_formula_cell_temperature_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CellTemperatureInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_panel_power_api_calc_formula_panel_power_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelPowerInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_bypassed_light_api_calc_formula_bypassed_light_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BypassedLightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     calc_formula_utilisation_api_calc_formula_utilisation_post: {
         parameters: {
             query?: never;
@@ -11161,6 +13651,552 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Working"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_propose_api_calc_layout_propose_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ProposeInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Proposals"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_yield_api_calc_layout_yield_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YieldFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_compare_api_calc_layout_compare_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VariantLine"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_changes_api_calc_layout_changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangesInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Change"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_snaps_api_calc_layout_snaps_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SnapsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Snap"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_panels_parse_api_calc_panels_parse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PanelsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PanelTable"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_climate_parse_api_calc_climate_parse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClimateInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClimateMonth"][];
                 };
             };
             /** @description Not readable */

@@ -15,15 +15,22 @@ import numpy as np
 
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.layout.proposals.packing import Search, Task, greedy, pack, spots
-from fahrtwind.core.layout.proposals.placements import IntArray, Kind, Placements, placements_of, relaxed, without_twins
+from fahrtwind.core.layout.proposals.placements import (
+    FloatArray,
+    IntArray,
+    Kind,
+    Placements,
+    placements_of,
+    relaxed,
+    without_twins,
+)
 from fahrtwind.core.layout.room import Block
 
-WHOLE = 4500
-ROUNDS = (4500, 12_000)
-"""How many placements: so many are solved whole, else in rounds of growing number."""
+WHOLE, LARGEST, ROUNDED = 4500, 16_000, 7000
+"""How many placements are solved at once, how many at most once a good layout is known, how many for a rounded bound."""
 STEPS = (5, 10, 20, 40, 80, 120)
 STRETCH_MM = 5200.0
-STRETCH_SECONDS, SHARE_OF_REST, STRETCH_SHARE = 1.2, 0.42, 0.25
+STRETCH_SECONDS, FIRST_SHARE, STRETCH_SHARE = 1.2, 0.4, 0.2
 
 
 @dataclass(frozen=True, slots=True)
@@ -70,26 +77,22 @@ def best_layout(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Searc
 
 
 def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, tell: Tell) -> Best:
-    """Snapped layouts and rounded bounds in turn, ever finer, until they meet or the time is over."""
-    found: Best | None = None
-    bound: int | None = None
-    for size in ROUNDS:
-        snapped = _run(_snapped(kinds, goal, limits, size), search, search.seconds_left() * SHARE_OF_REST, tell)
-        found = snapped if found is None or snapped.worth > found.worth else found
-        if goal.steady and found.worth != bound:
-            told = _bound(kinds, goal, limits, search, size)
-            bound = told if bound is None or (told is not None and told < bound) else bound
-        if bound is None or found.worth < bound:
-            found = _by_stretches(kinds, goal, limits, search, found, tell, bound)
-        if search.over() or found.worth == bound:
-            break
-    assert found is not None
-    return replace(found, bound=bound)
+    """First a snapped layout, then some metres at a time, then everything or, where that is too much, a rounded bound."""
+    found = _run(_snapped(kinds, goal, limits, WHOLE), search, search.seconds_left() * FIRST_SHARE, tell)
+    found = _by_stretches(kinds, goal, limits, search, replace(found, bound=None), tell)
+    if search.over():
+        return found
+    everything = task_of(kinds, goal, limits)
+    if len(everything.placements) <= LARGEST:
+        last = _run(everything, search, search.seconds_left(), tell, found.worth)
+        return last if last.worth > found.worth else replace(found, bound=last.bound and max(last.bound, found.worth))
+    return replace(found, bound=_bound(kinds, goal, limits, search, ROUNDED) if goal.steady else None)
 
 
 def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1) -> Task:
     placements = placements_of(kinds, step_mm, symmetric=goal.symmetric)
-    models = np.array([k.model for k in kinds], dtype=np.int64)
+    models = np.zeros(max((k.number for k in kinds), default=0) + 1, dtype=np.int64)
+    models[[k.number for k in kinds]] = [k.model for k in kinds]
     task = Task(
         placements, goal.worth(placements), models[placements.kind], limits.at_most, limits.in_all, limits.mass_g, limits.mass_left_g
     )  # fmt: skip
@@ -113,10 +116,10 @@ def _first_small(make: Callable[[int], Task], size: int) -> Task:
     return task
 
 
-def _run(task: Task, search: Search, seconds: float, tell: Tell) -> Best:
+def _run(task: Task, search: Search, seconds: float, tell: Tell, known: int = 0) -> Best:
     first = greedy(task)
     tell(task.placements.chosen(first))
-    packed = pack(task, search, seconds, first, lambda chosen: tell(task.placements.chosen(chosen)))
+    packed = pack(task, search, seconds, first, lambda chosen: tell(task.placements.chosen(chosen)), known)
     return Best(task.placements.chosen(packed.chosen), packed.worth, packed.bound)
 
 
@@ -124,17 +127,15 @@ def _bound(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, si
     if search.over():
         return None
     task = _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), size)
-    return pack(task, search, search.seconds_left() * SHARE_OF_REST, greedy(task)).bound
+    return pack(task, search, search.seconds_left(), greedy(task)).bound
 
 
-def _by_stretches(
-    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell, bound: int | None
-) -> Best:
+def _by_stretches(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell) -> Best:
     """Pack a few metres anew while the rest stays, from front to rear and again half a stretch further."""
     bounds = kinds[0].room.bounds
     until = search.seconds_left() * (1 - STRETCH_SHARE)
     for start in np.arange(bounds.x_mm, bounds.x_end_mm, STRETCH_MM / 2):
-        if search.over() or search.seconds_left() < until or (bound is not None and found.worth >= bound):
+        if search.over() or search.seconds_left() < until:
             break
         found = _stretch(kinds, goal, limits, search, found, tell, float(start))
     return found
@@ -150,7 +151,7 @@ def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, 
         for x, y, a, b in zip(rest.x, rest.y, rest.length, rest.width, strict=True)
     )
     own = [_within(kind, start, blocks) for kind in kinds]
-    models = [kinds[i].model for i in rest.kind]
+    models = [_kind(kinds, rest, i).model for i in range(len(rest))]
     left = replace(
         limits, at_most=[m - models.count(i) for i, m in enumerate(limits.at_most)], in_all=limits.in_all - len(models),
         mass_left_g=limits.mass_left_g - sum(limits.mass_g[m] for m in models),
@@ -159,7 +160,7 @@ def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, 
     if not len(task.placements) or len(task.placements) > WHOLE:
         return found
     part = _run(task, search, STRETCH_SECONDS, lambda _: None)
-    whole = joined(rest, part.layout)
+    whole = rest.joined(part.layout)
     worth = int(goal.worth(whole).sum())
     if worth <= found.worth:
         return found
@@ -178,18 +179,30 @@ def pushed_apart(kinds: Sequence[Kind], layout: Placements, at_mm: float) -> Pla
     return replace(layout, x=x)
 
 
+def _kind(kinds: Sequence[Kind], layout: Placements, one: int) -> Kind:
+    return next(k for k in kinds if k.number == layout.kind[one])
+
+
 def _slid(kinds: Sequence[Kind], layout: Placements, x: IntArray, one: int, *, forward: bool) -> int:
     """How far a panel can slide before it meets an edge, a block or another panel in its lane."""
-    room, gap = kinds[layout.kind[one]].room, layout.gap_mm
+    room, gap = _kind(kinds, layout, one).room, layout.gap_mm
     y0, y1, length = layout.y[one], layout.y[one] + layout.width[one], layout.length[one]
     here = int(x[one])
     lane = (layout.y < y1 + gap) & (layout.y + layout.width + gap > y0)
     rects = [r for r in (*(b.rect for b in room.blocks), *room.fences) if r.y_mm < y1 and r.y_end_mm > y0]
     if forward:
-        stops = [room.bounds.x_mm, *(r.x_end_mm for r in rects if r.x_end_mm <= here), *(r.x_mm for r in room.fences if r.x_mm <= here)]
+        stops = [
+            room.bounds.x_mm,
+            *(r.x_end_mm for r in rects if r.x_end_mm <= here),
+            *(r.x_mm for r in room.fences if r.x_mm <= here),
+        ]
         stops += (x[lane & (x + layout.length <= here)] + layout.length[lane & (x + layout.length <= here)] + gap).tolist()
         return min(ceil(max(stops)), here)
-    ends = [room.bounds.x_end_mm, *(r.x_mm for r in rects if r.x_mm >= here + length), *(r.x_end_mm for r in room.fences if r.x_end_mm >= here + length)]
+    ends = [
+        room.bounds.x_end_mm,
+        *(r.x_mm for r in rects if r.x_mm >= here + length),
+        *(r.x_end_mm for r in room.fences if r.x_end_mm >= here + length),
+    ]
     ends += (x[lane & (x >= here + length)] - gap).tolist()
     return max(floor(min(ends)) - int(length), here)
 
@@ -202,18 +215,12 @@ def _within(kind: Kind, start: float, blocks: tuple[Block, ...]) -> Kind:
     return replace(kind, room=replace(room, bounds=bounds, blocks=near))
 
 
-def joined(one: Placements, other: Placements) -> Placements:
-    return Placements(
-        *(np.concatenate([getattr(one, name), getattr(other, name)]) for name in ("kind", "x", "y", "length", "width")),
-        one.gap_mm, one.step_mm,
-    )  # fmt: skip
-
-
 def _in_pairs(task: Task) -> Task:
     """Only placements that are their own mirror image or have one; each with its image."""
     p = task.placements
     at = {(k, x, y): i for i, (k, x, y) in enumerate(zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), strict=True))}
-    image = np.array([at.get((k, x, -y - w), -1) for k, x, y, w in zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), p.width.tolist(), strict=True)], dtype=np.int64)  # fmt: skip
+    mirrored = zip(p.kind.tolist(), p.x.tolist(), (-p.y - p.width).tolist(), strict=True)
+    image = np.array([at.get(place, -1) for place in mirrored], dtype=np.int64)
     keep = np.flatnonzero([m >= 0 and (m == i or not p.clash(i)[m]) for i, m in enumerate(image)])
     new = np.full(len(p), -1, dtype=np.int64)
     new[keep] = np.arange(len(keep))
@@ -232,12 +239,15 @@ def _likeness(placements: Placements, other: Placements) -> tuple[IntArray, int]
     return np.flatnonzero(same), int(ALIKE * len(other))
 
 
-def overlap_share(placements: Placements, other: Placements, one: int) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def overlap_share(placements: Placements, other: Placements, one: int) -> FloatArray:
     """Share of common area of one panel of another layout with each placement, by the area of both."""
-    along = np.minimum(placements.x + placements.length, other.x[one] + other.length[one]) - np.maximum(placements.x, other.x[one])
+    along = np.minimum(placements.x + placements.length, other.x[one] + other.length[one]) - np.maximum(
+        placements.x, other.x[one]
+    )
     across = np.minimum(placements.y + placements.width, other.y[one] + other.width[one]) - np.maximum(placements.y, other.y[one])
     common = np.maximum(along, 0) * np.maximum(across, 0)
-    return common / (placements.length * placements.width + other.length[one] * other.width[one] - common)
+    share: FloatArray = common / (placements.length * placements.width + other.length[one] * other.width[one] - common)
+    return share
 
 
-__all__ = ["Best", "Goal", "Limits", "best_layout", "joined", "overlap_share", "task_of"]
+__all__ = ["Best", "Goal", "Limits", "best_layout", "overlap_share", "task_of"]

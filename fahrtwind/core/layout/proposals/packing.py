@@ -50,11 +50,14 @@ class Task:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Packed:
-    """The placements chosen, what they are worth together, and what no layout of these placements can exceed."""
+    """The placements chosen, what they are worth together, and what no layout of these placements can exceed.
+
+    ``bound`` is None where the time was too short for one.
+    """
 
     chosen: IntArray
     worth: int
-    bound: int
+    bound: int | None
     proved: bool
 
 
@@ -116,29 +119,42 @@ def _watched(starts: IntArray, ends: IntArray) -> IntArray:
     return first[np.append(ended[1:] > ended[:-1], True)] if len(first) else first
 
 
-def pack(task: Task, search: Search, seconds: float, hint: IntArray, tell: Callable[[IntArray], None] = lambda _: None) -> Packed:
-    """The most worth that fits, starting from ``hint``; ``tell`` hears of every better layout."""
+def pack(
+    task: Task, search: Search, seconds: float, hint: IntArray, tell: Callable[[IntArray], None] = lambda _: None, known: int = 0
+) -> Packed:
+    """The most worth that fits, starting from ``hint``; ``tell`` hears of every better layout.
+
+    ``known`` is the worth of a layout found elsewhere: only better ones are looked for.
+    """
     if not len(task.placements):
         return Packed(hint, 0, 0, True)
     until = search.seconds_left() - seconds
-    bound, reduced = relax(task, min(seconds, search.seconds_left()))
+    relaxed = relax(task, min(seconds, search.seconds_left()))
+    if relaxed is None:
+        return Packed(hint, int(task.worth[hint].sum()), None, False)
+    bound, reduced = relaxed
     best, worth, limit = hint, int(task.worth[hint].sum()), bound
     reach = float(np.sort(reduced)[min(FIRST_TRY, len(reduced)) - 1])
-    while worth < limit and not search.over() and (left := search.seconds_left() - until) > LEAST_SECONDS:
-        reach = min(reach, bound - worth)
+    while max(worth, known) < limit and not search.over() and (left := search.seconds_left() - until) > LEAST_SECONDS:
+        reach = min(reach, bound - max(worth, known))
         keep = np.union1d(np.flatnonzero(reduced <= reach + SLACK), best)
         found = _solve_kept(task, keep, best, search, left, tell)
         best, worth = found.chosen, found.worth
-        limit = min(limit, max(found.bound, int(bound - reach + SLACK), worth))
-        if not found.proved or reach >= bound - worth:
+        limit = min(limit, max(found.bound or bound, int(bound - reach + SLACK), worth))
+        if not found.proved or reach >= bound - max(worth, known):
             break
-        reach = bound - worth
+        reach = bound - max(worth, known)
     return Packed(best, worth, limit, worth >= limit)
 
 
-def relax(task: Task, seconds: float) -> tuple[int, FloatArray]:
-    """A bound by the linear relaxation, and what each placement falls short of paying for the spots it covers."""
-    from scipy.optimize import linprog
+def relax(task: Task, seconds: float) -> tuple[int, FloatArray] | None:
+    """A bound by the linear relaxation, and what each placement falls short of paying for the spots it covers.
+
+    None where the time is too short.
+    """
+    from scipy import optimize
+
+    linprog: Any = optimize.linprog  # its stubs know no sparse matrices
 
     matrix, sides, count = _equations(task)
     cost = np.concatenate([-task.worth.astype(np.float64), np.zeros(count - len(task.placements))])
@@ -149,7 +165,7 @@ def relax(task: Task, seconds: float) -> tuple[int, FloatArray]:
         options={"time_limit": max(seconds, LEAST_SECONDS)},
     )  # fmt: skip
     if solved.x is None or solved.status != 0:
-        return int(task.worth.clip(min=0).sum()), np.zeros(len(task.placements))
+        return None
     step = int(np.gcd.reduce(task.worth)) or 1
     bound = int((-solved.fun + SLACK * max(1.0, -solved.fun)) // step) * step
     reduced = cost - matrix.T @ solved.eqlin.marginals
@@ -170,7 +186,12 @@ def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
         inside = np.flatnonzero((first <= lane) & (last > lane))
         points = np.unique(np.concatenate([start[inside], end[inside]]))
         n = len(points)
-        rows += [row + np.searchsorted(points, start[inside]), row + np.searchsorted(points, end[inside]), row + np.arange(n), row + 1 + np.arange(n - 1)]
+        rows += [
+            row + np.searchsorted(points, start[inside]),
+            row + np.searchsorted(points, end[inside]),
+            row + np.arange(n),
+            row + 1 + np.arange(n - 1),
+        ]
         columns += [inside, inside, column + np.arange(n), column + np.arange(n - 1)]
         values += [np.ones(len(inside)), -np.ones(len(inside)), -np.ones(n), np.ones(n - 1)]
         row, column = row + n, column + n
@@ -184,7 +205,11 @@ def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
     most = np.array([float(m) for *_, m in limits])
     right = np.zeros(row)
     right[row - len(limits) :] = most
-    return coo_matrix(flat, shape=(row, column)).tocsr(), (right, np.where(np.isin(range(len(limits)), _exact(task, limits)), 0.0, np.inf)), column
+    return (
+        coo_matrix(flat, shape=(row, column)).tocsr(),
+        (right, np.where(np.isin(range(len(limits)), _exact(task, limits)), 0.0, np.inf)),
+        column,
+    )
 
 
 def _limits(task: Task) -> list[tuple[IntArray, FloatArray, float]]:
@@ -266,7 +291,7 @@ def _solve(task: Task, search: Search, seconds: float, hint: IntArray, tell: Cal
 
     model, chosen = _model(task, hint)
 
-    class Listener(cp_model.CpSolverSolutionCallback):  # type: ignore[misc]
+    class Listener(cp_model.CpSolverSolutionCallback):
         def on_solution_callback(self) -> None:
             tell(np.array([i for i, v in enumerate(chosen) if self.boolean_value(v)], dtype=np.int64))
 
@@ -281,6 +306,6 @@ def _solve(task: Task, search: Search, seconds: float, hint: IntArray, tell: Cal
     solver.best_bound_callback = lambda _: solver.stop_search() if search.cancelled() else None
     status = solver.solve(model, Listener())
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
-        return Packed(hint, int(task.worth[hint].sum()), int(task.worth.clip(min=0).sum()), False)
+        return Packed(hint, int(task.worth[hint].sum()), None, False)
     found = np.array([i for i, v in enumerate(chosen) if solver.boolean_value(v)], dtype=np.int64)
     return Packed(found, int(task.worth[found].sum()), int(solver.best_objective_bound + 1e-6), status == cp_model.OPTIMAL)

@@ -27,8 +27,12 @@ THRESHOLDS = (0.35, 0.5, 0.65)
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A model lying one way. ``length_mm`` along the roof, ``width_mm`` across, rounded up; ``model`` counts the offers."""
+    """A model lying one way. ``length_mm`` along the roof, ``width_mm`` across, rounded up; ``model`` counts the offers.
 
+    ``number`` stays the same when only some kinds are used.
+    """
+
+    number: int
     model: int
     turned: bool
     length_mm: int
@@ -59,13 +63,20 @@ class Placements:
             self.kind[keep], self.x[keep], self.y[keep], self.length[keep], self.width[keep], self.gap_mm, self.step_mm
         )
 
+    def joined(self, other: Placements) -> Placements:
+        def both(name: str) -> IntArray:
+            return np.concatenate([getattr(self, name), getattr(other, name)])
+
+        return Placements(both("kind"), both("x"), both("y"), both("length"), both("width"), self.gap_mm, self.step_mm)
+
     def clash(self, one: int) -> BoolArray:
         """Which placements cannot be together with this one (itself too)."""
         gap = self.gap_mm
-        return (
+        found: BoolArray = (
             (self.x < self.x[one] + self.length[one] + gap) & (self.x + self.length + gap > self.x[one])
             & (self.y < self.y[one] + self.width[one] + gap) & (self.y + self.width + gap > self.y[one])
         )  # fmt: skip
+        return found
 
 
 def placements_of(kinds: Sequence[Kind], step_mm: int = 1, *, symmetric: bool = False) -> Placements:
@@ -74,20 +85,24 @@ def placements_of(kinds: Sequence[Kind], step_mm: int = 1, *, symmetric: bool = 
     ``step_mm`` over 1 snaps positions along the roof to a raster; ``symmetric`` adds every placement's mirror image and the
     middle of the roof.
     """
-    columns = [np.empty(0, dtype=np.int64)] * 5
+    nothing = np.empty(0, dtype=np.int64)
+    found = Placements(nothing, nothing, nothing, nothing, nothing, ceil(max((k.room.gap_mm for k in kinds), default=0)), step_mm)
     if kinds:
         along, across = _axis(kinds, 0, step_mm, symmetric), _axis(kinds, 1, 1, symmetric)
-        parts = [_of_kind(i, kind, along[i], across[i]) for i, kind in enumerate(kinds)]
-        columns = [np.concatenate(column) for column in zip(*parts, strict=True)]
-    gap = ceil(max((k.room.gap_mm for k in kinds), default=0))
-    return Placements(*columns, gap, step_mm)
+        for i, kind in enumerate(kinds):
+            found = found.joined(_of_kind(kind, along[i], across[i], found))
+    return found
 
 
-def _of_kind(number: int, kind: Kind, xs: IntArray, ys: IntArray) -> tuple[IntArray, ...]:
+def _of_kind(kind: Kind, xs: IntArray, ys: IntArray, like: Placements) -> Placements:
     x, y = (a.ravel() for a in np.meshgrid(xs, ys, indexing="ij"))
     fits = fits_room(kind.room, x, y, kind.length_mm, kind.width_mm)
     x, y = x[fits], y[fits]
-    return np.full(len(x), number), x, y, np.full(len(x), kind.length_mm), np.full(len(x), kind.width_mm)
+
+    def same(value: int) -> IntArray:
+        return np.full(len(x), value, dtype=np.int64)
+
+    return Placements(same(kind.number), x, y, same(kind.length_mm), same(kind.width_mm), like.gap_mm, like.step_mm)
 
 
 def fits_room(room: Room, x: IntArray, y: IntArray, length: int | IntArray, width: int | IntArray) -> BoolArray:
@@ -176,10 +191,12 @@ def relaxed(kinds: Sequence[Kind], step_mm: int) -> list[Kind]:
     If one panel starts where another ends or later, the same holds after rounding down both starts and the size between
     them; so the best of these layouts is a bound on the best of the true ones.
     """
-    return [
-        Kind(k.model, k.turned, _down(k.length_mm + ceil(k.room.gap_mm), step_mm) - ceil(k.room.gap_mm), k.width_mm, _relaxed_room(k.room, step_mm))
-        for k in kinds
-    ]  # fmt: skip
+
+    def shorter(kind: Kind) -> int:
+        gap = ceil(kind.room.gap_mm)
+        return _down(kind.length_mm + gap, step_mm) - gap
+
+    return [replace(k, length_mm=shorter(k), room=_relaxed_room(k.room, step_mm)) for k in kinds]
 
 
 def _relaxed_room(room: Room, step: int) -> Room:

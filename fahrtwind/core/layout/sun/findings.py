@@ -13,7 +13,20 @@ from fahrtwind.core.layout.sun.harvest import Harvest, Stand, explain, harvest_o
 from fahrtwind.core.layout.sun.sky import MONTHS, site_of, year_of
 from fahrtwind.core.quantities import Angle, Length
 
-MONTH_NAMES = ("January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December")
+MONTH_NAMES = (
+    "January",
+    "February",
+    "March",
+    "April",
+    "May",
+    "June",
+    "July",
+    "August",
+    "September",
+    "October",
+    "November",
+    "December",
+)
 DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 GAPS_MM = (5.0, 25.0, 50.0, 75.0, 100.0)
 TILTS_DEG = (0.0, 15.0, 30.0, 45.0, 60.0)
@@ -173,10 +186,14 @@ def _gaps(job: Job, stand: Stand) -> tuple[GapYield, ...]:
     one = replace(stand, headings_deg=stand.headings_deg[:1])
     for gap in GAPS_MM:
         panels = tuple(p.model_copy(update={"stand_off": Length(mm=gap)}) for p in _one_of_each(job.panels))
-        bare = job.model_copy(update={"panels": panels, "obstacles": (), "survey": job.survey.model_copy(update={"sections": ()})})
+        bare = job.model_copy(
+            update={"panels": panels, "obstacles": (), "survey": job.survey.model_copy(update={"sections": ()})}
+        )
         found.append(harvest_of(bare, one))
     best = float(found[-1].wh.sum())
-    return tuple(GapYield(g, float(h.wh.sum()) / best, float(np.max(h.hottest_deg_c))) for g, h in zip(GAPS_MM, found, strict=True))
+    return tuple(
+        GapYield(g, float(h.wh.sum()) / best, float(np.max(h.hottest_deg_c))) for g, h in zip(GAPS_MM, found, strict=True)
+    )
 
 
 def _one_of_each(panels: tuple[PlacedPanel, ...]) -> tuple[PlacedPanel, ...]:

@@ -57,7 +57,9 @@ def stand_of(job: Job) -> Stand:
     if site.standing == "any":
         return Stand(every, site.lids == "open", True, PARKED_WIND_M_S)
     if site.heading is None:
-        raise InputError("The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading")
+        raise InputError(
+            "The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading"
+        )
     return Stand((site.heading.deg,), site.lids == "open", True, PARKED_WIND_M_S)
 
 
@@ -69,7 +71,11 @@ def harvest_of(job: Job, stand: Stand) -> Harvest:
     air = np.array(site.temperature_deg_c)[sky.month]
     shares = np.array(site.sunshine)[sky.month]
     parts = [_panel(panel, sky, (air, shares), casters, stand) for panel in job.panels]
-    columns = [np.array(column) for column in zip(*parts, strict=True)] if parts else [np.zeros((0, MONTHS, HOURS))] * 2 + [np.zeros(0)] * 3
+    columns = (
+        [np.array(column) for column in zip(*parts, strict=True)]
+        if parts
+        else [np.zeros((0, MONTHS, HOURS))] * 2 + [np.zeros(0)] * 3
+    )
     return Harvest(*columns)
 
 
@@ -121,7 +127,8 @@ def _shaded(cells: Cells, horizon: FloatArray, sky: Sky, heading_deg: float) -> 
 
 
 def _share_shaded(cells: Cells, shaded: npt.NDArray[np.bool_]) -> FloatArray:
-    return shaded.mean(axis=0)
+    share: FloatArray = shaded.mean(axis=0)
+    return share
 
 
 def _working_light(
@@ -186,7 +193,11 @@ def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
             given(90 - float(sky.elevation_deg[noon]), "computed", "sun position"), given(float(sky.azimuth_deg[noon]), "computed", "sun position"),
             given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
         )  # fmt: skip
-        light = given(float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * _level_share(cells), "computed", "clear sky, library")
+        light = given(
+            float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * _level_share(cells),
+            "computed",
+            "clear sky, library",
+        )
         groups = float(cells.groups)
         working = bypassed_light(given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light)
         hot = cell_temperature(

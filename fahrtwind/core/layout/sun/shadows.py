@@ -10,7 +10,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from math import cos, radians, sin, tan
+from math import cos, pi, radians, sin, tan
 
 import numpy as np
 import numpy.typing as npt
@@ -156,12 +156,13 @@ def _in_space(
 
 def bearings() -> FloatArray:
     """The bearings from ahead over starboard at which horizons are known, degrees."""
-    return (np.arange(BEARINGS) + 0.5) * BEARING_DEG
+    found: FloatArray = (np.arange(BEARINGS) + 0.5) * BEARING_DEG
+    return found
 
 
 def toward(bearing_deg: FloatArray) -> tuple[FloatArray, FloatArray]:
     """Unit vectors on the plan: ahead is -x, starboard is +y."""
-    angle = np.radians(bearing_deg)
+    angle = bearing_deg * (pi / 180)
     return -np.cos(angle), np.sin(angle)
 
 

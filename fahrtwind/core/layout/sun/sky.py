@@ -61,17 +61,24 @@ def site_of(job: Job) -> SiteYear:
     site = job.site
     known = CLIMATES.get(site.climate) if site.climate else None
     if site.climate and known is None:
-        raise InputError(f"There is no climate {site.climate}.", remedy=f"Choose one of {', '.join(CLIMATES)}.", field="site.climate")
+        raise InputError(
+            f"There is no climate {site.climate}.", remedy=f"Choose one of {', '.join(CLIMATES)}.", field="site.climate"
+        )
     if site.months:
         climate = (
             tuple(m.sunshine for m in site.months), tuple(m.temperature.deg_c for m in site.months), tuple(m.turbidity for m in site.months),
         )  # fmt: skip
         words = "own climate"
     elif known is not None:
-        climate, words = (known.sunshine, known.temperature_deg_c, known.turbidity), f"{known.name}: {known.words} (invented site)"
+        climate, words = (
+            (known.sunshine, known.temperature_deg_c, known.turbidity),
+            f"{known.name}: {known.words} (invented site)",
+        )
     else:
         raise InputError(
-            "The climate is not known.", remedy="Choose one of the climates or load twelve months of your own.", field="site.climate"
+            "The climate is not known.",
+            remedy="Choose one of the climates or load twelve months of your own.",
+            field="site.climate",
         )
     latitude = site.latitude.deg if site.latitude else known.latitude_deg if known else None
     longitude = site.longitude.deg if site.longitude else known.longitude_deg if known else 0.0

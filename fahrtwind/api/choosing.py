@@ -1,0 +1,50 @@
+"""Routes that help to choose a layout: places to snap to, the year's energy, variants side by side, what an edit changes."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Query
+
+from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.jobs import Store
+from fahrtwind.api.schemas import Edits, Request
+from fahrtwind.core.choose.changes import Change, changes
+from fahrtwind.core.choose.compare import VariantLine, compare
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.edits import apply_edits
+from fahrtwind.core.job.part import Identifier
+from fahrtwind.core.layout.snapping import Snap, snaps_of
+from fahrtwind.core.layout.sun.findings import YieldFinding, yield_of
+
+router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
+
+
+class WhatChanges(Request):
+    edits: Edits
+
+
+@router.get("/snaps")
+def read_snaps(job_id: str, store: Store, panel: Annotated[Identifier, Query()]) -> tuple[Snap, ...]:
+    """Places one panel likes to lie at."""
+    job = store.get(job_id).job
+    return snaps_of(job, panel, evaluate(job).findings.members.members)
+
+
+@router.get("/yield")
+def read_yield(job_id: str, store: Store) -> YieldFinding:
+    """The year's energy with shadows, at the job's place and climate."""
+    return yield_of(store.get(job_id).job)
+
+
+@router.get("/variants")
+def read_variants(job_id: str, store: Store) -> tuple[VariantLine, ...]:
+    """The present layout and the variants side by side."""
+    return compare(store.get(job_id).job)
+
+
+@router.post("/changes")
+def read_changes(job_id: str, given: WhatChanges, store: Store) -> tuple[Change, ...]:
+    """Everything these edits would change, before they are made; nothing is stored."""
+    job = store.get(job_id).job
+    return changes(job, apply_edits(job, given.edits))

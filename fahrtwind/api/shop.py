@@ -1,0 +1,53 @@
+"""Routes of the shop's catalogue."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Depends, Path, Request, Response
+from pydantic import Field
+
+from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.schemas import Request as Strict
+from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.files.panel_csv import write_panels
+from fahrtwind.store.shop import Shop
+
+router = APIRouter(prefix="/api/shop", tags=["shop"], responses=ERROR_RESPONSES)
+
+
+def shop_of(request: Request) -> Shop:
+    shop: Shop = request.app.state.shop
+    return shop
+
+
+TheShop = Annotated[Shop, Depends(shop_of)]
+
+
+class PanelsIn(Strict):
+    models: Annotated[list[PanelModel], Field(min_length=1, max_length=400)]
+
+
+@router.get("/panels")
+def list_panels(shop: TheShop) -> list[PanelModel]:
+    return shop.panels()
+
+
+@router.post("/panels")
+def take_panels(given: PanelsIn, shop: TheShop) -> list[PanelModel]:
+    """Take models into the shop; one of the same name is replaced. Jobs keep the copy they have."""
+    shop.put(given.models)
+    return shop.panels()
+
+
+@router.delete("/panels/{name}", status_code=204, response_class=Response)
+def remove_panel(name: Annotated[str, Path(max_length=80)], shop: TheShop) -> Response:
+    shop.remove(name)
+    return Response(status_code=204)
+
+
+@router.get("/panels.csv", response_class=Response)
+def panels_csv(shop: TheShop) -> Response:
+    return Response(
+        write_panels(shop.panels()), media_type="text/csv", headers={"content-disposition": 'attachment; filename="panels.csv"'}
+    )

@@ -1,0 +1,65 @@
+"""How much of the year's light reaches each spot of the roof: what energy a placement is worth before it is worked out in full."""
+
+from __future__ import annotations
+
+import numpy as np
+import numpy.typing as npt
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.layout.footprint import Rect
+from fahrtwind.core.layout.proposals.placements import IntArray, Kind, Placements
+from fahrtwind.core.layout.sun.harvest import Stand
+from fahrtwind.core.layout.sun.shadows import BEARING_DEG, BEARINGS, casters_of, horizons
+from fahrtwind.core.layout.sun.sky import site_of, year_of
+
+FloatArray = npt.NDArray[np.float64]
+GRID_MM = 150.0
+HEADINGS_AT_MOST = 8
+
+
+def light_map(job: Job, stand: Stand, bounds: Rect, top_mm: float) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Positions along and across, and the share of the open sky's yearly light at each (rows along, columns across)."""
+    site = site_of(job)
+    sky = year_of(site)
+    xs = np.arange(bounds.x_mm, bounds.x_end_mm + GRID_MM, GRID_MM)
+    ys = np.arange(bounds.y_mm, bounds.y_end_mm + GRID_MM, GRID_MM)
+    x, y = (a.ravel() for a in np.meshgrid(xs, ys, indexing="ij"))
+    bare = job.model_copy(update={"panels": ()})
+    horizon = horizons(
+        np.stack([x, y, np.full_like(x, top_mm)], axis=1), casters_of(bare, lids_open=stand.lids_open, tilted=False)
+    )
+    diffuse = np.cos(np.arctan(horizon)) ** 2
+    sunshine = np.array(site.sunshine)[sky.month]
+    level = np.sin(np.radians(sky.elevation_deg))
+    beam = sky.beam * level * sunshine * sky.hours
+    even = float(((sky.diffuse * sunshine + sky.clouded * (1 - sunshine)) * sky.hours).sum())
+    reached = np.zeros(len(x))
+    headings = stand.headings_deg[:: max(len(stand.headings_deg) // HEADINGS_AT_MOST, 1)]
+    for heading in headings:
+        bearing = ((sky.azimuth_deg - heading) % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
+        clear = np.tan(np.radians(sky.elevation_deg))[None, :] >= horizon[:, bearing]
+        reached += (clear * beam[None, :]).sum(axis=1) / len(headings)
+    share = (reached + diffuse.mean(axis=1) * even) / (beam.sum() + even)
+    return xs, ys, share.reshape(len(xs), len(ys))
+
+
+def light_shares(
+    placements: Placements, kinds: list[Kind], groups: list[int], field: tuple[FloatArray, FloatArray, FloatArray]
+) -> FloatArray:
+    """Share of the open sky's energy each placement gives: each cell group counts as its darkest spot."""
+    xs, ys, share = field
+    found = np.ones(len(placements))
+    for i in range(len(placements)):
+        inside_x = slice(*np.searchsorted(xs, [placements.x[i], placements.x[i] + placements.length[i]]))
+        inside_y = slice(*np.searchsorted(ys, [placements.y[i], placements.y[i] + placements.width[i]]))
+        part = share[inside_x, inside_y]
+        if part.size:
+            lengthwise = placements.length[i] >= placements.width[i]
+            strips = np.array_split(part, groups[kinds[placements.kind[i]].model], axis=1 if lengthwise else 0)
+            found[i] = float(np.mean([s.min() for s in strips if s.size]))
+    return found
+
+
+def as_worth(values: FloatArray, scale: float) -> IntArray:
+    """Worth as whole numbers, as the solver wants it."""
+    return np.maximum(np.round(values * scale), 0).astype(np.int64)
