@@ -19,7 +19,7 @@ from fahrtwind.core.errors import FahrtwindError, NotFound
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.proposals.packing import Search
 
-SECONDS = 45.0
+SECONDS = 60.0
 REMEMBERED = 8
 
 router = APIRouter(prefix="/api", tags=["proposals"], responses=ERROR_RESPONSES)

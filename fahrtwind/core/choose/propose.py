@@ -2,40 +2,33 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import partial
 from math import ceil
 
 import numpy as np
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
+from fahrtwind.core.choose.goals import Offered, Plan, offered_by, plans_for, stand_off_of, usual_hold
 from fahrtwind.core.choose.one_more import OneMore, one_more
-from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import PanelModel, PlacedPanel, Screws
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.layout.footprint import Rect, panel_rect
-from fahrtwind.core.layout.placing import find_model, panel_at, usual_feet
-from fahrtwind.core.layout.proposals.best import Best, Goal, Limits, best_layout, overlap_share, task_of
-from fahrtwind.core.layout.proposals.light import as_worth, light_map, light_shares
+from fahrtwind.core.layout.placing import panel_at
+from fahrtwind.core.layout.proposals.best import Best, Goal, best_layout, bound_of, overlap_share, task_of
 from fahrtwind.core.layout.proposals.packing import Search, greedy
-from fahrtwind.core.layout.proposals.placements import FloatArray, IntArray, Kind, Placements, fits_room
-from fahrtwind.core.layout.room import Block, Room, room_of
-from fahrtwind.core.layout.sun.harvest import stand_of
+from fahrtwind.core.layout.proposals.placements import Kind, Placements, fits_room
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables import balance
-from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
-MOST_PANELS = 24
 WANTED = 5
 AIM_SECONDS, OTHER_SECONDS = 10.0, 3.0
-LANE_MM = 400.0
 DRAFT_STEP_MM = 20
 CLEARLY_OTHER = 0.25
-SCALE = 100.0
 STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0
 
 
@@ -68,65 +61,19 @@ class Proposals:
 Tell = Callable[[Proposals], None]
 
 
-@dataclass(frozen=True, eq=False)
-class _Offered:
-    """The job's offers, worked out: models with their rooms as kinds, limits, and what else the goals read."""
-
-    job: Job
-    models: tuple[PanelModel, ...]
-    kinds: tuple[Kind, ...]
-    limits: Limits
-
-    @cached_property
-    def members(self) -> FloatArray:
-        found = evaluate(with_panels(self.job, ())).findings.members.members
-        return np.array([m.x_mm for m in found])
-
-    @cached_property
-    def field(self) -> tuple[FloatArray, FloatArray, FloatArray] | None:
-        """The light on the roof, where place and climate are known."""
-        try:
-            top = _stand_off(self.job).mm + max(m.frame_height.mm for m in self.models)
-            return light_map(self.job, stand_of(self.job), self.kinds[0].room.bounds, top)
-        except InputError:
-            return None
-
-    def watts(self, placements: Placements) -> IntArray:
-        return np.array([round(m.power.w) for m in self.models], dtype=np.int64)[self.model(placements)]
-
-    def model(self, placements: Placements) -> IntArray:
-        return np.array([k.model for k in self.kinds], dtype=np.int64)[placements.kind]
-
-    def light(self, placements: Placements) -> FloatArray:
-        if self.field is None:
-            return np.ones(len(placements))
-        return light_shares(placements, list(self.kinds), [max(m.bypass_diodes or 1, 1) for m in self.models], self.field)
-
-
-@dataclass(frozen=True, slots=True, eq=False)
-class _Plan:
-    """One search: what it is called, the kinds it may use and its goal."""
-
-    title: str
-    words: str
-    kinds: tuple[Kind, ...]
-    goal: Goal
-    aim: str
-
-
 def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
     """Search until every goal is answered, the time is over or it is cancelled. ``tell`` hears of every step.
 
     Raises InputError naming the field where the roof has no size or nothing is on offer.
     """
-    offered = _offered(job)
+    offered = offered_by(job)
     state = _State(offered, tell)
     draft = task_of(offered.kinds, Goal(offered.watts, True), offered.limits, DRAFT_STEP_MM)
     state.take(
-        _Plan("First draft", "Laid as long as it fits.", offered.kinds, Goal(offered.watts, True), "draft"),
+        Plan("First draft", "Laid as long as it fits.", offered.kinds, Goal(offered.watts, True), "draft"),
         draft.placements.chosen(greedy(draft)),
     )
-    plans = sorted(_plans(offered), key=lambda plan: plan.aim != job.wish.aim)
+    plans = sorted(plans_for(offered), key=lambda plan: (plan.aim != job.wish.aim, plan.aim != "watts"))
     for number, plan in enumerate(plans):
         if search.over():
             break
@@ -134,6 +81,9 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
         seconds = AIM_SECONDS if number == 0 or plan.aim == "watts" else OTHER_SECONDS
         found = best_layout(plan.kinds, plan.goal, offered.limits, _within(search, seconds), seconds, partial(state.take, plan))
         state.settle(plan, found)
+        if plan.aim == "watts" and state.most is None and not search.over():
+            state.doing("proving how much fits …")
+            state.settle_most(bound_of(offered.kinds, Goal(offered.watts, True), offered.limits, _within(search, AIM_SECONDS)))
     _others(offered, state, search)
     return state.finish()
 
@@ -143,9 +93,9 @@ def _within(search: Search, seconds: float) -> Search:
     return Search(lambda: search.seconds_left() - max(end, 0.0), search.cancelled)
 
 
-def _others(offered: _Offered, state: _State, search: Search) -> None:
+def _others(offered: Offered, state: _State, search: Search) -> None:
     """While fewer than wanted are clearly different: the most watts that share little with any of them."""
-    plan = _Plan(
+    plan = Plan(
         "Another way", "The most watts of a layout unlike those before it.", offered.kinds, Goal(offered.watts, True), "other"
     )
     while len(state.found) < WANTED and state.found and not search.over():
@@ -156,117 +106,12 @@ def _others(offered: _Offered, state: _State, search: Search) -> None:
             break
 
 
-def _offered(job: Job) -> _Offered:
-    if not job.wish.offers:
-        raise InputError(
-            "No panel model is on offer.", remedy="Add at least one model and how many of it there are.", field="wish.offers"
-        )
-    models = tuple(find_model(job, offer.model) for offer in job.wish.offers)
-    keep = frozenset(p.id for p in job.panels if p.locked)
-    kinds = list[Kind]()
-    for number, model in enumerate(models):
-        room = room_of(job, _stand_off(job).mm + model.frame_height.mm, keep)
-        if room is None:
-            raise InputError("The roof has no size yet.", remedy="Measure its length and width.", field="vehicle.roof_length")
-        long, wide = ceil(model.length.mm), ceil(model.width.mm)
-        kinds.append(Kind(len(kinds), number, False, long, wide, room))
-        if long != wide:
-            kinds.append(Kind(len(kinds), number, True, wide, long, room))
-    return _Offered(job, models, tuple(kinds), _limits(job, models, len(keep)))
-
-
-def _stand_off(job: Job) -> Length:
-    return job.panels[-1].stand_off if job.panels else Length(mm=40)
-
-
-def _limits(job: Job, models: tuple[PanelModel, ...], locked: int) -> Limits:
-    most = [
-        min(MOST_PANELS if o.at_most is None else o.at_most, MOST_PANELS if m.stock is None else m.stock)
-        for o, m in zip(job.wish.offers, models, strict=True)
-    ]
-    limit = job.vehicle.roof_load_limit
-    there = sum(p.model.mass.kg + len(p.feet) * FOOT_MASS_KG for p in job.panels if p.locked)
-    left = 1e6 if limit is None else limit.kg - there
-    mass = [round((m.mass.kg + usual_feet(m) * FOOT_MASS_KG) * 1000) for m in models]
-    return Limits(most, MOST_PANELS - locked, mass, max(round(left * 1000), 0))
-
-
-def _plans(offered: _Offered) -> Iterator[_Plan]:
-    kinds, watts = offered.kinds, offered.watts
-    steady = Goal(watts, True)
-    yield _Plan("Most watts", "As many watts as the roof takes.", kinds, steady, "watts")
-    yield _Plan(
-        "Balanced",
-        "Watts against holes, feet that miss members, and price.",
-        kinds,
-        Goal(lambda p: _balanced(offered, p), False),
-        "balance",
-    )
-    if offered.field is not None:
-        energy = Goal(lambda p: as_worth(watts(p) * offered.light(p), SCALE), False)
-        yield _Plan("Most energy", "Out of the shadows of what stands on the roof.", kinds, energy, "energy")
-    yield _Plan("Mirrored", "The same on both sides of the centre line.", kinds, replace(steady, symmetric=True), "mirrored")
-    few = Goal(lambda p: np.maximum(watts(p) - round(balance.PANEL_W), 0), True)
-    yield _Plan(
-        "Few panels",
-        f"A panel has to bring {balance.PANEL_W:.0f} W more than nothing: fewer holes and cables.",
-        kinds,
-        few,
-        "few",
-    )
-    for number, model in _strongest(offered):
-        own = tuple(k for k in kinds if k.model == number)
-        yield _Plan(f"All {model.name}", "One model only: simple strings, one kind of foot.", own, steady, "alike")
-    lane = _with_lane(kinds)
-    yield _Plan("Way along the middle", f"{LANE_MM:.0f} mm along the centre line stay free to kneel on.", lane, steady, "lane")
-    for turned, title in ((False, "Lengthwise"), (True, "Crosswise")):
-        own = tuple(k for k in kinds if k.turned == turned)
-        if own:
-            yield _Plan(f"{title} only", "All panels lie the same way.", own, steady, title)
-
-
-def _strongest(offered: _Offered) -> list[tuple[int, PanelModel]]:
-    """The two models with the most watts by area, where there is more than one."""
-    if len(offered.models) < 2:
-        return []
-    return sorted(enumerate(offered.models), key=lambda item: -item[1].power.w)[:2]
-
-
-def _with_lane(kinds: tuple[Kind, ...]) -> tuple[Kind, ...]:
-    def with_it(room: Room) -> Room:
-        lane = Rect(room.bounds.x_mm, -LANE_MM / 2, room.bounds.length_mm, LANE_MM)
-        return replace(room, blocks=(*room.blocks, Block("free area", "lane", "way along the middle", lane, 0.0)))
-
-    return tuple(replace(k, room=with_it(k.room)) for k in kinds)
-
-
-def _balanced(offered: _Offered, placements: Placements) -> IntArray:
-    hold = offered.job.panels[-1].hold if offered.job.panels else Screws()
-    per_foot = 0 if hold.school == "tape" else hold.count
-    model = offered.model(placements)
-    feet = np.array([usual_feet(m) for m in offered.models])[model]
-    price = np.array([m.price or 0.0 for m in offered.models])[model]
-    loose = np.maximum(feet - 2 * _members_under(offered, placements, hold.bracket.length.mm / 2), 0)
-    value = offered.watts(placements) * offered.light(placements)
-    value = value - balance.HOLE_W * feet * per_foot - balance.LOOSE_FOOT_W * loose - balance.PRICE_W * price
-    return as_worth(value, SCALE)
-
-
-def _members_under(offered: _Offered, placements: Placements, end: float) -> FloatArray:
-    """How many members each placement's sides reach."""
-    if not len(offered.members):
-        return np.full(len(placements), MOST_PANELS, dtype=np.float64)  # not known: nothing is held against any place
-    low = np.searchsorted(offered.members, placements.x + end)
-    high = np.searchsorted(offered.members, placements.x + placements.length - end, side="right")
-    return (high - low).astype(np.float64)
-
-
 class _State:
     """What was found so far, by title: the plan, the placements, the proposal; told on at every step."""
 
-    def __init__(self, offered: _Offered, tell: Tell) -> None:
+    def __init__(self, offered: Offered, tell: Tell) -> None:
         self.offered = offered
-        self.found: dict[str, tuple[_Plan, Placements, Proposal]] = {}
+        self.found: dict[str, tuple[Plan, Placements, Proposal]] = {}
         self.most: float | None = None
         self._tell = tell
         self._doing = ""
@@ -277,16 +122,21 @@ class _State:
         self._doing = words
         self._tell(self.told())
 
-    def take(self, plan: _Plan, placements: Placements) -> None:
+    def take(self, plan: Plan, placements: Placements) -> None:
         """A layout on the way: shown until the goal is settled."""
         self._passing = self._proposal(plan, _panels(self.offered, placements), best=False, year=False)
         self._tell(self.told())
 
-    def settle(self, plan: _Plan, found: Best) -> bool:
+    def settle_most(self, bound: int | None) -> None:
+        """What no layout exceeds, the locked panels counted in."""
+        if bound is not None:
+            self.most = float(bound) + sum(p.model.power.w for p in self.offered.job.panels if p.locked)
+
+    def settle(self, plan: Plan, found: Best) -> bool:
         """Keep the answer to a goal unless it hardly differs from one that is kept."""
         self._passing = None
-        if plan.aim == "watts" and found.bound is not None:
-            self.most = float(found.bound) + sum(p.model.power.w for p in self.offered.job.panels if p.locked)
+        if plan.aim == "watts":
+            self.settle_most(found.bound)
         if not len(found.layout):
             self._dropped.append(plan.title)
             return False
@@ -298,7 +148,7 @@ class _State:
         self.found[plan.title] = (plan, found.layout, self._proposal(plan, panels, best=found.worth == found.bound, year=True))
         return True
 
-    def _proposal(self, plan: _Plan, panels: tuple[PlacedPanel, ...], *, best: bool, year: bool) -> Proposal:
+    def _proposal(self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, year: bool) -> Proposal:
         figures = figures_of(with_panels(self.offered.job, panels), year=year)
         number = next((i for i, title in enumerate(self.found) if title == plan.title), len(self.found))
         return Proposal(
@@ -343,12 +193,12 @@ def difference(one: Placements, other: Placements) -> float:
     return 1 - alike / len(larger)
 
 
-def _panels(offered: _Offered, placements: Placements) -> tuple[PlacedPanel, ...]:
+def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]:
     """The placements as panels with feet, front to rear; one that has its stretch to itself comes to lie in the middle."""
     job = offered.job
     locked = tuple(p for p in job.panels if p.locked)
     panels = list(locked)
-    hold = job.panels[-1].hold if job.panels else Screws()
+    hold = usual_hold(job)
     for i in sorted(range(len(placements)), key=lambda i: (int(placements.x[i]), int(placements.y[i]))):
         kind = offered.kinds[placements.kind[i]]
         port = _centred(kind, placements, i, locked)
@@ -361,7 +211,7 @@ def _panels(offered: _Offered, placements: Placements) -> tuple[PlacedPanel, ...
                 port,
                 turned=kind.turned,
                 hold=hold,
-                stand_off=_stand_off(job),
+                stand_off=stand_off_of(job),
             )
         )
     return tuple(panels)

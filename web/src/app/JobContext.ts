@@ -14,6 +14,9 @@ export type JobView = {
   handle: JobHandle;
   selection: Selection;
   select: (path: Selection) => void;
+  /** Panels picked together, with shift, for lining them up. The first one stays where it is. */
+  picked: readonly string[];
+  pick: (panel: string) => void;
   go: (station: StationName, selection?: Selection) => void;
   openWorking: (place: string, title: string) => void;
 };

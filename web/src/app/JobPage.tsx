@@ -12,7 +12,7 @@ import { StructureStation } from "../stations/structure/StructureStation";
 import { SurveyStation } from "../stations/survey/SurveyStation";
 import { WorkingDialog } from "../ui/WorkingDialog";
 import { Header } from "./Header";
-import { JobContext, type JobView, type Selection } from "./JobContext";
+import { JobContext, type JobView, type Selection, selectedPanel } from "./JobContext";
 import { OpenQuestions } from "./OpenQuestions";
 import { Road } from "./Road";
 import { SnagList } from "./SnagList";
@@ -33,7 +33,19 @@ export function JobPage() {
   const { id = "", station } = useParams();
   const navigate = useNavigate();
   const handle = useJob(id);
-  const [selection, select] = useState<Selection>(null);
+  const [selection, setSelection] = useState<Selection>(null);
+  const [picked, setPicked] = useState<readonly string[]>([]);
+  const select = useCallback((path: Selection) => {
+    setSelection(path);
+    setPicked([]);
+  }, []);
+  const pick = useCallback(
+    (panel: string) => {
+      const before = picked.length ? picked : [selectedPanel(selection)].filter((p): p is string => p !== null);
+      setPicked(before.includes(panel) ? before.filter((p) => p !== panel) : [...before, panel]);
+    },
+    [picked, selection],
+  );
   const [working, setWorking] = useState<{ place: string; title: string } | null>(null);
   const info = stationInfo(station);
   const [sections, setSections] = useState(() => localStorage.getItem("sections") === "shown");
@@ -44,7 +56,7 @@ export function JobPage() {
       if (path !== undefined) select(path);
       void navigate(`/jobs/${id}/${name}`);
     },
-    [id, navigate],
+    [id, navigate, select],
   );
   const openWorking = useCallback((place: string, title: string) => setWorking({ place, title }), []);
 
@@ -75,11 +87,13 @@ export function JobPage() {
             handle,
             selection,
             select,
+            picked,
+            pick,
             go,
             openWorking,
           }
         : null,
-    [id, handle, selection, go, openWorking],
+    [id, handle, selection, select, picked, pick, go, openWorking],
   );
 
   if (!view)

@@ -38,7 +38,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
     <g>
       {evaluation.findings.feet.map((place) => {
         const panel = panels.get(place.panel);
-        if (!panel || moved?.id === place.panel) return null;
+        if (!panel || moved?.ids.includes(place.panel)) return null;
         const verdict = verdicts.get(`${place.panel}.${place.foot}`);
         const path = `panels.${place.panel}.feet.${place.foot}`;
         const active = selection === path;

@@ -3,11 +3,11 @@ import type { Panel } from "../api/types";
 import { selectedPanel, useJobView } from "../app/JobContext";
 import { nameFits, nudge, type RoofScale } from "./geometry";
 import { panelName } from "./names";
-import { positionEdits, type useDrag } from "./useDrag";
+import { positionEdits, together, type useDrag } from "./useDrag";
 
 /** Panels: planned, so thin ink. Dragged by pointer, nudged by arrow keys, turned with R, removed with Delete. */
 export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnType<typeof useDrag> }) {
-  const { job, evaluation, units, selection, select, handle } = useJobView();
+  const { job, evaluation, units, selection, select, picked, pick, handle } = useJobView();
   const shapes = new Map(evaluation.findings.shapes.map((s) => [s.id, s.rect]));
   const chosen = selectedPanel(selection);
 
@@ -15,12 +15,13 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
     const step = nudge(event.key, event.shiftKey, units);
     if (step) {
       // quick presses outrun the answers: each one starts from where the last one will have got to
-      const x = handle.onItsWay(`panels.${panel.id}.x`) ?? panel.x.mm;
-      const y = handle.onItsWay(`panels.${panel.id}.y`) ?? panel.y.mm;
-      void handle.edit(positionEdits(panel.id, x + step.dx, y + step.dy));
+      void handle.edit(positionEdits(together(job.panels, panel), step.dx, step.dy, handle.onItsWay)).catch(() => {});
     } else if (event.key === "r" && !event.ctrlKey && !event.metaKey)
-      void handle.edit([{ op: "set", path: `panels.${panel.id}.turned`, value: !panel.turned }]);
-    else if (event.key === "Delete") void handle.edit([{ op: "remove", path: `panels.${panel.id}` }]);
+      void handle.edit([{ op: "set", path: `panels.${panel.id}.turned`, value: !panel.turned }]).catch(() => {});
+    else if (event.key === "l" && !event.ctrlKey && !event.metaKey)
+      void handle.edit([{ op: "set", path: `panels.${panel.id}.locked`, value: !panel.locked }]);
+    else if (event.key === "Delete") void handle.edit([{ op: "remove", path: `panels.${panel.id}` }]).catch(() => {});
+    else if ((event.key === "Enter" || event.key === " ") && event.shiftKey) pick(panel.id);
     else if (event.key === "Enter" || event.key === " ") select(`panels.${panel.id}`);
     else return;
     event.preventDefault();
@@ -31,13 +32,14 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
       {job.panels.map((panel) => {
         const rect = shapes.get(panel.id);
         if (!rect) return null;
-        const moved = drag.moved?.id === panel.id ? drag.moved : null;
-        const x = moved ? moved.x : rect.x_mm;
-        const y = moved ? moved.y - rect.width_mm / 2 : rect.y_mm;
+        // the rectangle may already be the preview's: what is dragged is drawn from where the job has it
+        const moved = drag.moved?.ids.includes(panel.id) ? drag.moved : null;
+        const x = moved ? panel.x.mm + moved.dx : rect.x_mm;
+        const y = moved ? panel.y.mm + moved.dy - rect.width_mm / 2 : rect.y_mm;
         const wide = scale.size(rect.length_mm);
         const high = scale.size(rect.width_mm);
         const stop = evaluation.snags.some((s) => s.severity === "stop" && s.place.startsWith(`panels.${panel.id}`));
-        const active = chosen === panel.id;
+        const active = chosen === panel.id || picked.includes(panel.id);
         return (
           <g
             key={panel.id}
@@ -47,16 +49,17 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
             aria-pressed={active}
             data-panel={panel.id}
             transform={`translate(${scale.x(x)} ${scale.y(y)})`}
-            className="cursor-move outline-none group"
+            className={`${panel.locked ? "cursor-default" : "cursor-move"} outline-none group`}
             onPointerDown={(event) => {
-              select(`panels.${panel.id}`);
-              drag.down(event, panel);
+              if (event.shiftKey) pick(panel.id);
+              else select(`panels.${panel.id}`);
+              drag.down(event, panel, rect);
             }}
             onPointerMove={drag.move}
             onPointerUp={() => void drag.up()}
             onPointerCancel={drag.cancel}
             onKeyDown={(event) => keys(event, panel)}
-            onFocus={() => active || select(`panels.${panel.id}`)}
+            onFocus={() => active || picked.length || select(`panels.${panel.id}`)}
           >
             <rect
               width={wide}
@@ -67,6 +70,7 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
               strokeWidth={stop ? 2.4 : 1.2}
               className="group-focus-visible:stroke-[4px]"
             />
+            {panel.locked && <path d="M5 11 v-3 a3.5 3.5 0 0 1 7 0 v3 h1.5 v7 h-10 v-7 z" fill="var(--color-ink)" />}
             <text
               x={wide / 2}
               y={high / 2 - (stop ? 3 : -5)}

@@ -6,6 +6,7 @@ import { pointAt, useCursor } from "./cursor";
 import { Dimensions } from "./Dimensions";
 import { FootShapes } from "./FootShapes";
 import { RoofScale } from "./geometry";
+import { FreeAreas, SnapLines } from "./LayoutShapes";
 import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLines";
 import { ObstacleShapes } from "./ObstacleShapes";
 import { PanelShapes } from "./PanelShapes";
@@ -18,7 +19,7 @@ const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
 
 export function RoofStrip({ sections }: { sections: boolean }) {
-  const { evaluation, units, handle, selection, select } = useJobView();
+  const { id, job, evaluation, units, handle, selection, select } = useJobView();
   const holder = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(1000);
   const cursor = useCursor();
@@ -37,7 +38,7 @@ export function RoofStrip({ sections }: { sections: boolean }) {
       new RoofScale({ width, height: TALLEST_PX }, roof ? { length: roof.length_mm, across: roof.width_mm } : NO_ROOF),
     [width, roof],
   );
-  const drag = useDrag(handle, scale, units);
+  const drag = useDrag(id, job.panels, handle, scale, units);
   const panel = selectedPanel(selection);
 
   return (
@@ -60,11 +61,13 @@ export function RoofStrip({ sections }: { sections: boolean }) {
         {roof ? <RoofGround scale={scale} /> : <UnknownRoof scale={scale} />}
         <Slipstream scale={scale} />
         <MemberLines scale={scale} fit={evaluation.findings.members} />
+        <FreeAreas scale={scale} />
         <ObstacleShapes scale={scale} />
         <PanelShapes scale={scale} drag={drag} />
         <FootShapes scale={scale} moved={drag.moved} />
         {panel && <Dimensions scale={scale} panel={panel} />}
         <RoofMarks scale={scale} />
+        <SnapLines scale={scale} moved={drag.moved} />
         <ScanBrackets scale={scale} />
         <ReadingTicks scale={scale} />
         <CheckFlag scale={scale} />

@@ -6,7 +6,8 @@ import { type FootState, stateWords } from "../ui/StateMark";
 export function panelName(panel: Panel, snags: readonly Snag[], units: Units): string {
   const stops = snags.filter((s) => s.severity === "stop" && s.place.startsWith(`panels.${panel.id}`)).length;
   const trouble = stops ? `, ${stops} stop${stops > 1 ? "s" : ""}` : "";
-  return `${panel.name}, ${length(panel.x.mm, units)} along, ${across(panel.y.mm, units)}${trouble}`;
+  const locked = panel.locked ? ", locked" : "";
+  return `${panel.name}, ${length(panel.x.mm, units)} along, ${across(panel.y.mm, units)}${locked}${trouble}`;
 }
 
 export function footState(verdict: FootVerdict | undefined): FootState {

@@ -1,47 +1,77 @@
-/** Dragging a panel: the picture follows the pointer at once, the verdict follows through what-if, the drop is stored. */
+/**
+ * Dragging a panel: the picture follows the pointer at once, the verdict follows through what-if, the drop is stored.
+ * Panels of one array go along. Near a good place the panel snaps to it; with Alt held it does not.
+ */
 import { type PointerEvent, useRef, useState } from "react";
-import type { Edit, Panel, Units } from "../api/types";
+import { http, unwrap } from "../api/client";
+import type { Edit, Panel, Rect, Snap, Units } from "../api/types";
 import type { JobHandle } from "../app/useJob";
-import { onTape, type RoofScale } from "./geometry";
+import { type Mm, onTape, type RoofScale } from "./geometry";
+import { snapTo } from "./snapping";
 
-export type Moved = { id: string; x: number; y: number };
+export type Moved = { ids: readonly string[]; dx: Mm; dy: Mm; lines: readonly Snap[] };
 
-export function positionEdits(id: string, x: number, y: number): Edit[] {
-  return [
-    { op: "set", path: `panels.${id}.x`, value: { mm: x } },
-    { op: "set", path: `panels.${id}.y`, value: { mm: y } },
-  ];
+const REACH_PX = 7;
+
+/** The panels that move together with one: its array, or itself. */
+export const together = (panels: readonly Panel[], one: Panel): Panel[] =>
+  panels.filter((p) => p.id === one.id || (one.array && p.array === one.array));
+
+export function positionEdits(panels: readonly Panel[], dx: Mm, dy: Mm, at: (path: string) => Mm | undefined): Edit[] {
+  return panels.flatMap((panel) => {
+    const x = at(`panels.${panel.id}.x`) ?? panel.x.mm;
+    const y = at(`panels.${panel.id}.y`) ?? panel.y.mm;
+    return [
+      ...(dx ? [{ op: "set" as const, path: `panels.${panel.id}.x`, value: { mm: x + dx } }] : []),
+      ...(dy ? [{ op: "set" as const, path: `panels.${panel.id}.y`, value: { mm: y + dy } }] : []),
+    ];
+  });
 }
 
-export function useDrag(handle: JobHandle, scale: RoofScale, units: Units) {
-  const [moved, setMoved] = useState<Moved | null>(null);
-  const start = useRef<{ id: string; px: number; py: number; x: number; y: number; far: boolean } | null>(null);
+type Start = { panel: Panel; mates: Panel[]; size: Rect; px: number; py: number; far: boolean; snaps: readonly Snap[] };
 
-  const down = (event: PointerEvent<SVGElement>, panel: Panel) => {
-    if (event.button !== 0) return;
+export function useDrag(jobId: string, panels: readonly Panel[], handle: JobHandle, scale: RoofScale, units: Units) {
+  const [moved, setMoved] = useState<Moved | null>(null);
+  const start = useRef<Start | null>(null);
+
+  const down = (event: PointerEvent<SVGElement>, panel: Panel, size: Rect) => {
+    if (event.button !== 0 || event.shiftKey) return;
+    const mates = together(panels, panel);
+    if (mates.some((p) => p.locked)) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    start.current = { id: panel.id, px: event.clientX, py: event.clientY, x: panel.x.mm, y: panel.y.mm, far: false };
+    const from: Start = { panel, mates, size, px: event.clientX, py: event.clientY, far: false, snaps: [] };
+    start.current = from;
+    void unwrap(
+      http.GET("/api/jobs/{job_id}/snaps", { params: { path: { job_id: jobId }, query: { panel: panel.id } } }),
+    ).then(
+      (snaps) => {
+        from.snaps = snaps;
+      },
+      () => {},
+    );
   };
 
   const move = (event: PointerEvent<SVGElement>) => {
     const from = start.current;
     if (!from) return;
-    const dx = event.clientX - from.px;
-    const dy = event.clientY - from.py;
-    if (!from.far && Math.hypot(dx, dy) < 3) return;
+    const px = event.clientX - from.px;
+    const py = event.clientY - from.py;
+    if (!from.far && Math.hypot(px, py) < 3) return;
     from.far = true;
-    const x = onTape(from.x + dx / scale.pxPerMm, units);
-    const y = onTape(from.y + dy / scale.pxPerMm, units);
-    setMoved({ id: from.id, x, y });
-    handle.preview(positionEdits(from.id, x, y));
+    const { x, y } = { x: from.panel.x.mm, y: from.panel.y.mm };
+    const free = { x: onTape(x + px / scale.pxPerMm, units), y: onTape(y + py / scale.pxPerMm, units), lines: [] };
+    const to = event.altKey ? free : snapTo(from.snaps, from.size, free.x, free.y, REACH_PX / scale.pxPerMm);
+    setMoved({ ids: from.mates.map((p) => p.id), dx: to.x - x, dy: to.y - y, lines: to.lines });
+    handle.preview(positionEdits(from.mates, to.x - x, to.y - y, () => undefined));
   };
 
   const up = async () => {
     const from = start.current;
     start.current = null;
     if (!from?.far || !moved) return;
+    const edits = positionEdits(from.mates, moved.dx, moved.dy, () => undefined);
     try {
-      await handle.edit(positionEdits(moved.id, moved.x, moved.y));
+      if (edits.length) await handle.edit(edits);
     } finally {
       setMoved(null);
     }

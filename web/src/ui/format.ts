@@ -9,6 +9,8 @@ export type Quantity = {
   w?: number;
   deg_c?: number;
   deg?: number;
+  v?: number;
+  a?: number;
 };
 
 const MM_PER_INCH = 25.4;
@@ -65,6 +67,10 @@ export function percent(share: number): string {
   return `${Math.round(share * 100)} %`;
 }
 
+/** A year's energy in whole kilowatt hours; a day's, in watt hours. */
+export const yearEnergy = (wh: number): string => `${Math.round(wh / 1000).toLocaleString("en")} kWh`;
+export const dayEnergy = (wh: number): string => `${Math.round(wh / 10) * 10} Wh`;
+
 /** What stands in an input box: the text as it was typed, or the value in the job's units. */
 export function shown(quantity: Quantity | null | undefined, units: Units): string {
   if (!quantity) return "";
@@ -75,6 +81,8 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.w !== undefined) return `${quantity.w} W`;
   if (quantity.deg !== undefined) return `${quantity.deg}°`;
   if (quantity.deg_c !== undefined) return `${quantity.deg_c} °C`;
+  if (quantity.v !== undefined) return `${quantity.v} V`;
+  if (quantity.a !== undefined) return `${quantity.a} A`;
   return "";
 }
 

@@ -86,7 +86,7 @@ def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search
     if len(everything.placements) <= LARGEST:
         last = _run(everything, search, search.seconds_left(), tell, found.worth)
         return last if last.worth > found.worth else replace(found, bound=last.bound and max(last.bound, found.worth))
-    return replace(found, bound=_bound(kinds, goal, limits, search, ROUNDED) if goal.steady else None)
+    return replace(found, bound=bound_of(kinds, goal, limits, search) if goal.steady else None)
 
 
 def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1) -> Task:
@@ -123,10 +123,11 @@ def _run(task: Task, search: Search, seconds: float, tell: Tell, known: int = 0)
     return Best(task.placements.chosen(packed.chosen), packed.worth, packed.bound)
 
 
-def _bound(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, size: int) -> int | None:
+def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search) -> int | None:
+    """What no layout exceeds at a steady goal; None where the time is too short."""
     if search.over():
         return None
-    task = _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), size)
+    task = _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), ROUNDED)
     return pack(task, search, search.seconds_left(), greedy(task)).bound
 
 
@@ -250,4 +251,4 @@ def overlap_share(placements: Placements, other: Placements, one: int) -> FloatA
     return share
 
 
-__all__ = ["Best", "Goal", "Limits", "best_layout", "overlap_share", "task_of"]
+__all__ = ["Best", "Goal", "Limits", "best_layout", "bound_of", "overlap_share", "task_of"]

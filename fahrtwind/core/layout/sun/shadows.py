@@ -156,8 +156,7 @@ def _in_space(
 
 def bearings() -> FloatArray:
     """The bearings from ahead over starboard at which horizons are known, degrees."""
-    found: FloatArray = (np.arange(BEARINGS) + 0.5) * BEARING_DEG
-    return found
+    return np.linspace(BEARING_DEG / 2, 360 - BEARING_DEG / 2, BEARINGS)
 
 
 def toward(bearing_deg: FloatArray) -> tuple[FloatArray, FloatArray]:
