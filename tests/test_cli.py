@@ -14,6 +14,8 @@ from fahrtwind.cli import main
 from fahrtwind.core.job.document import Job
 from fahrtwind.files.job_file import write_job
 
+SHEET = {"name": "Stein", "length": 1500, "width": 700, "frame_height": 35, "mass": 12, "power": 200}
+SMALL = {"schema_version": 3, "name": "small", "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500}}
 CALLS = {
     "quantity.parse": {"kind": "length", "text": "5' 4\""},
     "readings.parse": {"text": "968\n1620"},
@@ -60,6 +62,13 @@ CALLS = {
     "mounting.schools": {"mounting": {"marks": [{"id": "l1", "x": 500, "side": "port", "offset": "61 cm"}]}},
     "bay.spot": {"job": {"schema_version": 2, "name": "x"}, "x_mm": 1000},
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
+    "layout.propose": {"job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}}, "seconds": 20},
+    "layout.yield": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}},
+    "layout.compare": {"job": SMALL},
+    "layout.changes": {"job": SMALL, "edits": [{"op": "place_panel", "model": "Splitt 50"}]},
+    "layout.snaps": {"job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 100, "y": 0}]}, "panel": "p1"},
+    "panels.parse": {"text": "Name,STC,Length,Width\nStein,200,1.5,0.7\n", "frame_mm": 35, "mass_kg": 12},
+    "climate.parse": {"text": "month,sunshine,temperature\n" + "m,40%,12\n" * 12},
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
 }
 

@@ -131,7 +131,7 @@ def test_screws_hold_by_the_rule_that_eight_are_not_plenty(one_panel: Job) -> No
     from math import ceil
 
     from fahrtwind.core.hold.chain import chain_of
-    from fahrtwind.core.job.document import Bracket, Screws
+    from fahrtwind.core.job.panel import Bracket, Screws
 
     vehicle = changed(one_panel, vehicle__skin_thickness="0.8 mm").vehicle
     hold = Screws(screw="#10", count=1, bracket=Bracket.model_validate({"lever": 25, "toe": 20}))

@@ -8,7 +8,7 @@ import pytest
 
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.job.edits import AddEntry, ChooseVariant, KeepVariant, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.snags import RULES
 from tests.conftest import changed
@@ -33,6 +33,7 @@ STEEP = {
     ]
 }
 EVEN = {"sections": [{**CROWN["sections"][0], "id": f"s{x}", "x": x} for x in (600, 1500, 4200, 7000)]}
+FREE = {"id": "z1", "name": "Free", "x": 500, "y": -600, "length": 800, "width": 400}
 BOLTS = {"school": "bolts", "length": "30 mm"}
 
 
@@ -45,6 +46,19 @@ def membrane(job: Job, **more: object) -> Job:
 
 
 CASES: dict[str, Callable[[Job], Job]] = {
+    "hangs-over": lambda j: changed(j, assumptions__margins__port="-120 mm", panels__p1__y="-780 mm"),
+    "on-the-way": lambda j: changed(j, keep_free=[{**FREE, "kind": "walkway"}]),
+    "room-for-later": lambda j: changed(j, keep_free=[{**FREE, "kind": "later"}]),
+    "leads-apart": lambda j: changed(j, panels__p1__pair="A", panels__p1__cable_end="front", panels__p3__pair="A", panels__p3__cable_end="rear"),
+    "pair-alone": lambda j: changed(j, panels__p1__pair="A", panels__p1__cable_end="front"),
+    "cable-end-blank": lambda j: changed(j, panels__p1__pair="A", panels__p2__pair="A"),
+    "across-a-step": lambda j: changed(j, survey__sections=[{"id": "c1", "kind": "raised", "name": "Raised part", "x": 1000, "y": 0, "length": 2000, "width": 2200, "step": 60}]),
+    "too-high": lambda j: changed(j, vehicle__height="3.3 m", vehicle__height_limit="3.35 m"),
+    "too-wide": lambda j: changed(j, vehicle__width_limit="2.40 m", assumptions__margins__port="-150 mm", panels__p1__y="-800 mm"),
+    "sheet-adds-up": lambda j: changed(j, panels__p1__model__imp="8.1 A"),
+    "not-in-stock": lambda j: changed(j, **{f"panels__{p.id}__model__stock": 1 for p in j.panels}),
+    "stow-to-drive": lambda j: changed(j, panels__p1__tilt="30°"),
+    "other-than-chosen": lambda j: apply_edits(j, [KeepVariant(name="A"), ChooseVariant(variant="v1", reason="as it is"), SetValue(path="panels.p1.x", value="240 mm")]),
     "roof-load-limit": lambda j: changed(j, vehicle__roof_load_limit="50 kg"),
     "roof-load-unknown": lambda j: changed(j, vehicle__roof_load_limit=None),
     "ceiling-unknown": lambda j: changed(j, vehicle__inside="partial"),

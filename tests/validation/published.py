@@ -127,6 +127,12 @@ CHECKS = [
     c("panel_sag", {"span_mm": 1000}, 5, 1e-9, "hand", "1000/200"),
     c("clear_height", {"panel_mm": 40, "roof_mm": 12, "sigma_mm": 2, "sag_mm": 5}, 40 - 12 - 3.92 - 5, 1e-9, "hand", "40 − 12 − 1.96·2 − 5"),
     c("removal_labour", {"count": 6, "each_min": 30}, 180, 1e-9, "hand", "six panels, three person-hours (common practice)"),
+    # sun
+    c("incidence_cosine", {"zenith_deg": 50.11162, "azimuth_deg": 194.34024, "tilt_deg": 30, "facing_deg": 170}, math.cos(math.radians(25.18700)), 1e-6, "published", "Reda and Andreas 2008, worked example: incidence 25.18700° on slope 30°, rotation −10°"),
+    c("clouded_light", {"clear_w_m2": 800, "cover": 1}, 200, 1e-9, "published", "Kasten and Czeplak 1980: a quarter is left under full cover"),
+    c("cell_temperature", {"air_deg_c": 20, "light_w_m2": 800, "noct_deg_c": 45, "gap_rise_k": 6, "efficiency": 0.2, "wind_m_s": 3}, 39.89365603226989, 1e-12, "library", "pvlib.temperature.noct_sam(800, 20, 3, 45, 0.2, mount_standoff=2)"),
+    c("panel_power", {"rated_w": 400, "light_w_m2": 500, "per_k": -0.4, "cell_deg_c": 50}, 180, 1e-9, "hand", "400 · 0.5 · (1 − 0.004 · 25)"),
+    c("bypassed_light", {"groups": 3, "working": 2, "darkest_w_m2": 900}, 600, 1e-9, "hand", "2 · 900 / 3"),
     # skin between members
     c("plate_stiffness", {"modulus_n_mm2": 205_000, "thickness_mm": 1.519, "poisson": 0.3}, 205_000 * 1.519**3 / (12 * 0.91), 1e-9, "hand", "E t³/(12(1 − ν²)) written out"),
     c("skin_spring", {"stiffness_n_mm": 1000, "bay_mm": 600, "at_mm": 300}, 1000 / (0.01695 * 600**2), 2e-3, "published", "Timoshenko, Table 23: simply supported, b/a = ∞: w = 0.01695 P a²/D"),

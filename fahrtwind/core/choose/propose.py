@@ -95,12 +95,12 @@ def _within(search: Search, seconds: float) -> Search:
 
 def _others(offered: Offered, state: _State, search: Search) -> None:
     """While fewer than wanted are clearly different: the most watts that share little with any of them."""
-    plan = Plan(
-        "Another way", "The most watts of a layout unlike those before it.", offered.kinds, Goal(offered.watts, True), "other"
-    )
+    words, number = "The most watts of a layout unlike those before it.", 0
     while len(state.found) < WANTED and state.found and not search.over():
+        number += 1
         state.doing("another way …")
-        goal = replace(plan.goal, unlike=tuple(p for _, p, _ in state.found.values()))
+        goal = Goal(offered.watts, True, unlike=tuple(p for _, p, _ in state.found.values()))
+        plan = Plan(f"Another way {number}", words, offered.kinds, goal, "other")
         found = best_layout(plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None)
         if not len(found.layout) or not state.settle(plan, replace(found, bound=None)):
             break

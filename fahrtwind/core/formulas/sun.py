@@ -16,15 +16,6 @@ RADIAN = 57.29577951308232
 SAM = "Gilman et al., SAM Photovoltaic Model Technical Reference Update, NREL/TP-6A20-67399 (2018), section 10.6"
 
 
-@formula(title="length of a shadow on the level", symbol="s", expression="s = h / tan e", unit="mm",
-         source=Source("Plane geometry: sun at elevation e over an edge of height h"))  # fmt: skip
-def shadow_length(
-    height_mm: Annotated[Number, Arg("h", "mm", "height of the edge over the panel", 0, 10_000)],
-    elevation_deg: Annotated[Number, Arg("e", "°", "elevation of the sun", 0.1, 90)],
-) -> Number:
-    return height_mm / np.tan(elevation_deg / RADIAN)
-
-
 @formula(title="cosine of the angle of incidence", symbol="cos θ", expression="cos θ = cos z · cos β + sin z · sin β · cos(A − γ)", unit="",
          source=Source("Reda and Andreas, Solar Position Algorithm, NREL/TP-560-34302 (2008), eq. 47, azimuths from north"))  # fmt: skip
 def incidence_cosine(

@@ -124,7 +124,7 @@ def too_wide(job: Job, findings: Findings) -> Iterator[Found]:
 
 @rule("sheet-adds-up", "caution", "layout", "Data sheet does not add up", "P = V_mp · I_mp; V_oc over V_mp, I_sc over I_mp")
 def sheet_adds_up(job: Job, findings: Findings) -> Iterator[Found]:
-    for name, (panel, model) in {p.model.name: (p, p.model) for p in job.panels}.items():
+    for model, panel in {p.model: p for p in job.panels}.items():
         told = []
         if model.vmp and model.imp:
             product = model.vmp.v * model.imp.a
@@ -137,7 +137,7 @@ def sheet_adds_up(job: Job, findings: Findings) -> Iterator[Found]:
         if told:
             yield Found(
                 f"panels.{panel.id}",
-                name,
+                model.name,
                 f"{'; '.join(told)[:1].upper()}{'; '.join(told)[1:]}.",
                 "Read the sheet again, column by column.",
             )

@@ -1293,23 +1293,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/formula.shadow_length": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** length of a shadow on the level: s = h / tan e */
-        post: operations["calc_formula_shadow_length_api_calc_formula_shadow_length_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/calc/formula.incidence_cosine": {
         parameters: {
             query?: never;
@@ -5055,13 +5038,6 @@ export interface components {
             count: number;
             /** Single N */
             single_n: number;
-        };
-        /** ShadowLengthInput */
-        ShadowLengthInput: {
-            /** Height Mm */
-            height_mm: number;
-            /** Elevation Deg */
-            elevation_deg: number;
         };
         /**
          * Shape
@@ -12159,84 +12135,6 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["FootShearInput"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["FormulaResult"];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Foreign origin */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Changed elsewhere */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
-    calc_formula_shadow_length_api_calc_formula_shadow_length_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ShadowLengthInput"];
             };
         };
         responses: {

@@ -18,6 +18,8 @@ export type JobView = {
   picked: readonly string[];
   pick: (panel: string) => void;
   go: (station: StationName, selection?: Selection) => void;
+  /** The path somebody was led to, by a snag or a question: its part of the station opens. Picking on the roof does not count. */
+  ledTo: Selection;
   openWorking: (place: string, title: string) => void;
 };
 

@@ -34,6 +34,7 @@ export function JobPage() {
   const navigate = useNavigate();
   const handle = useJob(id);
   const [selection, setSelection] = useState<Selection>(null);
+  const [ledTo, setLedTo] = useState<Selection>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
   const select = useCallback((path: Selection) => {
     setSelection(path);
@@ -41,7 +42,8 @@ export function JobPage() {
   }, []);
   const pick = useCallback(
     (panel: string) => {
-      const before = picked.length ? picked : [selectedPanel(selection)].filter((p): p is string => p !== null);
+      const chosen = selectedPanel(selection);
+      const before = picked.length ? picked : chosen && chosen !== panel ? [chosen] : [];
       setPicked(before.includes(panel) ? before.filter((p) => p !== panel) : [...before, panel]);
     },
     [picked, selection],
@@ -53,6 +55,7 @@ export function JobPage() {
 
   const go = useCallback(
     (name: StationName, path?: Selection) => {
+      setLedTo(path ?? null);
       if (path !== undefined) select(path);
       void navigate(`/jobs/${id}/${name}`);
     },
@@ -90,10 +93,11 @@ export function JobPage() {
             picked,
             pick,
             go,
+            ledTo,
             openWorking,
           }
         : null,
-    [id, handle, selection, select, picked, pick, go, openWorking],
+    [id, handle, selection, select, picked, pick, go, ledTo, openWorking],
   );
 
   if (!view)

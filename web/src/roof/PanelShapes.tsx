@@ -59,7 +59,10 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
             onPointerUp={() => void drag.up()}
             onPointerCancel={drag.cancel}
             onKeyDown={(event) => keys(event, panel)}
-            onFocus={() => active || picked.length || select(`panels.${panel.id}`)}
+            onFocus={(event) => {
+              const byKeyboard = event.currentTarget.matches(":focus-visible");
+              if (byKeyboard && !active && !picked.length) select(`panels.${panel.id}`);
+            }}
           >
             <rect
               width={wide}

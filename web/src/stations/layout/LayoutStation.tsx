@@ -18,12 +18,12 @@ function partOf(path: string | null): string | null {
 }
 
 export function LayoutStation() {
-  const { job, selection } = useJobView();
-  const [part, setPart] = useState(() => partOf(selection) ?? "panels");
+  const { job, ledTo } = useJobView();
+  const [part, setPart] = useState(() => partOf(ledTo) ?? "panels");
   useEffect(() => {
-    const asked = partOf(selection);
+    const asked = partOf(ledTo);
     if (asked) setPart(asked);
-  }, [selection]);
+  }, [ledTo]);
   const count = (n: number) => (n ? String(n) : undefined);
   const parts: PartInfo[] = [
     { name: "panels", title: "Panels", mark: count(job.panels.length), body: PanelsPart },

@@ -1,0 +1,114 @@
+"""Searches, the shop, the year, variants and changes over HTTP; the shop in an older database."""
+
+from __future__ import annotations
+
+import sqlite3
+import time
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+from sqlalchemy import create_engine
+
+from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.store.database import migrate, open_database
+from fahrtwind.store.shop import Shop
+
+
+def job_named(client: TestClient, name: str) -> str:
+    return str(next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == name))
+
+
+def until(client: TestClient, search: str, done: Any) -> dict[str, Any]:
+    for _ in range(600):
+        answer: dict[str, Any] = client.get(f"/api/searches/{search}").json()
+        if done(answer):
+            return answer
+        time.sleep(0.05)
+    raise AssertionError("the search does not get there")
+
+
+def edit(client: TestClient, job: str, *edits: dict[str, Any]) -> dict[str, Any]:
+    revision = client.get(f"/api/jobs/{job}/revision").json()["revision"]
+    body = {"base_revision": revision, "client": "t", "edit_id": f"{time.monotonic_ns()}", "edits": list(edits)}
+    answer = client.post(f"/api/jobs/{job}/edits", json=body)
+    assert answer.status_code == 200, answer.text
+    return dict(answer.json())
+
+
+def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestClient) -> None:
+    job = job_named(client, "Speiche")
+    search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
+    early = until(client, search, lambda a: a["proposals"] and a["proposals"]["proposals"])
+    assert early["proposals"]["proposals"][0]["figures"]["watts"] > 0
+    done = until(client, search, lambda a: a["state"] != "running")
+    assert done["state"] == "done" and len(done["proposals"]["proposals"]) >= 4 and done["proposals"]["most_watts"] >= 700
+    best = done["proposals"]["proposals"][0]
+    kept = edit(client, job, {"op": "keep_variant", "name": best["title"], "panels": best["panels"]})
+    assert kept["job"]["panels"] == [] and len(kept["job"]["variants"][0]["panels"]) == best["figures"]["panels"]
+    chosen = edit(client, job, {"op": "choose_variant", "variant": "v1", "reason": "most of all"})
+    assert len(chosen["job"]["panels"]) == best["figures"]["panels"] and chosen["job"]["decisions"][0]["reason"] == "most of all"
+    lines = client.get(f"/api/jobs/{job}/variants").json()
+    assert [line["chosen"] for line in lines] == [False, True] and lines[1]["differences"] == []
+
+
+def test_a_search_can_be_stopped_and_says_what_it_lacks(client: TestClient) -> None:
+    job = job_named(client, "Lichtspiel")
+    search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
+    until(client, search, lambda a: a["proposals"])
+    assert client.delete(f"/api/searches/{search}").status_code == 204
+    assert until(client, search, lambda a: a["state"] != "running")["state"] == "stopped"
+    bare = job_named(client, "Imkerwagen")
+    failed = until(client, client.post(f"/api/jobs/{bare}/proposals").json()["id"], lambda a: a["state"] == "failed")
+    assert failed["problem"]["field"] == "wish.offers" and failed["problem"]["remedy"]
+    assert client.get("/api/searches/nosuch").status_code == 404
+
+
+def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
+    job = job_named(client, "Lichtspiel")
+    year = client.get(f"/api/jobs/{job}/yield").json()
+    assert year["year_wh"] > 1e6 and len(year["months"]) == 12 and year["panels"][4]["lost"] > 0.05
+    assert any(s["words"] == "centre line" for s in client.get(f"/api/jobs/{job}/snaps", params={"panel": "p1"}).json())
+    assert client.get(f"/api/jobs/{job}/snaps", params={"panel": "p99"}).json()["field"] == "panel"
+    swap = {"op": "replace_model", "panels": ["p1"], "model": "Halde 410"}
+    told = client.post(f"/api/jobs/{job}/changes", json={"edits": [swap]}).json()
+    assert {"power", "drill map"} <= {c["what"] for c in told}
+    assert client.get(f"/api/jobs/{job}/revision").json()["revision"] == 1, "looking changes nothing"
+    bare = client.get(f"/api/jobs/{job_named(client, 'Imkerwagen')}/yield")
+    assert bare.status_code == 422 and bare.json()["field"] == "site.climate"
+    working = client.get(f"/api/jobs/{job}/working", params={"place": "yield/p1"}).json()
+    assert [s["formula"] for s in working["steps"]] == ["incidence_cosine", "bypassed_light", "cell_temperature", "panel_power"]
+
+
+def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:
+    model = {**CATALOGUE[0].model_dump(mode="json"), "name": "Stein 400", "price": 210.0, "stock": 3}
+    assert [m["name"] for m in client.post("/api/shop/panels", json={"models": [model]}).json()] == ["Stein 400"]
+    job = job_named(client, "Lichtspiel")
+    edit(client, job, {"op": "add", "path": "own_models", "value": model}, {"op": "place_panel", "model": "Stein 400"})
+    client.post("/api/shop/panels", json={"models": [{**model, "price": 999.0}]})
+    assert client.get(f"/api/jobs/{job}").json()["job"]["panels"][-1]["model"]["price"] == 210.0
+    assert "Stein 400" in client.get("/api/shop/panels.csv").text
+    assert client.delete("/api/shop/panels/Stein 400").status_code == 204
+    assert client.delete("/api/shop/panels/Stein 400").status_code == 404 and client.get("/api/shop/panels").json() == []
+    wrong = client.post("/api/shop/panels", json={"models": [{**model, "length": {"mm": 9000}}]})
+    assert wrong.status_code == 422 and "length" in wrong.json()["field"] and wrong.json()["remedy"]
+
+
+def test_a_database_from_before_the_shop_is_brought_up(tmp_path: Path) -> None:
+    path = tmp_path / "old.db"
+    migrate(create_engine(f"sqlite:///{path}"), "0001")
+    with sqlite3.connect(path) as connection:
+        assert not connection.execute("select name from sqlite_master where name = 'shop_panels'").fetchall()
+    shop = Shop(open_database(path))
+    shop.put([CATALOGUE[0]])
+    assert shop.panels() == [CATALOGUE[0]]
+
+
+@pytest.mark.parametrize(
+    "edits",
+    [[], [{"op": "replace_model", "panels": [], "model": "x"}], [{"op": "choose_variant", "variant": "v1", "reason": "x"}]],
+)
+def test_edits_that_say_too_little_are_refused(client: TestClient, edits: list[dict[str, Any]]) -> None:
+    answer = client.post(f"/api/jobs/{job_named(client, 'Lichtspiel')}/changes", json={"edits": edits})
+    assert answer.status_code == 422 and answer.json()["field"] and answer.json()["remedy"]
