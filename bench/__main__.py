@@ -12,6 +12,7 @@ import numpy as np
 from bench.browser import over_http_and_in_the_browser
 from bench.figures import line, median_ms
 from bench.jobs import large_job, nudged
+from bench.layout import proposals, shadows
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
@@ -98,6 +99,8 @@ def script_size() -> None:
 def main() -> None:
     in_process()
     script_size()
+    shadows()
+    proposals()
     quality()
     advice()
     with tempfile.TemporaryDirectory() as folder:

@@ -46,6 +46,30 @@ def part(name: str, *, sections: bool = False) -> Callable[[Page], None]:
     return prepare
 
 
+def proposals(page: Page) -> None:
+    page.get_by_role("tab", name="Proposals").click()
+    page.get_by_role("button", name="Propose layouts").click()
+    page.get_by_text("No layout gives more than").wait_for(timeout=60_000)
+    page.get_by_role("button", name="Enough").wait_for(state="detached", timeout=60_000)
+
+
+def variants(page: Page) -> None:
+    """Two of the proposals kept, one of them chosen."""
+    proposals(page)
+    for number in (0, 2):
+        page.get_by_role("button", name="Keep as variant").nth(number).click()
+        page.get_by_role("status").get_by_text("saved").wait_for()
+    page.get_by_role("tab", name="Variants").click()
+    page.get_by_role("row", name="differs").wait_for(timeout=20_000)
+
+
+def shade(page: Page) -> None:
+    page.get_by_role("tab", name="Sun and shade").click()
+    page.get_by_role("heading", name="When the shadow falls").wait_for(timeout=20_000)
+    page.get_by_role("heading", name="The year").scroll_into_view_if_needed()
+    page.locator("main").evaluate("m => m.scrollTo(0, 190)")
+
+
 SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("survey", "Feldlabor", "survey", part("Old work")),
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
@@ -54,6 +78,10 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("next-check", "Imkerwagen", "structure", nothing),
     ("lines", "Lichtspiel", "structure", part("Mounting lines")),
     ("layout", "Lichtspiel", "layout", select_panel),
+    ("proposals", "Feldlabor", "layout", proposals),
+    ("variants", "Speiche", "layout", variants),
+    ("shade", "Lichtspiel", "layout", shade),
+    ("models", "Lichtspiel", "layout", part("Models")),
     ("hold", "Lichtspiel", "hold", nothing),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),

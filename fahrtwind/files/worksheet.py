@@ -11,6 +11,7 @@ import typst
 from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.quantities import say_speed, sixteenths
 from fahrtwind.core.results import Findings
 from fahrtwind.files.drawing import drill_drawing
@@ -61,6 +62,8 @@ def _sheet(job: Job, evaluation: Evaluation) -> dict[str, Any]:
         "front edge on the centre line; along is aft, across is positive to starboard.",
         "stops": [{"where": s.where, "why": s.why, "remedy": s.remedy} for s in evaluation.snags if s.severity == "stop"],
         "marks": [_mark(m) for m in findings.marks],
+        "decision": _decision(job),
+        "dry_fit": [_dry_fit(job, d) for d in findings.dry_fit],
         "materials": [[m.item, f"{m.needed:g}", f"{m.spare:g}", m.unit, m.note] for m in findings.materials],
         "steps": [_step(s.number, s.title, s.detail, s.check, s.wait_h) for s in findings.steps],
     }
@@ -88,6 +91,20 @@ def _mark(mark: Mark) -> list[str]:
         str(mark.number), f"{mark.x_mm:.0f}", sixteenths(mark.x_mm), f"{mark.y_mm:+.0f}", sixteenths(mark.y_mm), drill, stop,
         f"{mark.into}, {mark.panel} {mark.foot}",
     ]  # fmt: skip
+
+
+def _decision(job: Job) -> str:
+    """The layout that was chosen last and why; empty where nothing was decided."""
+    if not job.decisions:
+        return ""
+    last = job.decisions[-1]
+    return f"Chosen: {last.name}. {last.reason}" + (f" Not: {', '.join(last.over)}." if last.over else "")
+
+
+def _dry_fit(job: Job, marks: DryFit) -> list[str]:
+    panel = next(p for p in job.panels if p.id == marks.panel)
+    told = (marks.front_x_mm, marks.rear_x_mm, marks.port_y_mm, marks.starboard_y_mm, marks.diagonal_mm, panel.stand_off.mm)
+    return [panel.name, *(f"{mm:.0f} mm, {sixteenths(mm)}" for mm in told)]
 
 
 def _step(number: int, title: str, detail: str, check: str, wait_h: float) -> list[str]:

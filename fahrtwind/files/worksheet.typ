@@ -44,6 +44,16 @@
 ]
 
 #pagebreak()
+#if sheet.decision != "" [
+  = Layout
+  #sheet.decision
+]
+= Marks to set each panel by
+#grid-table((1fr, auto, auto, auto, auto, auto, auto),
+  ("panel", "front, along", "rear, along", "port side, across", "starboard side, across", "both diagonals", "stand-off"),
+  sheet.dry_fit)
+#text(size: 8pt)[Lay the panels, or full-size templates, on these marks first. Move front and rear in turn until both offsets agree, then
+compare the diagonals. Score the feet with a knife outside of what will be abraded: marker lines are wiped away.]
 = Materials
 #grid-table((1fr, auto, auto, auto, 1fr), ("item", "needed", "spare", "unit", "note"), sheet.materials)
 = Steps

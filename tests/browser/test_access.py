@@ -53,7 +53,7 @@ def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
     open_demo(page, "survey")
     for width, height in ((1024, 700), (390, 800)):
         page.set_viewport_size({"width": width, "height": height})
-        for station in ("survey", "structure"):
+        for station in ("survey", "structure", "layout"):
             go(page, station)
             for tab in page.get_by_role("tab").all():
                 tab.click()

@@ -7,8 +7,16 @@ import math
 import pytest
 
 from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import MirrorPanel, apply_edits
+from fahrtwind.core.job.panel import Screws
+from fahrtwind.core.layout.cables import cable_end, cable_pairs
+from fahrtwind.core.layout.footprint import panel_rect
+from fahrtwind.core.layout.placing import panel_at, usual_feet
+from fahrtwind.core.layout.room import least_from_edge, room_of
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.tables.climates import CLIMATES, SOURCE
 from tests.conftest import changed
 
 R = 4000.0
@@ -73,3 +81,79 @@ def test_a_low_panel_may_lie_under_a_lid_that_leans_over_it(one_panel: Job, heig
     assert ("lid-blocked" in {s.id for s in evaluate(low).snags}) == blocked
     by_plan = {**hatch, "lid_angle": None, "lid_reach": 353}
     assert "lid-blocked" in {s.id for s in evaluate(changed(low, obstacles=[by_plan])).snags}, "without an angle the plan decides"
+
+
+def test_margins_by_side_and_overhang_shape_the_room(sound: Job) -> None:
+    job = changed(sound, assumptions__margins__front="200 mm", assumptions__margins__port="-80 mm", obstacles=[], survey={})
+    room = room_of(job, 70.0)
+    assert room is not None
+    assert (room.bounds.x_mm, room.bounds.x_end_mm) == (200, 8400 - 30)
+    assert (room.bounds.y_mm, room.bounds.y_end_mm) == (-1175 - 80, 1175 - 30)
+    assert least_from_edge(job, "rear") == job.assumptions.edge_clearance.mm and least_from_edge(job, "port") == -80
+    assert room_of(changed(job, vehicle__roof_width=None), 70.0) is None
+
+
+def test_an_allowed_overhang_is_a_caution_and_more_a_stop(sound: Job) -> None:
+    job = changed(sound, assumptions__margins__port="-100 mm")
+    for y, expected in ((-740, "hangs-over"), (-790, "over-edge")):
+        found = {s.id: s for s in evaluate(changed(job, panels__p1__y={"mm": float(y)})).snags}
+        assert expected in found and found[expected].place == "panels.p1"
+        assert ("over-edge" in found) == (expected == "over-edge")
+
+
+def test_shaped_roofs_take_slices_off_the_room(sound: Job) -> None:
+    """A taper of 300 mm over 1 m: every slice is as deep as the edge is at its deepest, so no panel gets over it."""
+    job = changed(sound, obstacles=[], survey__outline={"front_narrower": "300 mm", "taper_run": "1 m"})
+    room = room_of(job, 70.0)
+    assert room is not None
+    edges = [b.rect for b in room.blocks if b.kind == "edge" and b.of == "port"]
+    assert len(edges) >= 3 and edges[0].x_mm == 30
+    for r in edges:
+        assert r.y_end_mm >= -1175 + 30 + 300 * (1 - (r.x_mm + 1) / 1000) - 1
+    assert sum(r.length_mm for r in edges) == pytest.approx(970, abs=251)
+
+
+def test_free_areas_locked_panels_and_clearances_block(sound: Job) -> None:
+    area = {"id": "z1", "kind": "later", "name": "Later", "x": 7000, "y": 0, "length": 600, "width": 500}
+    room = room_of(changed(sound, keep_free=[area]), 70.0, frozenset({"p1"}))
+    assert room is not None
+    by_kind = {(b.kind, b.of): b for b in room.blocks}
+    assert by_kind["free area", "z1"].rect.centre == (7300, 0)
+    assert by_kind["panel", "p1"].rect.length_mm == panel_rect(sound.panels[0]).length_mm + 2 * sound.assumptions.panel_gap.mm
+    assert ("panel", "p2") not in by_kind and by_kind["obstacle", "o3"].clearance_mm == 40
+
+
+def test_leads_of_a_pair_meet_by_pythagoras(sound: Job) -> None:
+    job = changed(sound, panels__p1__pair="A", panels__p1__cable_end="rear", panels__p4__pair="A", panels__p4__cable_end="front")
+    pair = cable_pairs(job)[0]
+    a, b = panel_rect(job.panels[0]), panel_rect(job.panels[3])
+    assert pair.apart_mm == pytest.approx(math.hypot(b.x_mm - a.x_end_mm, b.centre[1] - a.centre[1]))
+    assert (pair.pair, pair.first, pair.second) == ("A", "p1", "p4")
+    for side, at in (("port", (a.centre[0], a.y_mm)), ("starboard", (a.centre[0], a.y_end_mm)), ("front", (a.x_mm, a.centre[1]))):
+        assert cable_end(changed(job, panels__p1__cable_end=side).panels[0]) == at
+    assert cable_pairs(changed(job, panels__p4__cable_end=None)) == ()
+
+
+def test_a_panel_is_laid_by_its_front_port_corner() -> None:
+    for model in CATALOGUE:
+        for turned in (False, True):
+            panel = panel_at(model, 7, 400.0, -500.0, turned=turned, hold=Screws(), stand_off=Length(mm=60))
+            rect = panel_rect(panel)
+            assert (panel.id, rect.x_mm, rect.y_mm) == ("p7", 400, -500)
+            assert len(panel.feet) == usual_feet(model) and panel.stand_off.mm == 60
+
+
+def test_the_start_catalogue_adds_up() -> None:
+    """Power is working voltage times working current, and every sheet is plausible."""
+    for model in CATALOGUE:
+        assert model.vmp and model.imp and model.voc and model.isc
+        assert model.vmp.v * model.imp.a == pytest.approx(model.power.w, rel=0.01)
+        assert 1.1 < model.voc.v / model.vmp.v < 1.3 and 1.02 < model.isc.a / model.imp.a < 1.12
+        assert 130 < model.power.w / (model.length.mm * model.width.mm * 1e-6) < 230
+
+
+def test_each_climate_has_twelve_plausible_months() -> None:
+    for climate in CLIMATES.values():
+        assert len(climate.sunshine) == len(climate.temperature_deg_c) == len(climate.turbidity) == 12
+        assert all(0 < s < 1 for s in climate.sunshine) and all(1.5 <= t <= 8 for t in climate.turbidity)
+        assert "invented" in SOURCE.lower() and -60 < climate.latitude_deg < 70
