@@ -107,6 +107,5 @@ def shadows() -> None:
     beam_lost(job, part, list(stand.headings_deg), np.ones(PLAIN_MOMENTS))
     quarters = float(sky.hours.sum()) * 4
     plain = (time.perf_counter() - start) / PLAIN_MOMENTS * quarters
-    print(
-        f"  the plain way, moment by moment: {plain:.0f} s for {quarters:.0f} moments (told from {PLAIN_MOMENTS}), {plain * 1000 / fresh:.0f} times as long"
-    )
+    told = f"{plain:.0f} s for {quarters:.0f} moments (told from {PLAIN_MOMENTS})"
+    print(f"  the plain way, moment by moment: {told}, {plain * 1000 / fresh:.0f} times as long")

@@ -6,5 +6,5 @@ export default defineConfig({
   plugins: [react(), tailwindcss()],
   build: { outDir: "../fahrtwind/api/static", emptyOutDir: true, target: "es2022" },
   server: { proxy: { "/api": { target: "http://127.0.0.1:8765", changeOrigin: false } } },
-  test: { environment: "jsdom", include: ["src/**/*.test.ts"] },
+  test: { environment: "jsdom", include: ["src/**/*.test.{ts,tsx}"] },
 });
