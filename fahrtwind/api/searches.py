@@ -65,11 +65,6 @@ class Searches:
             raise NotFound("There is no such search.", remedy="Start it again.", field="search_id")
         return running
 
-    def stop_all(self) -> None:
-        with self._lock:
-            for running in self._running.values():
-                running.cancel.set()
-
 
 def _work(running: Running, job: Job) -> None:
     def tell(told: Proposals) -> None:

@@ -57,6 +57,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "too-wide": lambda j: changed(j, vehicle__width_limit="2.40 m", assumptions__margins__port="-150 mm", panels__p1__y="-800 mm"),
     "sheet-adds-up": lambda j: changed(j, panels__p1__model__imp="8.1 A"),
     "not-in-stock": lambda j: changed(j, **{f"panels__{p.id}__model__stock": 1 for p in j.panels}),
+    "flexible-bolted": lambda j: changed(j, panels__p1__model__build="flexible"),
+    "off-frame-holes": lambda j: changed(j, panels__p1__model__holes=["100 mm", "1540 mm"]),
     "stow-to-drive": lambda j: changed(j, panels__p1__tilt="30°"),
     "other-than-chosen": lambda j: apply_edits(j, [KeepVariant(name="A"), ChooseVariant(variant="v1", reason="as it is"), SetValue(path="panels.p1.x", value="240 mm")]),
     "roof-load-limit": lambda j: changed(j, vehicle__roof_load_limit="50 kg"),

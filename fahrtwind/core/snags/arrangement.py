@@ -177,3 +177,33 @@ def other_than_chosen(job: Job, findings: Findings) -> Iterator[Found]:
             "The roof was changed after this layout was chosen.",
             "Keep it as a variant and choose again, with the reason.",
         )
+
+
+@rule("flexible-bolted", "stop", "layout", "Flexible panel without a frame to hold", PRACTICE)
+def flexible_bolted(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel in job.panels:
+        if panel.model.build == "flexible" and panel.hold.school != "tape":
+            yield Found(
+                f"panels.{panel.id}.hold", panel.name, "A flexible panel has no frame: brackets and clamps find nothing to hold.",
+                "Bond it over its whole face as its maker says, or carry it on a stiff sheet.",
+            )  # fmt: skip
+
+
+@rule("off-frame-holes", "note", "layout", "Feet away from the frame's holes", PRACTICE)
+def off_frame_holes(job: Job, findings: Findings) -> Iterator[Found]:
+    """Only along the long sides, where the sheet tells its holes; a bracket that covers a hole uses it."""
+    for panel in job.panels:
+        run = panel_rect(panel).length_mm
+        holes = [h.mm for h in panel.model.holes]
+        if not holes or panel.turned:
+            continue
+        both = (*holes, *(run - h for h in holes))  # nobody knows which end the sheet counts from
+        reach = panel.hold.bracket.length.mm / 2
+        lost = [
+            f.foot for f in findings.feet if f.panel == panel.id and f.on_side and min(abs(f.along_mm - h) for h in both) > reach
+        ]
+        if lost:
+            yield Found(
+                f"panels.{panel.id}", panel.name, f"Feet {', '.join(lost)} cover none of its mounting holes.",
+                "Use clamps there, or move the feet: drilling a frame usually voids its warranty.",
+            )  # fmt: skip
