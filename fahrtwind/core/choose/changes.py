@@ -129,7 +129,15 @@ def _snags(old: Evaluation, new: Evaluation) -> list[Change]:
     was, now = {key(s): s for s in old.snags}, {key(s): s for s in new.snags}
     fresh = [s for k, s in now.items() if k not in was and s.severity != "note"]
     gone = [s for k, s in was.items() if k not in now and s.severity != "note"]
-    return [
-        *(Change(s.station, f"{s.title}: {s.where}", "", s.severity, True) for s in fresh),
-        *(Change(s.station, f"{s.title}: {s.where}", s.severity, "gone", False) for s in gone),
-    ]
+    return [*_by_title(fresh, new=True), *_by_title(gone, new=False)]
+
+
+def _by_title(snags: list[Snag], *, new: bool) -> list[Change]:
+    """One line for a rule, however many places it speaks of."""
+    found = []
+    for title in dict.fromkeys(s.title for s in snags):
+        alike = [s for s in snags if s.title == title]
+        more = f" and {len(alike) - 1} more" if len(alike) > 1 else ""
+        what, level = f"{title}: {alike[0].where}{more}", alike[0].severity
+        found.append(Change(alike[0].station, what, "" if new else level, level if new else "gone", new))
+    return found
