@@ -126,7 +126,7 @@ def test_stock_mass_pairs_and_unlike_are_kept() -> None:
 def test_without_time_there_is_a_layout_and_no_claim() -> None:
     offered = bench_roof(13)
     told: list[Placements] = []
-    best = best_layout(offered.kinds(), watts_goal(offered), NO_LIMITS, Search(lambda: 0.06), 0.06, told.append)
+    best = best_layout(offered.kinds(), watts_goal(offered), NO_LIMITS, within(0.05), 0.05, told.append)
     assert best.worth > 3000 and told and best.bound is None
     lie_free(best.layout, offered)
 

@@ -1,4 +1,4 @@
-import type { KeyboardEvent } from "react";
+import { type KeyboardEvent, useRef } from "react";
 import type { Panel } from "../api/types";
 import { selectedPanel, useJobView } from "../app/JobContext";
 import { nameFits, nudge, type RoofScale } from "./geometry";
@@ -10,6 +10,8 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
   const { job, evaluation, units, selection, select, picked, pick, handle } = useJobView();
   const shapes = new Map(evaluation.findings.shapes.map((s) => [s.id, s.rect]));
   const chosen = selectedPanel(selection);
+  /** A pointer picks for itself; focus that comes with it must not pick again. */
+  const pointing = useRef(false);
 
   const keys = (event: KeyboardEvent, panel: Panel) => {
     const step = nudge(event.key, event.shiftKey, units);
@@ -51,17 +53,23 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
             transform={`translate(${scale.x(x)} ${scale.y(y)})`}
             className={`${panel.locked ? "cursor-default" : "cursor-move"} outline-none group`}
             onPointerDown={(event) => {
+              pointing.current = true;
               if (event.shiftKey) pick(panel.id);
               else select(`panels.${panel.id}`);
               drag.down(event, panel, rect);
             }}
             onPointerMove={drag.move}
-            onPointerUp={() => void drag.up()}
-            onPointerCancel={drag.cancel}
+            onPointerUp={() => {
+              pointing.current = false;
+              void drag.up();
+            }}
+            onPointerCancel={() => {
+              pointing.current = false;
+              drag.cancel();
+            }}
             onKeyDown={(event) => keys(event, panel)}
-            onFocus={(event) => {
-              const byKeyboard = event.currentTarget.matches(":focus-visible");
-              if (byKeyboard && !active && !picked.length) select(`panels.${panel.id}`);
+            onFocus={() => {
+              if (!pointing.current && !active && !picked.length) select(`panels.${panel.id}`);
             }}
           >
             <rect

@@ -3,6 +3,7 @@ import { selectedPanel, useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { across, length } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
+import { OwnModel } from "./OwnModel";
 import { PanelFields } from "./PanelFields";
 import { copyEdits, type Offered, useCatalogue, useModels } from "./useModels";
 
@@ -100,6 +101,7 @@ function PanelList() {
           ))}
         </div>
         <p className="text-soft text-[12.5px] py-1">{catalogue?.panel_source}.</p>
+        <OwnModel />
       </Group>
     </div>
   );
