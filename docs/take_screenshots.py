@@ -51,6 +51,7 @@ def proposals(page: Page) -> None:
     page.get_by_role("button", name="Propose layouts").click()
     page.get_by_text("No layout gives more than").wait_for(timeout=60_000)
     page.get_by_role("button", name="Enough").wait_for(state="detached", timeout=60_000)
+    page.locator("main").evaluate("m => m.scrollTo(0, 0)")
 
 
 def variants(page: Page) -> None:

@@ -259,6 +259,14 @@ def test_a_tapered_rounded_outline_is_kept(offering: Callable[..., Job]) -> None
     assert not layout_stops(job, propose(job, within(40))) - {"touches-the-crown"}
 
 
+def test_the_title_of_most_energy_goes_to_the_layout_that_has_it(short: Job) -> None:
+    found = propose(changed(short, site__climate="Niederau", wish__aim="energy"), within(40))
+    titled = [p for p in found.proposals if p.title == "Most energy"]
+    most = max(p.figures.year_wh or 0 for p in found.proposals)
+    assert all(p.figures.year_wh == most and not p.best for p in titled)
+    assert titled or "Most energy" in found.note
+
+
 def test_energy_prefers_the_sun(offering: Callable[..., Job]) -> None:
     """Two places for one panel; a tall thing stands beside the front one."""
     job = offering("Halde 410", vehicle__roof_length="4 m", site__climate="Niederau")

@@ -145,7 +145,11 @@ class _State:
             self._dropped.append(f"{plan.title} (as {twin})")
             return False
         panels = _raised(self.offered.job, _panels(self.offered, found.layout))
-        self.found[plan.title] = (plan, found.layout, self._proposal(plan, panels, best=found.worth == found.bound, year=True))
+        self.found[plan.title] = (
+            plan,
+            found.layout,
+            self._proposal(plan, panels, best=found.worth == found.bound and plan.aim != "energy", year=True),
+        )
         return True
 
     def _proposal(self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, year: bool) -> Proposal:
@@ -166,6 +170,7 @@ class _State:
 
     def finish(self) -> Proposals:
         self._doing, self._passing = "", None
+        self._settle_energy()
         told = self.told()
         if not self.found:
             return told
@@ -174,6 +179,16 @@ class _State:
         others = [*job.own_models, *CATALOGUE]
         room = self.offered.kinds[0].room
         return replace(told, one_more=one_more(job, list(self.offered.models), others, room))
+
+    def _settle_energy(self) -> None:
+        """The search for energy reckons with an estimate; where the full year tells otherwise, the other layout has the title."""
+        searched = next((title for title, (plan, *_) in self.found.items() if plan.aim == "energy"), None)
+        if searched is None:
+            return
+        most = max(self.found, key=lambda title: self.found[title][2].figures.year_wh or 0.0)
+        if most != searched:
+            del self.found[searched]
+            self._dropped.append(f"{searched} (it is {most})")
 
     def _note(self) -> str:
         if not self._dropped:
