@@ -26,11 +26,11 @@ from fahrtwind.core.layout.proposals.placements import (
 )
 from fahrtwind.core.layout.room import Block
 
-WHOLE, LARGEST, ROUNDED = 4500, 16_000, 7000
+WHOLE, LARGEST, ROUNDED = 4500, 16_000, 9500
 """How many placements are solved at once, how many at most once a good layout is known, how many for a rounded bound."""
 STEPS = (5, 10, 20, 40, 80, 120)
 STRETCH_MM = 5200.0
-STRETCH_SECONDS, FIRST_SHARE, STRETCH_SHARE = 1.2, 0.4, 0.2
+STRETCH_SECONDS, FIRST_SHARE, STRETCH_SHARE, BOUND_SHARE = 1.2, 0.4, 0.2, 0.7
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +86,10 @@ def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search
     if len(everything.placements) <= LARGEST:
         last = _run(everything, search, search.seconds_left(), tell, found.worth)
         return last if last.worth > found.worth else replace(found, bound=last.bound and max(last.bound, found.worth))
-    return replace(found, bound=bound_of(kinds, goal, limits, search) if goal.steady else None)
+    bound = bound_of(kinds, goal, limits, search, BOUND_SHARE) if goal.steady else None
+    if found.worth != bound:
+        found = _by_stretches(kinds, goal, limits, search, found, tell, share=1.0)
+    return replace(found, bound=bound)
 
 
 def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1) -> Task:
@@ -123,18 +126,20 @@ def _run(task: Task, search: Search, seconds: float, tell: Tell, known: int = 0)
     return Best(task.placements.chosen(packed.chosen), packed.worth, packed.bound)
 
 
-def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search) -> int | None:
-    """What no layout exceeds at a steady goal; None where the time is too short."""
+def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, share: float = 1.0) -> int | None:
+    """What no layout exceeds at a steady goal, within a share of the time that is left; None where that is too short."""
     if search.over():
         return None
     task = _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), ROUNDED)
-    return pack(task, search, search.seconds_left(), greedy(task)).bound
+    return pack(task, search, search.seconds_left() * share, greedy(task)).bound
 
 
-def _by_stretches(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell) -> Best:
+def _by_stretches(
+    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell, share: float = STRETCH_SHARE
+) -> Best:
     """Pack a few metres anew while the rest stays, from front to rear and again half a stretch further."""
     bounds = kinds[0].room.bounds
-    until = search.seconds_left() * (1 - STRETCH_SHARE)
+    until = search.seconds_left() * (1 - share)
     for start in np.arange(bounds.x_mm, bounds.x_end_mm, STRETCH_MM / 2):
         if search.over() or search.seconds_left() < until:
             break

@@ -24,6 +24,7 @@ WORKERS = 2
 FIRST_TRY = 700
 LEAST_SECONDS = 0.05
 WORK_SHARE = 0.92
+MANY, LATE_SHARE = 3000, 0.15
 """Of the time given: building and ending a search take the rest."""
 SLACK = 1e-6
 
@@ -138,10 +139,12 @@ def pack(
     bound, reduced = relaxed
     best, worth, limit = hint, int(task.worth[hint].sum()), bound
     reach = float(np.sort(reduced)[min(FIRST_TRY, len(reduced)) - 1])
-    while max(worth, known) < limit and not search.over() and (left := search.seconds_left() - until) > LEAST_SECONDS:
+    while max(worth, known) < limit and not search.over() and search.seconds_left() - until > LEAST_SECONDS:
         reach = min(reach, bound - max(worth, known))
         keep = np.union1d(np.flatnonzero(reduced <= reach + SLACK), best)
-        found = _solve_kept(task, keep, best, search, left, tell)
+        if len(keep) > MANY and search.seconds_left() - until < seconds * LATE_SHARE:
+            break  # what is left of the time would go into building so large a problem
+        found = _solve_kept(task, keep, best, search, until, tell)
         best, worth = found.chosen, found.worth
         limit = min(limit, max(found.bound or bound, int(bound - reach + SLACK), worth))
         if not found.proved or reach >= bound - max(worth, known):
@@ -233,7 +236,7 @@ def _exact(task: Task, limits: list[tuple[IntArray, FloatArray, float]]) -> list
 
 
 def _solve_kept(
-    task: Task, keep: IntArray, best: IntArray, search: Search, seconds: float, tell: Callable[[IntArray], None]
+    task: Task, keep: IntArray, best: IntArray, search: Search, until: float, tell: Callable[[IntArray], None]
 ) -> Packed:
     """The same task with some of its placements; what is found is told by the numbers of the whole one."""
     at = np.full(len(task.placements), -1, dtype=np.int64)
@@ -246,7 +249,7 @@ def _solve_kept(
     if pairs is not None:  # half of a pair cannot be taken
         halves = pairs[(pairs >= 0).any(axis=1) & (pairs < 0).any(axis=1)]
         small = replace(small, worth=_without(small.worth, halves[halves >= 0]))
-    found = _solve(small, search, seconds, at[best], lambda chosen: tell(keep[chosen]))
+    found = _solve(small, search, until, at[best], lambda chosen: tell(keep[chosen]))
     return Packed(keep[found.chosen], found.worth, found.bound, found.proved)
 
 
@@ -289,7 +292,7 @@ def _add_limits(task: Task, model: cp_model.CpModel, chosen: list[cp_model.IntVa
         model.add(chosen[one] == chosen[other])
 
 
-def _solve(task: Task, search: Search, seconds: float, hint: IntArray, tell: Callable[[IntArray], None]) -> Packed:
+def _solve(task: Task, search: Search, until: float, hint: IntArray, tell: Callable[[IntArray], None]) -> Packed:
     from ortools.sat.python import cp_model
 
     model, chosen = _model(task, hint)
@@ -299,7 +302,7 @@ def _solve(task: Task, search: Search, seconds: float, hint: IntArray, tell: Cal
             tell(np.array([i for i, v in enumerate(chosen) if self.boolean_value(v)], dtype=np.int64))
 
     solver = cp_model.CpSolver()
-    solver.parameters.max_time_in_seconds = max(seconds, 0.05)
+    solver.parameters.max_time_in_seconds = max(search.seconds_left() - until, LEAST_SECONDS)
     solver.parameters.num_workers = WORKERS
     solver.parameters.random_seed = 1
     # the relaxation is tight: nearly all the time would go into simplifying what needs no simplifying
