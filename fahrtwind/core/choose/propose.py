@@ -80,6 +80,8 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
         state.doing(f"{plan.title.lower()} …")
         seconds = AIM_SECONDS if number == 0 or plan.aim == "watts" else OTHER_SECONDS
         found = best_layout(plan.kinds, plan.goal, offered.limits, _within(search, seconds), seconds, partial(state.take, plan))
+        if plan.aim == "balance":
+            found = _or_mirrored(offered, plan, found, search)
         state.settle(plan, found)
         if plan.aim == "watts" and state.most is None and not search.over():
             state.doing("proving how much fits …")
@@ -91,6 +93,14 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
 def _within(search: Search, seconds: float) -> Search:
     end = search.seconds_left() - seconds
     return Search(lambda: search.seconds_left() - max(end, 0.0), search.cancelled)
+
+
+def _or_mirrored(offered: Offered, plan: Plan, found: Best, search: Search) -> Best:
+    """The mirrored layout of a balanced one, where its bonus makes it the better of the two."""
+    goal = replace(plan.goal, symmetric=True)
+    twin = best_layout(plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None)
+    better = twin.worth * (1 + balance.MIRROR_BONUS) > found.worth
+    return replace(twin, bound=None) if better else found
 
 
 def _others(offered: Offered, state: _State, search: Search) -> None:
