@@ -40,7 +40,7 @@ def take_panels(given: PanelsIn, shop: TheShop) -> list[PanelModel]:
     return shop.panels()
 
 
-@router.delete("/panels/{name}", status_code=204, response_class=Response)
+@router.delete("/panels/{name:path}", status_code=204, response_class=Response)
 def remove_panel(name: Annotated[str, Path(max_length=80)], shop: TheShop) -> Response:
     shop.remove(name)
     return Response(status_code=204)

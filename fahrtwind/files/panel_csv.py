@@ -82,7 +82,7 @@ def _is_units(cells: dict[str, str]) -> bool:
 
 
 def _number(cells: dict[str, str], column: str) -> float | None:
-    """A number of a cell; None where it is blank. Raises ValueError where it is something else."""
+    """A number of a cell; None where it is blank or something else."""
     text = cells.get(column, "").replace(",", ".")
     try:
         return float(text) if text else None

@@ -89,6 +89,9 @@ def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None
     client.post("/api/shop/panels", json={"models": [{**model, "price": 999.0}]})
     assert client.get(f"/api/jobs/{job}").json()["job"]["panels"][-1]["model"]["price"] == 210.0
     assert "Stein 400" in client.get("/api/shop/panels.csv").text
+    slashed = {**model, "name": "Stein 400/40 Q?"}
+    client.post("/api/shop/panels", json={"models": [slashed]})
+    assert client.delete("/api/shop/panels/Stein%20400%2F40%20Q%3F").status_code == 204
     assert client.delete("/api/shop/panels/Stein 400").status_code == 204
     assert client.delete("/api/shop/panels/Stein 400").status_code == 404 and client.get("/api/shop/panels").json() == []
     wrong = client.post("/api/shop/panels", json={"models": [{**model, "length": {"mm": 9000}}]})

@@ -55,7 +55,7 @@ def test_gaps_become_equal_between_the_outer_two(sound: Job) -> None:
 
 def test_a_locked_panel_is_not_moved_turned_or_removed(sound: Job) -> None:
     job = changed(sound, panels__p2__locked=True)
-    for edit in (SetValue(path="panels.p2.x", value="1 m"), SetValue(path="panels.p2.turned", value=True), RemoveEntry(path="panels.p2"),
+    for edit in (SetValue(path="panels.p2.x", value="1 m"), SetValue(path="panels.p2.x.mm", value=1000), SetValue(path="panels.p2.turned", value=True), RemoveEntry(path="panels.p2"),
                  Arrange(panels=("p3", "p2"), order="front")):  # fmt: skip
         with pytest.raises(InputError) as caught:
             apply_edits(job, [edit])

@@ -75,13 +75,15 @@ def test_the_linear_bound_holds_and_twins_do_not_matter(offered: Offered) -> Non
         return
     relaxed = relax(task, 30)
     assert relaxed is not None
-    bound, reduced = relaxed
+    bound, reduced = relaxed.whole(0.0), relaxed.reduced
     chosen = greedy(task)
     assert int(task.worth[chosen].sum()) <= bound and (reduced >= 0).all() and len(reduced) == len(task.placements)
     whole = placements_of(offered.kinds())
     worth = goal_of(offered).worth(whole)
     models = np.array([k.model for k in offered.kinds()])[whole.kind]
     kept = without_twins(whole, worth, models, spots(whole))
+    # who falls short of paying by more than the gap is in no better layout: the value bounds every layout with such a one
+    assert all(relaxed.whole(float(r)) <= bound for r in reduced[:50])
     assert len(kept) == len(task.placements) and set(np.unique(models[kept])) == set(np.unique(models))
 
 

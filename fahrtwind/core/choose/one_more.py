@@ -8,7 +8,7 @@ from itertools import combinations
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
-from fahrtwind.core.layout.room import Block, Room
+from fahrtwind.core.layout.room import Block, Room, Side, least_from_edge
 from fahrtwind.core.quantities import UnitSystem, say_length
 
 TELL_WITHIN_MM = 400.0
@@ -39,7 +39,7 @@ def one_more(job: Job, offers: list[PanelModel], others: list[PanelModel], room:
             (_miss(model, turned, spot) for spot in spots for turned in (False, True)), key=lambda miss: miss[:3], default=None
         )
         if best is not None and best[0] <= TELL_WITHIN_MM:
-            found.append(_told(model, best, blocks, room, others, job.units))
+            found.append(_told(job, model, best, blocks, others))
     return tuple(sorted(found, key=lambda o: o.short_mm)[:MOST_TOLD])
 
 
@@ -72,45 +72,34 @@ def _miss(model: PanelModel, turned: bool, spot: Rect) -> tuple[float, float, fl
 
 
 def _told(
-    model: PanelModel,
-    best: tuple[float, float, float, bool, Rect],
-    blocks: list[Block],
-    room: Room,
-    others: list[PanelModel],
-    units: UnitSystem,
+    job: Job, model: PanelModel, best: tuple[float, float, float, bool, Rect], blocks: list[Block], others: list[PanelModel]
 ) -> OneMore:
     short, _, _, turned, spot = best
+    units = job.units
     lengthwise = (model.width.mm if turned else model.length.mm) - spot.length_mm >= short - 1e-6 and short > 0
     way = "crosswise" if turned else "lengthwise"
-    ends = _ends(spot, blocks, room.bounds, along=lengthwise)
+    ends = _ends(spot, blocks, job, along=lengthwise)
     if short <= 0:
-        return OneMore(
-            model.name, turned, 0.0, spot, f"It would still fit {way}: the count on offer or the roof's load stops it.", ()
-        )
+        why = f"It would still fit {way}: the count on offer, the roof's load or the time of the search stops it."
+        return OneMore(model.name, turned, 0.0, spot, why, ())
     said = "long" if lengthwise != turned else "wide"
     between = " and ".join(dict.fromkeys(name for name, _ in ends)) or "the edges"
     why = f"{say_length(short, units)} too {said} {way}, between {between}."
     return OneMore(model.name, turned, short, spot, why, (*_yielding(ends, short, units), *_smaller(model, spot, others, units)))
 
 
-def _ends(spot: Rect, blocks: list[Block], bounds: Rect, *, along: bool) -> list[tuple[str, float]]:
+def _ends(spot: Rect, blocks: list[Block], job: Job, *, along: bool) -> list[tuple[str, float]]:
     """What bounds a spot at both ends, with how much of that is distance that could be given up."""
     found = []
     for at_start in (True, False):
         edge = (spot.x_mm if along else spot.y_mm) if at_start else (spot.x_end_mm if along else spot.y_end_mm)
-        side = {(True, True): "front", (True, False): "rear", (False, True): "port", (False, False): "starboard"}[
-            (along, at_start)
-        ]
+        side: Side = ("front" if at_start else "rear") if along else ("port" if at_start else "starboard")
         touching = [b for b in blocks if _touches(b.rect, spot, edge, along=along, at_start=at_start)]
         if touching:
             found += [(b.name, b.clearance_mm) for b in touching]
         else:
-            found.append((f"the {side} edge", _margin_left(bounds, side)))
+            found.append((f"the {side} edge", max(least_from_edge(job, side), 0.0)))
     return found
-
-
-def _margin_left(bounds: Rect, side: str) -> float:
-    return {"front": max(bounds.x_mm, 0.0)}.get(side, 0.0)
 
 
 def _touches(rect: Rect, spot: Rect, edge: float, *, along: bool, at_start: bool) -> bool:

@@ -187,7 +187,9 @@ class _State:
         most = max(self.found.values(), key=lambda item: item[2].figures.watts)[2]
         job = with_panels(self.offered.job, most.panels)
         others = [*job.own_models, *CATALOGUE]
-        room = self.offered.kinds[0].room
+        room = max(
+            self.offered.kinds, key=lambda k: self.offered.models[k.model].frame_height.mm
+        ).room  # lids stop the tallest most
         return replace(told, one_more=one_more(job, list(self.offered.models), others, room))
 
     def _settle_energy(self) -> None:

@@ -225,7 +225,7 @@ PLACE_FIELDS = ("x", "y", "turned")
 def _refuse_locked(job: Job, path: str, *, whole: bool = False) -> None:
     """A locked panel is neither moved nor turned nor removed."""
     words = path.split(".")
-    if words[0] == "panels" and (len(words) == 2 if whole else len(words) == 3 and words[2] in PLACE_FIELDS):
+    if words[0] == "panels" and (len(words) == 2 if whole else len(words) > 2 and words[2] in PLACE_FIELDS):
         panel = next((p for p in job.panels if p.id == words[1]), None)
         if panel is not None:
             refuse_locked(panel)

@@ -72,7 +72,8 @@ def best_layout(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Searc
     if goal.symmetric or goal.unlike or whole:
         task = task if whole else _snapped(kinds, goal, limits, WHOLE)
         found = _run(task, search, seconds, tell)
-        return found if task.placements.step_mm == 1 else replace(found, bound=None)
+        # a mirrored layout may lean on the mirror image of a block, and not all such places are among the placements
+        return replace(found, bound=None) if goal.symmetric or task.placements.step_mm > 1 else found
     return _in_rounds(kinds, goal, limits, search, tell)
 
 
@@ -99,9 +100,10 @@ def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1)
     task = Task(
         placements, goal.worth(placements), models[placements.kind], limits.at_most, limits.in_all, limits.mass_g, limits.mass_left_g
     )  # fmt: skip
+    task = task.kept(np.flatnonzero(task.worth > 0))  # what is worth nothing would only be thrown in
     if goal.symmetric:
         return _in_pairs(task)
-    task = task.kept(without_twins(placements, task.worth, task.model, spots(placements)))
+    task = task.kept(without_twins(task.placements, task.worth, task.model, spots(task.placements)))
     return replace(task, unlike=tuple(_likeness(task.placements, other) for other in goal.unlike))
 
 

@@ -24,8 +24,8 @@ WORKERS = 2
 FIRST_TRY = 700
 LEAST_SECONDS = 0.05
 WORK_SHARE = 0.92
-MANY, LATE_SHARE = 3000, 0.15
 """Of the time given: building and ending a search take the rest."""
+MANY, LATE_SHARE = 3000, 0.15
 SLACK = 1e-6
 
 
@@ -136,7 +136,7 @@ def pack(
     relaxed = relax(task, seconds)
     if relaxed is None:
         return Packed(hint, int(task.worth[hint].sum()), None, False)
-    bound, reduced = relaxed
+    bound, reduced = relaxed.whole(0.0), relaxed.reduced
     best, worth, limit = hint, int(task.worth[hint].sum()), bound
     reach = float(np.sort(reduced)[min(FIRST_TRY, len(reduced)) - 1])
     while max(worth, known) < limit and not search.over() and search.seconds_left() - until > LEAST_SECONDS:
@@ -146,18 +146,28 @@ def pack(
             break  # what is left of the time would go into building so large a problem
         found = _solve_kept(task, keep, best, search, until, tell)
         best, worth = found.chosen, found.worth
-        limit = min(limit, max(found.bound or bound, int(bound - reach + SLACK), worth))
+        limit = min(limit, max(found.bound or bound, relaxed.whole(reach), worth))
         if not found.proved or reach >= bound - max(worth, known):
             break
         reach = bound - max(worth, known)
     return Packed(best, worth, limit, worth >= limit)
 
 
-def relax(task: Task, seconds: float) -> tuple[int, FloatArray] | None:
-    """A bound by the linear relaxation, and what each placement falls short of paying for the spots it covers.
+@dataclass(frozen=True, slots=True, eq=False)
+class Relaxed:
+    """The linear relaxation: its value, what each placement falls short of paying for its spots, and the step worth comes in."""
 
-    None where the time is too short.
-    """
+    value: float
+    reduced: FloatArray
+    step: int
+
+    def whole(self, short: float) -> int:
+        """What no layout exceeds that has a placement falling short by more than ``short``."""
+        return int((self.value - short + SLACK * max(1.0, self.value)) // self.step) * self.step
+
+
+def relax(task: Task, seconds: float) -> Relaxed | None:
+    """A bound by the linear relaxation, with reduced costs; None where the time is too short."""
     from scipy import optimize
 
     linprog: Any = optimize.linprog  # its stubs know no sparse matrices
@@ -173,9 +183,8 @@ def relax(task: Task, seconds: float) -> tuple[int, FloatArray] | None:
     if solved.x is None or solved.status != 0:
         return None
     step = int(np.gcd.reduce(task.worth)) or 1
-    bound = int((-solved.fun + SLACK * max(1.0, -solved.fun)) // step) * step
     reduced = cost - matrix.T @ solved.eqlin.marginals
-    return bound, np.maximum(reduced[: len(task.placements)], 0.0)
+    return Relaxed(-float(solved.fun), np.maximum(reduced[: len(task.placements)], 0.0), step)
 
 
 def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
