@@ -31,7 +31,7 @@ from fahrtwind.core.layout.clear_height import ClearHeight, clear_height_of
 from fahrtwind.core.layout.distances import distances, overlaps
 from fahrtwind.core.layout.dry_fit import dry_fit
 from fahrtwind.core.layout.feet import FootPlace, place_feet
-from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, raised_panel, roof_rect
 from fahrtwind.core.results import Findings, PlanVerdict, Shape
 from fahrtwind.core.seal.sealant import seal_plan, sealants
 from fahrtwind.core.snags import find_snags
@@ -153,7 +153,7 @@ def _cached_clear_height(panel: Keyed[PlacedPanel], feet: tuple[FootPlace, ...],
 
 def _shapes(job: Job) -> tuple[Shape, ...]:
     return (
-        *(Shape(p.id, "panel", panel_rect(p), None, ()) for p in job.panels),
+        *(Shape(p.id, "panel", panel_rect(p), None, (), raised_panel(p)) for p in job.panels),
         *(
             Shape(o.id, "obstacle", obstacle_rect(o), lid_rect(o), () if o.shape == "rectangle" else ring(obstacle_polygon(o)))
             for o in job.obstacles

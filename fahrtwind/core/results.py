@@ -14,7 +14,7 @@ from fahrtwind.core.layout.clear_height import ClearHeight
 from fahrtwind.core.layout.distances import Distance, Overlap
 from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.layout.feet import FootPlace
-from fahrtwind.core.layout.footprint import Rect
+from fahrtwind.core.layout.footprint import Raised, Rect
 from fahrtwind.core.seal.sealant import SealPlan
 from fahrtwind.core.structure.bays import Spot
 from fahrtwind.core.structure.members import MemberFit
@@ -35,6 +35,7 @@ class Shape:
     lid: Rect | None
     ring: tuple[Vertex, ...]
     """The true footprint of an obstacle that is no rectangle; empty otherwise."""
+    raised: Raised | None = None
 
 
 @dataclass(frozen=True, slots=True)

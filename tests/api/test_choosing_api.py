@@ -69,6 +69,8 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     job = job_named(client, "Lichtspiel")
     year = client.get(f"/api/jobs/{job}/yield").json()
     assert year["year_wh"] > 1e6 and len(year["months"]) == 12 and year["panels"][4]["lost"] > 0.05
+    december = [p["months"][11]["day_wh"] for p in year["panels"]]
+    assert sum(december) == pytest.approx(year["months"][11]["day_wh"]), "the panels' months make up the roof's"
     assert any(s["words"] == "centre line" for s in client.get(f"/api/jobs/{job}/snaps", params={"panel": "p1"}).json())
     assert client.get(f"/api/jobs/{job}/snaps", params={"panel": "p99"}).json()["field"] == "panel"
     swap = {"op": "replace_model", "panels": ["p1"], "model": "Halde 410"}
@@ -78,7 +80,8 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     bare = client.get(f"/api/jobs/{job_named(client, 'Imkerwagen')}/yield")
     assert bare.status_code == 422 and bare.json()["field"] == "site.climate"
     working = client.get(f"/api/jobs/{job}/working", params={"place": "yield/p1"}).json()
-    assert [s["formula"] for s in working["steps"]] == ["incidence_cosine", "bypassed_light", "cell_temperature", "panel_power"]
+    steps = ["incidence_cosine", "faced_sky", "bypassed_light", "cell_temperature", "panel_power"]
+    assert [s["formula"] for s in working["steps"]] == steps
 
 
 def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:

@@ -129,6 +129,7 @@ CHECKS = [
     c("removal_labour", {"count": 6, "each_min": 30}, 180, 1e-9, "hand", "six panels, three person-hours (common practice)"),
     # sun
     c("incidence_cosine", {"zenith_deg": 50.11162, "azimuth_deg": 194.34024, "tilt_deg": 30, "facing_deg": 170}, math.cos(math.radians(25.18700)), 1e-6, "published", "Reda and Andreas 2008, worked example: incidence 25.18700° on slope 30°, rotation −10°"),
+    c("faced_sky", {"tilt_deg": 50}, 0.8213938048432696, 1e-12, "library", "pvlib.irradiance.isotropic(50, 1)"),
     c("clouded_light", {"clear_w_m2": 800, "cover": 1}, 200, 1e-9, "published", "Kasten and Czeplak 1980: a quarter is left under full cover"),
     c("cell_temperature", {"air_deg_c": 20, "light_w_m2": 800, "noct_deg_c": 45, "gap_rise_k": 6, "efficiency": 0.2, "wind_m_s": 3}, 39.89365603226989, 1e-12, "library", "pvlib.temperature.noct_sam(800, 20, 3, 45, 0.2, mount_standoff=2)"),
     c("panel_power", {"rated_w": 400, "light_w_m2": 500, "per_k": -0.4, "cell_deg_c": 50}, 180, 1e-9, "hand", "400 · 0.5 · (1 − 0.004 · 25)"),

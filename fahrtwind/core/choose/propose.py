@@ -26,7 +26,8 @@ from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables import balance
 
 WANTED = 5
-AIM_SECONDS, OTHER_SECONDS = 10.0, 3.0
+AIM_SECONDS, OTHER_SECONDS = 9.5, 3.0
+"""For the layout that is wanted most: ten seconds with the solver's last word counted in; and for each of the others."""
 DRAFT_STEP_MM = 20
 CLEARLY_OTHER = 0.25
 STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0

@@ -28,6 +28,12 @@ def incidence_cosine(
     return level + np.sin(zenith_deg / RADIAN) * np.sin(tilt_deg / RADIAN) * np.cos((azimuth_deg - facing_deg) / RADIAN)
 
 
+@formula(title="share of an even sky a raised panel faces", symbol="F", expression="F = (1 + cos β) / 2", unit="",
+         source=Source("Liu and Jordan, The long-term average performance of flat-plate solar-energy collectors, Solar Energy 7 (1963)"))  # fmt: skip
+def faced_sky(tilt_deg: Annotated[Number, Arg("β", "°", "tilt of the panel", 0, 90)]) -> Number:
+    return (1 + np.cos(tilt_deg / RADIAN)) / 2
+
+
 @formula(title="light under cloud", symbol="G", expression="G = G_clear · (1 − 0.75 · N^3.4)", unit="W/m²",
          source=Source(KASTEN))  # fmt: skip
 def clouded_light(

@@ -1310,6 +1310,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/formula.faced_sky": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** share of an even sky a raised panel faces: F = (1 + cos β) / 2 */
+        post: operations["calc_formula_faced_sky_api_calc_formula_faced_sky_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/formula.clouded_light": {
         parameters: {
             query?: never;
@@ -2644,6 +2661,11 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationState"][];
         };
+        /** FacedSkyInput */
+        FacedSkyInput: {
+            /** Tilt Deg */
+            tilt_deg: number;
+        };
         /**
          * FactoryPoint
          * @description One hole, pin or stud of a row by its count from the front, as measured; blank where it was not.
@@ -3736,7 +3758,9 @@ export interface components {
         };
         /**
          * MonthYield
-         * @description Energy of a usual day of the month, and for each hour the share that shadow takes (None in the dark).
+         * @description Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that shadow takes.
+         *
+         *     ``lost_by_hour`` is the share for each hour by the mean sun, None in the dark.
          */
         MonthYield: {
             /** Month */
@@ -3745,6 +3769,8 @@ export interface components {
             day_wh: number;
             /** Lost */
             lost: number;
+            /** Beam Lost */
+            beam_lost: number;
             /** Lost By Hour */
             lost_by_hour: (number | null)[];
         };
@@ -4217,7 +4243,8 @@ export interface components {
          * PanelYield
          * @description A panel's year. ``lost`` is the share of its open-sky energy that shadow takes, bypass diodes counted.
          *
-         *     ``supposed`` names what the data sheet left blank and is taken as usual, on the cautious side.
+         *     ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is taken as usual, on the
+         *     cautious side.
          */
         PanelYield: {
             /** Panel */
@@ -4234,8 +4261,8 @@ export interface components {
             diffuse_lost: number;
             /** Hottest Deg C */
             hottest_deg_c: number;
-            /** Groups */
-            groups: number;
+            /** Months */
+            months: components["schemas"]["MonthYield"][];
             /** Supposed */
             supposed: string[];
         };
@@ -4603,6 +4630,20 @@ export interface components {
             slope: number;
             /** Bend Per Mm */
             bend_per_mm: number;
+        };
+        /**
+         * Raised
+         * @description A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than lying flat, mm.
+         */
+        Raised: {
+            rect: components["schemas"]["Rect"];
+            /**
+             * Up
+             * @enum {string}
+             */
+            up: "front" | "rear" | "port" | "starboard";
+            /** Rise Mm */
+            rise_mm: number;
         };
         /**
          * Reach
@@ -5055,6 +5096,7 @@ export interface components {
             lid: components["schemas"]["Rect"] | null;
             /** Ring */
             ring: components["schemas"]["Vertex"][];
+            raised?: components["schemas"]["Raised"] | null;
         };
         /**
          * SharesInput
@@ -12213,6 +12255,84 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["IncidenceCosineInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_faced_sky_api_calc_formula_faced_sky_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FacedSkyInput"];
             };
         };
         responses: {

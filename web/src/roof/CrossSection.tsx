@@ -3,7 +3,7 @@ import { useJobView } from "../app/JobContext";
 import { length } from "../ui/format";
 import { useCursor } from "./cursor";
 import type { Mm } from "./geometry";
-import { cutAcross, doubtAt, heightAt, path, samples } from "./profile";
+import { cutAcross, doubtAt, heightAt, path, raisedLine, samples } from "./profile";
 
 const WIDTH = 196;
 const HEIGHT = 108;
@@ -72,17 +72,28 @@ export function CrossSection() {
             number,
           ];
           const thick = Math.max(panel.model.frame_height.mm * scale, 2);
+          const raised = shape.raised && raisedLine(shape.raised, x);
           return (
-            <path
-              key={shape.id}
-              d={`${path([
-                [px(low), ends[0]],
-                [px(high), ends[1]],
-                [px(high), ends[1] - thick],
-                [px(low), ends[0] - thick],
-              ])}Z`}
-              fill="var(--color-ink)"
-            />
+            <g key={shape.id}>
+              <path
+                d={`${path([
+                  [px(low), ends[0]],
+                  [px(high), ends[1]],
+                  [px(high), ends[1] - thick],
+                  [px(low), ends[0] - thick],
+                ])}Z`}
+                fill="var(--color-ink)"
+              />
+              {raised && (
+                <path
+                  d={path(raised.map(([y, rise]) => [px(y), Math.min(...ends) - thick - rise * scale] as const))}
+                  fill="none"
+                  stroke="var(--color-ink)"
+                  strokeWidth={1.6}
+                  strokeDasharray="3 3"
+                />
+              )}
+            </g>
           );
         })}
       {survey.rows.flatMap((row) =>

@@ -1,6 +1,6 @@
 /** The roof from port, at the strip's scale and under it: lengthwise fall, heights, open lids, panels in the slipstream. */
 import { useMemo } from "react";
-import type { LidSwing, Rect } from "../api/types";
+import type { LidSwing, Raised, Rect } from "../api/types";
 import { useJobView } from "../app/JobContext";
 import { length } from "../ui/format";
 import { pointAt, useCursor } from "./cursor";
@@ -26,6 +26,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
   if (!roof) return null;
   const z = (x: Mm, above: Mm, y: Mm = 0) => BASE - (heightAt(survey.crown, x, y) + above) * scale.pxPerMm;
   const rects = new Map(shapes.map((s) => [s.id, s.rect]));
+  const raisedOf = new Map(shapes.map((s) => [s.id, s.raised]));
   const swings = new Map(survey.lids.map((l) => [l.obstacle, l]));
   const measured = job.survey.crown.lengthwise.length > 0;
   const x = cursor?.x ?? null;
@@ -96,15 +97,18 @@ export function SideView({ scale }: { scale: RoofScale }) {
         if (!rect) return null;
         const thick = Math.max(panel.model.frame_height.mm * scale.pxPerMm, 2);
         const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm, rect.y_mm + rect.width_mm / 2);
+        const raised = raisedOf.get(panel.id);
         return (
-          <rect
-            key={panel.id}
-            x={scale.x(rect.x_mm)}
-            y={foot - thick}
-            width={scale.size(rect.length_mm)}
-            height={thick}
-            fill="var(--color-ink)"
-          />
+          <g key={panel.id}>
+            <rect
+              x={scale.x(rect.x_mm)}
+              y={foot - thick}
+              width={scale.size(rect.length_mm)}
+              height={thick}
+              fill="var(--color-ink)"
+            />
+            {raised && <RaisedPanel raised={raised} top={foot - thick} scale={scale} />}
+          </g>
         );
       })}
       {x !== null && x >= 0 && x <= scale.length && (
@@ -147,5 +151,19 @@ function OpenLid({ swing, rect, foot, scale }: { swing: LidSwing; rect: Rect; fo
       : swing.hinge === "rear"
         ? `M${rear} ${hinge} L${rear + lean} ${tip}`
         : `M${front} ${hinge} V${tip} H${rear} V${hinge}`;
+  return <path d={d} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} strokeDasharray="3 3" />;
+}
+
+/** A panel as it stands when raised: a leaning line where it turns about its front or rear edge, else seen broadside. */
+function RaisedPanel({ raised, top, scale }: { raised: Raised; top: number; scale: RoofScale }) {
+  const front = scale.x(raised.rect.x_mm);
+  const rear = scale.x(raised.rect.x_mm + raised.rect.length_mm);
+  const tip = top - raised.rise_mm * scale.pxPerMm;
+  const d =
+    raised.up === "front"
+      ? `M${rear} ${top} L${front} ${tip}`
+      : raised.up === "rear"
+        ? `M${front} ${top} L${rear} ${tip}`
+        : `M${front} ${top} V${tip} H${rear} V${top}`;
   return <path d={d} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} strokeDasharray="3 3" />;
 }

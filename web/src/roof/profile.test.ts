@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { CrownFinding } from "../api/types";
-import { between, cutAcross, doubtAt, heightAt, path, samples } from "./profile";
+import { between, cutAcross, doubtAt, heightAt, path, raisedLine, samples } from "./profile";
 
 const crown: CrownFinding = {
   x_mm: [0, 1000, 2000],
@@ -62,4 +62,23 @@ it("draws a path through samples", () => {
       [2, 3],
     ]),
   ).toBe("M0.0 1.0L2.0 3.0");
+});
+
+describe("a raised panel cut across", () => {
+  const rect = { x_mm: 1000, y_mm: -300, length_mm: 800, width_mm: 600 };
+
+  it("leans where it turns about a side, and lies level at the height of the cut where it turns about an end", () => {
+    expect(raisedLine({ rect, up: "starboard", rise_mm: 200 }, 1400)).toEqual([
+      [-300, 0],
+      [300, 200],
+    ]);
+    expect(raisedLine({ rect, up: "front", rise_mm: 200 }, 1200)).toEqual([
+      [-300, 150],
+      [300, 150],
+    ]);
+  });
+
+  it("is not there where it draws back to", () => {
+    expect(raisedLine({ rect, up: "rear", rise_mm: 200 }, 1900)).toBeNull();
+  });
 });

@@ -1,5 +1,5 @@
 /** Heights of the roof between the core's grid points, and the lines of the two sections. Interpolation only. */
-import type { CrownFinding } from "../api/types";
+import type { CrownFinding, Raised } from "../api/types";
 import type { Mm } from "./geometry";
 
 /** Where a value lies between sorted grid lines: index of the one before it, and how far on, 0 to 1. */
@@ -54,4 +54,17 @@ export function samples({ from, to }: Stretch, count: number): Mm[] {
 /** An SVG path through points in pixels. */
 export function path(points: readonly (readonly [number, number])[]): string {
   return points.map(([x, y], i) => `${i ? "L" : "M"}${x.toFixed(1)} ${y.toFixed(1)}`).join("");
+}
+
+/** Where a raised panel is cut across at x: its two ends as y and height over lying flat; null where it is not cut. */
+export function raisedLine({ rect, up, rise_mm }: Raised, x: Mm): [[Mm, Mm], [Mm, Mm]] | null {
+  const along = (x - rect.x_mm) / rect.length_mm;
+  if (along < 0 || along > 1) return null;
+  const at = (share: number) => rise_mm * share;
+  const [port, starboard] =
+    up === "port" ? [1, 0] : up === "starboard" ? [0, 1] : up === "front" ? [1 - along, 1 - along] : [along, along];
+  return [
+    [rect.y_mm, at(port)],
+    [rect.y_mm + rect.width_mm, at(starboard)],
+  ];
 }

@@ -127,9 +127,32 @@ type ChoiceProps = {
   onChange?: (value: string) => void;
 };
 
-/** A choice out of a few; a native select: it works with gloves, on phones and by keyboard. */
+/** A choice out of a few, kept in the job. */
 export function Choice({ label, path, value, options, onChange, bare = false }: ChoiceProps) {
   const { handle } = useJobView();
+  return (
+    <Pick
+      label={label}
+      path={path}
+      value={value ?? ""}
+      options={value ? options : [["", "choose …"] as const, ...options]}
+      bare={bare}
+      onChange={onChange ?? ((chosen) => void handle.edit([{ op: "set", path, value: chosen }]))}
+    />
+  );
+}
+
+type PickProps = {
+  label: string;
+  value: string;
+  options: readonly (readonly [string, string])[];
+  onChange: (value: string) => void;
+  path?: string;
+  bare?: boolean;
+};
+
+/** A native select: it works with gloves, on phones and by keyboard. */
+export function Pick({ label, value, options, onChange, path, bare = false }: PickProps) {
   const boxId = useId();
   return (
     <div className="min-w-0">
@@ -140,12 +163,9 @@ export function Choice({ label, path, value, options, onChange, bare = false }: 
         id={boxId}
         className="box"
         data-path={path}
-        value={value ?? ""}
-        onChange={(event) =>
-          onChange ? onChange(event.target.value) : void handle.edit([{ op: "set", path, value: event.target.value }])
-        }
+        value={value}
+        onChange={(event) => onChange(event.target.value)}
       >
-        {!value && <option value="">choose …</option>}
         {options.map(([key, words]) => (
           <option key={key} value={key}>
             {words}

@@ -69,7 +69,7 @@ export function percent(share: number): string {
 
 /** A year's energy in whole kilowatt hours; a day's, in watt hours. */
 export const yearEnergy = (wh: number): string => `${Math.round(wh / 1000).toLocaleString("en")} kWh`;
-export const dayEnergy = (wh: number): string => `${Math.round(wh / 10) * 10} Wh`;
+export const dayEnergy = (wh: number): string => `${(Math.round(wh / 10) * 10).toLocaleString("en")} Wh`;
 
 /** What stands in an input box: the text as it was typed, or the value in the job's units. */
 export function shown(quantity: Quantity | null | undefined, units: Units): string {

@@ -256,6 +256,3 @@ def overlap_share(placements: Placements, other: Placements, one: int) -> FloatA
     common = np.maximum(along, 0) * np.maximum(across, 0)
     share: FloatArray = common / (placements.length * placements.width + other.length[one] * other.width[one] - common)
     return share
-
-
-__all__ = ["Best", "Goal", "Limits", "best_layout", "bound_of", "overlap_share", "task_of"]

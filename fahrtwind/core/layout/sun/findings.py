@@ -10,22 +10,11 @@ from fahrtwind.core.formulas.declare import is_recording
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.layout.sun.harvest import Harvest, Stand, explain, harvest_of, stand_of
-from fahrtwind.core.layout.sun.sky import MONTHS, site_of, year_of
+from fahrtwind.core.layout.sun.sky import MONTHS, FloatArray, site_of
 from fahrtwind.core.quantities import Angle, Length
 
-MONTH_NAMES = (
-    "January",
-    "February",
-    "March",
-    "April",
-    "May",
-    "June",
-    "July",
-    "August",
-    "September",
-    "October",
-    "November",
-    "December",
+MONTH_NAMES = tuple(
+    ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"]
 )
 DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 GAPS_MM = (5.0, 25.0, 50.0, 75.0, 100.0)
@@ -38,10 +27,25 @@ CAUTION = (
 
 
 @dataclass(frozen=True, slots=True)
+class MonthYield:
+    """Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that shadow takes.
+
+    ``lost_by_hour`` is the share for each hour by the mean sun, None in the dark.
+    """
+
+    month: str
+    day_wh: float
+    lost: float
+    beam_lost: float
+    lost_by_hour: tuple[float | None, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class PanelYield:
     """A panel's year. ``lost`` is the share of its open-sky energy that shadow takes, bypass diodes counted.
 
-    ``supposed`` names what the data sheet left blank and is taken as usual, on the cautious side.
+    ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is taken as usual, on the
+    cautious side.
     """
 
     panel: str
@@ -51,18 +55,8 @@ class PanelYield:
     beam_lost: float
     diffuse_lost: float
     hottest_deg_c: float
-    groups: int
+    months: tuple[MonthYield, ...]
     supposed: tuple[str, ...]
-
-
-@dataclass(frozen=True, slots=True)
-class MonthYield:
-    """Energy of a usual day of the month, and for each hour the share that shadow takes (None in the dark)."""
-
-    month: str
-    day_wh: float
-    lost: float
-    lost_by_hour: tuple[float | None, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,15 +102,24 @@ def yield_of(job: Job) -> YieldFinding:
             explain(job, panel, stand)
     raised = stand.tilted and any(p.tilt.deg > 0 for p in job.panels)
     flat = float(harvest_of(job, replace(stand, tilted=False)).wh.sum()) if raised else None
-    total, open_total = float(found.wh.sum()), float(found.open_wh.sum())
     return YieldFinding(
-        site=site_of(job).words, stand=_stand_words(job), year_wh=total, lost=_share(total, open_total), panels=_panels(job, found),
-        months=_months(found), tilts=_tilts(job), gaps=_gaps(job, stand), flat_wh=flat, caution=CAUTION,
-    )  # fmt: skip
+        site=site_of(job).words,
+        stand=_stand_words(job),
+        year_wh=float(found.wh.sum()),
+        lost=_lost(found.wh, found.open_wh),
+        panels=_panels(job, found),
+        months=_months(found, list(range(len(job.panels)))),
+        tilts=_tilts(job),
+        gaps=_gaps(job, stand),
+        flat_wh=flat,
+        caution=CAUTION,
+    )
 
 
-def _share(kept: float, whole: float) -> float:
-    return max(1 - kept / whole, 0.0) if whole > 0 else 0.0
+def _lost(kept: FloatArray, whole: FloatArray) -> float:
+    """Share that is missing of a whole, both summed."""
+    total = float(np.sum(whole))
+    return max(1 - float(np.sum(kept)) / total, 0.0) if total > 0 else 0.0
 
 
 def _stand_words(job: Job) -> str:
@@ -132,8 +135,8 @@ def _stand_words(job: Job) -> str:
 def _panels(job: Job, found: Harvest) -> tuple[PanelYield, ...]:
     return tuple(
         PanelYield(
-            p.id, p.name, float(found.wh[i].sum()), _share(float(found.wh[i].sum()), float(found.open_wh[i].sum())), float(found.beam_lost[i]),
-            float(found.diffuse_lost[i]), float(found.hottest_deg_c[i]), max(p.model.bypass_diodes or 1, 1), _supposed(p),
+            p.id, p.name, float(found.wh[i].sum()), _lost(found.wh[i], found.open_wh[i]), _lost(found.beam_kept[i], found.beam[i]),
+            float(found.diffuse_lost[i]), float(found.hottest_deg_c[i]), _months(found, [i]), _supposed(p),
         )
         for i, p in enumerate(job.panels)
     )  # fmt: skip
@@ -146,12 +149,14 @@ def _supposed(panel: PlacedPanel) -> tuple[str, ...]:
     return tuple(words for words, value in blank if value is None)
 
 
-def _months(found: Harvest) -> tuple[MonthYield, ...]:
-    wh, open_wh = found.wh.sum(axis=0), found.open_wh.sum(axis=0)
+def _months(found: Harvest, panels: list[int]) -> tuple[MonthYield, ...]:
+    """The months of these panels together."""
+    wh, open_wh = found.wh[panels].sum(axis=0), found.open_wh[panels].sum(axis=0)
+    beam, kept = found.beam[panels].sum(axis=0), found.beam_kept[panels].sum(axis=0)
     return tuple(
         MonthYield(
-            MONTH_NAMES[m], float(wh[m].sum()) / DAYS[m], _share(float(wh[m].sum()), float(open_wh[m].sum())),
-            tuple(_share(float(k), float(o)) if o > 0 else None for k, o in zip(wh[m], open_wh[m], strict=True)),
+            MONTH_NAMES[m], float(wh[m].sum()) / DAYS[m], _lost(wh[m], open_wh[m]), _lost(kept[m], beam[m]),
+            tuple(_lost(k, o) if o > 0 else None for k, o in zip(wh[m], open_wh[m], strict=True)),
         )
         for m in range(MONTHS)
     )  # fmt: skip
@@ -198,6 +203,3 @@ def _gaps(job: Job, stand: Stand) -> tuple[GapYield, ...]:
 
 def _one_of_each(panels: tuple[PlacedPanel, ...]) -> tuple[PlacedPanel, ...]:
     return tuple({p.model.name: p for p in panels}.values())
-
-
-__all__ = ["YieldFinding", "year_of", "yield_of"]

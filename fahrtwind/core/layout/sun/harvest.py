@@ -9,7 +9,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.formulas.sun import bypassed_light, cell_temperature, incidence_cosine, panel_power
+from fahrtwind.core.formulas.sun import bypassed_light, cell_temperature, faced_sky, incidence_cosine, panel_power
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.layout.footprint import panel_size_mm
@@ -38,12 +38,14 @@ class Stand:
 class Harvest:
     """Energy of each panel by month and hour, Wh; what the open sky would give; and the light behind it.
 
-    ``beam_lost`` and ``diffuse_lost`` are shares of each panel's yearly light. ``hottest_deg_c`` is under the brightest light.
+    ``beam`` and ``beam_kept`` are the direct light of each panel by month, Wh/m² summed over the headings, under the open sky and
+    past the shadows. ``diffuse_lost`` is a share, the same in every month. ``hottest_deg_c`` is under the brightest light.
     """
 
     wh: FloatArray
     open_wh: FloatArray
-    beam_lost: FloatArray
+    beam: FloatArray
+    beam_kept: FloatArray
     diffuse_lost: FloatArray
     hottest_deg_c: FloatArray
 
@@ -74,70 +76,60 @@ def harvest_of(job: Job, stand: Stand) -> Harvest:
     columns = (
         [np.array(column) for column in zip(*parts, strict=True)]
         if parts
-        else [np.zeros((0, MONTHS, HOURS))] * 2 + [np.zeros(0)] * 3
+        else [np.zeros((0, MONTHS, HOURS))] * 2 + [np.zeros((0, MONTHS))] * 2 + [np.zeros(0)] * 2
     )
     return Harvest(*columns)
 
 
 def _panel(
     panel: PlacedPanel, sky: Sky, weather: tuple[FloatArray, FloatArray], casters: list[Caster], stand: Stand
-) -> tuple[FloatArray, FloatArray, float, float, float]:
+) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray, float, float]:
     cells = cells_of(panel, tilted=stand.tilted)
     horizon = horizons(cells.points, casters, but=panel.id)
-    seen = sky_share(cells, horizon) * _level_share(cells)
-    dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)])
-    wh, open_wh = np.zeros(MONTHS * HOURS), np.zeros(MONTHS * HOURS)
+    faced = float(faced_sky(_tilt_deg(cells)))
+    seen = sky_share(cells, horizon)
+    dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)]) * faced
+    wh, open_wh, beam_all, beam_kept = np.zeros(MONTHS * HOURS), np.zeros(MONTHS * HOURS), np.zeros(MONTHS), np.zeros(MONTHS)
     at = sky.month * HOURS + sky.hour
-    beam_all = beam_kept = 0.0
     hottest = -273.0
     for heading in stand.headings_deg:
         beam = sky.beam * _incidence(cells, sky, heading)
-        shaded = _shaded(cells, horizon, sky, heading)
-        light, lit_open = _working_light(cells, beam, shaded, sky, dark)
+        shaded = _shaded(horizon, sky, heading)
+        light, lit_open = _working_light(cells, beam, shaded, sky, dark, faced)
         for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
             power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
             target += np.bincount(at, weights=power * sky.hours, minlength=MONTHS * HOURS) / len(stand.headings_deg)
             hottest = max(hottest, hot)
-        weight = beam * weather[1] * sky.hours
-        beam_all += float(weight.sum())
-        beam_kept += float((weight * (1 - _share_shaded(cells, shaded))).sum())
-    return (
-        wh.reshape(MONTHS, HOURS), open_wh.reshape(MONTHS, HOURS), 1 - beam_kept / beam_all if beam_all else 0.0,
-        1 - float(seen.mean()) / _level_share(cells), hottest,
-    )  # fmt: skip
+        direct = beam * weather[1] * sky.hours
+        beam_all += np.bincount(sky.month, weights=direct, minlength=MONTHS)
+        beam_kept += np.bincount(sky.month, weights=direct * (1 - shaded.mean(axis=0)), minlength=MONTHS)
+    by_hour = (MONTHS, HOURS)
+    return wh.reshape(by_hour), open_wh.reshape(by_hour), beam_all, beam_kept, 1 - float(seen.mean()), hottest
 
 
-def _level_share(cells: Cells) -> float:
-    """Share of an even sky that a raised panel faces: (1 + cos β) / 2, Liu and Jordan 1963."""
-    return float(1 + cells.normal[2]) / 2
+def _tilt_deg(cells: Cells) -> float:
+    return float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
 
 
 def _incidence(cells: Cells, sky: Sky, heading_deg: float) -> FloatArray:
-    tilt = float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
-    ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
+    tilt, ahead = _tilt_deg(cells), float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
     found: FloatArray = np.maximum(incidence_cosine(90 - sky.elevation_deg, sky.azimuth_deg, tilt, ahead + heading_deg), 0.0)
     return found
 
 
-def _shaded(cells: Cells, horizon: FloatArray, sky: Sky, heading_deg: float) -> npt.NDArray[np.bool_]:
+def _shaded(horizon: FloatArray, sky: Sky, heading_deg: float) -> npt.NDArray[np.bool_]:
     """For every cell and group of light whether the sun is behind something."""
     bearing = ((sky.azimuth_deg - heading_deg) % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
     shaded: npt.NDArray[np.bool_] = np.tan(np.radians(sky.elevation_deg))[None, :] < horizon[:, bearing]
     return shaded
 
 
-def _share_shaded(cells: Cells, shaded: npt.NDArray[np.bool_]) -> FloatArray:
-    share: FloatArray = shaded.mean(axis=0)
-    return share
-
-
 def _working_light(
-    cells: Cells, beam: FloatArray, shaded: npt.NDArray[np.bool_], sky: Sky, dark: FloatArray
+    cells: Cells, beam: FloatArray, shaded: npt.NDArray[np.bool_], sky: Sky, dark: FloatArray, faced: float
 ) -> tuple[tuple[FloatArray, FloatArray], tuple[FloatArray, FloatArray]]:
     """Light the panel works at, clear and clouded: with everything on the roof, and under the open sky."""
     hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
     clear = np.where(hidden, 0.0, beam[None, :]) + dark[:, None] * sky.diffuse[None, :]
-    faced = _level_share(cells)
     return (
         (best_of_groups(clear), float(best_of_groups(dark[:, None])[0]) * sky.clouded),
         (beam + faced * sky.diffuse, faced * sky.clouded),
@@ -185,7 +177,7 @@ def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
     sky = year_of(site)
     cells = cells_of(panel, tilted=stand.tilted)
     noon = int(np.argmax(sky.beam * _incidence(cells, sky, stand.headings_deg[0])))
-    tilt = float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
+    tilt = _tilt_deg(cells)
     ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0]))) + stand.headings_deg[0]
     model = panel.model
     with scope("yield", panel.id):
@@ -193,11 +185,8 @@ def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
             given(90 - float(sky.elevation_deg[noon]), "computed", "sun position"), given(float(sky.azimuth_deg[noon]), "computed", "sun position"),
             given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
         )  # fmt: skip
-        light = given(
-            float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * _level_share(cells),
-            "computed",
-            "clear sky, library",
-        )
+        faced = float(faced_sky(given(tilt, "chosen", "tilt")))
+        light = given(float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * faced, "computed", "clear sky, library")
         groups = float(cells.groups)
         working = bypassed_light(given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light)
         hot = cell_temperature(

@@ -19,7 +19,7 @@ from shapely.geometry.polygon import orient
 
 from fahrtwind.core.job.document import Job, Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, panel_rect
+from fahrtwind.core.layout.footprint import Raised, Rect, lid_rect, obstacle_polygon, panel_rect, raised_panel
 from fahrtwind.core.survey.lids import lid_swing
 
 FloatArray = npt.NDArray[np.float64]
@@ -60,9 +60,8 @@ def casters_of(job: Job, *, lids_open: bool, tilted: bool) -> list[Caster]:
         if section.step.mm > LEAST_STEP_MM:
             rect = Rect(section.x.mm, section.y.mm - section.width.mm / 2, section.length.mm, section.width.mm)
             found.append(Caster(section.id, _corners(rect.polygon()), section.step.mm))
-    for panel in job.panels:
-        if tilted and panel.tilt.deg > 0:
-            found.append(_raised(panel))
+    if tilted:
+        found += [_raised(p, raised) for p in job.panels if (raised := raised_panel(p)) is not None]
     return found
 
 
@@ -86,27 +85,14 @@ def _obstacle(obstacle: Obstacle, lids_open: bool) -> list[Caster]:
     return [*found, Caster(f"{obstacle.id} lid", _corners(rect.polygon()), z0, along, across)]
 
 
-def _raised(panel: PlacedPanel) -> Caster:
-    rect, tilt = panel_rect(panel), radians(panel.tilt.deg)
-    foot = panel.stand_off.mm + panel.model.frame_height.mm
-    shorter, slope = cos(tilt), tan(tilt)
-    match panel.tilt_up:
-        case "front":  # the rear edge is the hinge
-            run = rect.length_mm * shorter
-            seen = Rect(rect.x_end_mm - run, rect.y_mm, run, rect.width_mm)
-            return Caster(panel.id, _corners(seen.polygon()), foot + slope * rect.x_end_mm, -slope, 0.0)
-        case "rear":
-            run = rect.length_mm * shorter
-            seen = Rect(rect.x_mm, rect.y_mm, run, rect.width_mm)
-            return Caster(panel.id, _corners(seen.polygon()), foot - slope * rect.x_mm, slope, 0.0)
-        case "port":
-            run = rect.width_mm * shorter
-            seen = Rect(rect.x_mm, rect.y_end_mm - run, rect.length_mm, run)
-            return Caster(panel.id, _corners(seen.polygon()), foot + slope * rect.y_end_mm, 0.0, -slope)
-        case _:
-            run = rect.width_mm * shorter
-            seen = Rect(rect.x_mm, rect.y_mm, rect.length_mm, run)
-            return Caster(panel.id, _corners(seen.polygon()), foot - slope * rect.y_mm, 0.0, slope)
+def _raised(panel: PlacedPanel, raised: Raised) -> Caster:
+    rect, slope = raised.rect, tan(radians(panel.tilt.deg))
+    low = panel.stand_off.mm + panel.model.frame_height.mm
+    along, across, hinge = {
+        "front": (-slope, 0.0, rect.x_end_mm), "rear": (slope, 0.0, rect.x_mm),
+        "port": (0.0, -slope, rect.y_end_mm), "starboard": (0.0, slope, rect.y_mm),
+    }[raised.up]  # fmt: skip
+    return Caster(panel.id, _corners(rect.polygon()), low - (along + across) * hinge, along, across)
 
 
 def _corners(polygon: Polygon) -> tuple[tuple[float, float], ...]:

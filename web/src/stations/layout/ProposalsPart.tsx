@@ -105,7 +105,9 @@ function Offers() {
                 bare
                 label={`At most, ${offer.model}`}
                 path={`wish.offers.${offer.id}.at_most`}
-                value={offer.at_most ?? (model?.stock !== null && model?.stock !== undefined ? model.stock : 24)}
+                value={offer.at_most}
+                placeholder={model?.stock === null || model?.stock === undefined ? "any" : String(model.stock)}
+                clearable
               />
             </span>
             <button

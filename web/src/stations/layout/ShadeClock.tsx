@@ -1,5 +1,6 @@
 /** Months down, hours across: how much of each hour's energy shadow takes. The darker, the more; figures where it matters. */
 import type { YieldFinding } from "../../api/types";
+import { dayEnergy } from "../../ui/format";
 
 const TELL_FROM = 0.05;
 const FULL = 0.5;
@@ -33,7 +34,7 @@ export function ShadeClock({ months }: { months: YieldFinding["months"] }) {
             {hours.map((h) => (
               <Hour key={h} lost={month.lost_by_hour[h] ?? null} />
             ))}
-            <td className="text-right pl-1 whitespace-nowrap">{Math.round(month.day_wh / 10) * 10} Wh</td>
+            <td className="text-right pl-1 whitespace-nowrap">{dayEnergy(month.day_wh)}</td>
           </tr>
         ))}
       </tbody>

@@ -81,6 +81,7 @@ describe("the hours of shadow", () => {
   const month = (lost: (number | null)[]): YieldFinding["months"][number] => ({
     month: "December",
     day_wh: 1234,
+    beam_lost: 0.1,
     lost: 0.1,
     lost_by_hour: lost,
   });
@@ -92,7 +93,7 @@ describe("the hours of shadow", () => {
     expect(html).not.toContain(">8<");
     expect(html).toContain(">31<");
     expect(html).not.toContain(">2<");
-    expect(html).toContain("1230 Wh");
+    expect(html).toContain("1,230 Wh");
   });
 
   it("is silent where there is no light at all", () => {
@@ -103,7 +104,7 @@ describe("the hours of shadow", () => {
 describe("words", () => {
   it("says energy in round figures", () => {
     expect(yearEnergy(1_515_900)).toBe("1,516 kWh");
-    expect(dayEnergy(1234)).toBe("1230 Wh");
+    expect(dayEnergy(1234)).toBe("1,230 Wh");
   });
 
   it("shows volts and amperes as they were typed or with their unit", () => {
