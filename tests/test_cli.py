@@ -64,6 +64,7 @@ CALLS = {
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
     "layout.propose": {"job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}}, "seconds": 20},
     "layout.yield": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}},
+    "layout.day": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}, "month": 3, "heading_deg": 90},
     "layout.compare": {"job": SMALL},
     "layout.changes": {"job": SMALL, "edits": [{"op": "place_panel", "model": "Splitt 50"}]},
     "layout.snaps": {"job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 100, "y": 0}]}, "panel": "p1"},

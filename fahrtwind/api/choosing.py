@@ -15,6 +15,7 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.edits import apply_edits
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.layout.snapping import Snap, snaps_of
+from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
 from fahrtwind.core.layout.sun.findings import YieldFinding, yield_of
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
@@ -35,6 +36,14 @@ def read_snaps(job_id: str, store: Store, panel: Annotated[Identifier, Query()])
 def read_yield(job_id: str, store: Store) -> YieldFinding:
     """The year's energy with shadows, at the job's place and climate."""
     return yield_of(store.get(job_id).job)
+
+
+@router.get("/day")
+def read_day(
+    job_id: str, store: Store, month: Annotated[int, Query()], heading_deg: Annotated[float | None, Query(ge=0, le=360)] = None
+) -> tuple[ShadeMoment, ...]:
+    """Where the shadows lie through one day of a month."""
+    return day_of(store.get(job_id).job, month, heading_deg)
 
 
 @router.get("/variants")

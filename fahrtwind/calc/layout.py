@@ -19,6 +19,7 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.layout.proposals.packing import Search
 from fahrtwind.core.layout.snapping import Snap, snaps_of
+from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
 from fahrtwind.core.layout.sun.findings import YieldFinding, yield_of
 from fahrtwind.files.climate_csv import read_climate
 from fahrtwind.files.panel_csv import PanelTable, read_panels
@@ -39,6 +40,17 @@ def layout_propose(given: ProposeInput) -> Proposals:
 def layout_yield(given: JobInput) -> YieldFinding:
     """The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and climate."""
     return yield_of(load_job(given.job))
+
+
+class DayInput(JobInput):
+    month: int
+    heading_deg: Annotated[float, Field(ge=0, le=360)] | None = None
+
+
+@calculation("layout.day")
+def layout_day(given: DayInput) -> tuple[ShadeMoment, ...]:
+    """Where the shadows lie through one day of a month, half-hour by half-hour."""
+    return day_of(load_job(given.job), given.month, given.heading_deg)
 
 
 @calculation("layout.compare")

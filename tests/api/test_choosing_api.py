@@ -71,6 +71,9 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     assert year["year_wh"] > 1e6 and len(year["months"]) == 12 and year["panels"][4]["lost"] > 0.05
     december = [p["months"][11]["day_wh"] for p in year["panels"]]
     assert sum(december) == pytest.approx(year["months"][11]["day_wh"]), "the panels' months make up the roof's"
+    day = client.get(f"/api/jobs/{job}/day", params={"month": 12, "heading_deg": 180}).json()
+    assert any(s["panel"] == "p5" and s["share"] > 0.1 for m in day for s in m["shadows"]), "the air conditioner shades the rear"
+    assert client.get(f"/api/jobs/{job}/day", params={"month": 12}).json()["field"] == "heading_deg"
     assert any(s["words"] == "centre line" for s in client.get(f"/api/jobs/{job}/snaps", params={"panel": "p1"}).json())
     assert client.get(f"/api/jobs/{job}/snaps", params={"panel": "p99"}).json()["field"] == "panel"
     swap = {"op": "replace_model", "panels": ["p1"], "model": "Halde 410"}

@@ -151,6 +151,15 @@ def test_the_year_at_a_place(page: Page) -> None:
     open_demo(page, "layout")
     part(page, "Sun and shade")
     expect(page.get_by_text("lost to shadow")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text(re.compile("^In shadow: Rear"))).to_be_visible()
+    shadow = page.locator("[data-shadow='p5']")
+    noon = shadow.get_attribute("d")
+    page.get_by_role("slider", name="Hour by the mean sun").press("ArrowRight")
+    expect(shadow).not_to_have_attribute("d", noon or "")
+    page.get_by_label("Shadow on").select_option(label="Rear")
+    expect(page.locator("[data-panel='p5']")).to_have_attribute("aria-pressed", "true")
+    page.get_by_label("Year or month").select_option("December")
+    expect(page.get_by_role("columnheader", name="a day").first).to_be_visible()
     page.get_by_label("Climate", exact=True).select_option("Kargfeld")
     expect(page.get_by_text("Kargfeld: south, dry and hot (invented site)")).to_be_visible(timeout=20_000)
     page.get_by_label("It is").select_option("heading")
@@ -160,6 +169,9 @@ def test_the_year_at_a_place(page: Page) -> None:
     expect(page.get_by_text("parked, front towards 90°")).to_be_visible(timeout=20_000)
     page.get_by_role("row", name=re.compile("^Rear")).get_by_role("button").nth(1).click()
     expect(page.get_by_role("dialog")).to_contain_text("temperature of the cells")
+    page.keyboard.press("Escape")
+    part(page, "Panels")
+    expect(page.locator("[data-shadow]")).to_have_count(0)
 
 
 def test_models_from_a_table_into_the_shop_and_the_job(page: Page) -> None:

@@ -205,6 +205,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Day
+         * @description Where the shadows lie through one day of a month.
+         */
+        get: operations["read_day_api_jobs__job_id__day_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/variants": {
         parameters: {
             query?: never;
@@ -1650,6 +1670,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/layout.day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the shadows lie through one day of a month, half-hour by half-hour. */
+        post: operations["calc_layout_day_api_calc_layout_day_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/layout.compare": {
         parameters: {
             query?: never;
@@ -2516,6 +2553,19 @@ export interface components {
             text?: string | null;
             /** A */
             a: number;
+        };
+        /** DayInput */
+        DayInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** Month */
+            month: number;
+            /** Heading Deg */
+            heading_deg?: number | null;
         };
         /**
          * Decision
@@ -5081,6 +5131,32 @@ export interface components {
             single_n: number;
         };
         /**
+         * ShadeMoment
+         * @description The sun by the mean sun's clock; ``bearing_deg`` is from ahead over starboard.
+         */
+        ShadeMoment: {
+            /** Hour */
+            hour: number;
+            /** Bearing Deg */
+            bearing_deg: number;
+            /** Elevation Deg */
+            elevation_deg: number;
+            /** Shadows */
+            shadows: components["schemas"]["Shadow"][];
+        };
+        /**
+         * Shadow
+         * @description What lies in shadow of one panel, or of the roof between them where ``panel`` is empty. A ring inside a ring is a gap.
+         */
+        Shadow: {
+            /** Panel */
+            panel: string;
+            /** Rings */
+            rings: components["schemas"]["Vertex"][][];
+            /** Share */
+            share: number;
+        };
+        /**
          * Shape
          * @description A panel or an obstacle with what it occupies on the plan, mm.
          */
@@ -7143,6 +7219,85 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["YieldFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_day_api_jobs__job_id__day_get: {
+        parameters: {
+            query: {
+                month: number;
+                heading_deg?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShadeMoment"][];
                 };
             };
             /** @description Not readable */
@@ -13825,6 +13980,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["YieldFinding"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_layout_day_api_calc_layout_day_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DayInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShadeMoment"][];
                 };
             };
             /** @description Not readable */

@@ -32,6 +32,7 @@ export type ArrangeOrder = Schemas["Arrange"]["order"];
 export type Rect = Schemas["Rect"];
 export type CrownFinding = NonNullable<Findings["survey"]["crown"]>;
 export type LidSwing = Schemas["LidSwing"];
+export type ShadeMoment = Schemas["ShadeMoment"];
 export type Raised = Schemas["Raised"];
 export type NextCheck = Schemas["NextCheck"];
 export type Spot = Schemas["Spot"];

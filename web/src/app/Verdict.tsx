@@ -1,6 +1,6 @@
 /** Let-go speed as one large figure with the required speed beside it; the slider drives the slipstream. */
-import { Slider } from "radix-ui";
 import { speedNumber, speedUnit } from "../ui/format";
+import { Slide } from "../ui/Slide";
 import { Worked } from "../ui/WorkingDialog";
 import { useJobView } from "./JobContext";
 
@@ -54,29 +54,17 @@ export function Verdict() {
         />
         <Line name="one foot lost" value={say(plan.lost_let_go_m_s)} bad={plan.lost_let_go_m_s < plan.required_m_s} />
       </dl>
-      <p className="label flex justify-between">
-        <span>try a speed</span>
-        <span className="text-ink" data-figure="probe">
-          {speedNumber(probe, units)} {unit}
-        </span>
-      </p>
-      <Slider.Root
-        className="relative flex items-center h-7 touch-none select-none"
-        value={[probe]}
+      <Slide
+        label="try a speed"
+        spoken={`Try a speed, in ${unit}`}
+        figure="probe"
+        value={probe}
+        shown={`${speedNumber(probe, units)} ${unit}`}
         min={0}
         max={FASTEST}
         step={units === "metric" ? 1 / 3.6 : 0.44704}
-        onValueChange={([value]) => handle.setProbe(value ?? null)}
-      >
-        <Slider.Track className="relative grow h-[3px] bg-hair">
-          <Slider.Range className="absolute h-full bg-ink" />
-        </Slider.Track>
-        <Slider.Thumb
-          className="block w-4 h-6 bg-tape border-2 border-ink"
-          aria-label={`Try a speed, in ${unit}`}
-          aria-valuetext={`${speedNumber(probe, units)} ${unit}`}
-        />
-      </Slider.Root>
+        onChange={handle.setProbe}
+      />
       {handle.probe !== null && (
         <button type="button" className="underline" onClick={() => handle.setProbe(null)}>
           back to {speedNumber(plan.required_m_s, units)} {unit}

@@ -11,6 +11,7 @@ import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLine
 import { ObstacleShapes } from "./ObstacleShapes";
 import { PanelShapes } from "./PanelShapes";
 import { Rulers } from "./Rulers";
+import { ShadowShapes } from "./ShadowShapes";
 import { SideView } from "./SideView";
 import { RoofGround, RoofMarks } from "./SurveyShapes";
 import { useDrag } from "./useDrag";
@@ -64,6 +65,7 @@ export function RoofStrip({ sections }: { sections: boolean }) {
         <FreeAreas scale={scale} />
         <ObstacleShapes scale={scale} />
         <PanelShapes scale={scale} drag={drag} />
+        <ShadowShapes scale={scale} />
         <FootShapes scale={scale} moved={drag.moved} />
         {panel && <Dimensions scale={scale} panel={panel} />}
         <RoofMarks scale={scale} />

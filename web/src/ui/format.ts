@@ -71,6 +71,10 @@ export function percent(share: number): string {
 export const yearEnergy = (wh: number): string => `${Math.round(wh / 1000).toLocaleString("en")} kWh`;
 export const dayEnergy = (wh: number): string => `${(Math.round(wh / 10) * 10).toLocaleString("en")} Wh`;
 
+/** Hours since midnight as a clock shows them. */
+export const clock = (hours: number): string =>
+  `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;
+
 /** What stands in an input box: the text as it was typed, or the value in the job's units. */
 export function shown(quantity: Quantity | null | undefined, units: Units): string {
   if (!quantity) return "";

@@ -50,19 +50,19 @@ class Harvest:
     hottest_deg_c: FloatArray
 
 
-def stand_of(job: Job) -> Stand:
-    """Raises InputError where a heading is wanted and none is given."""
-    site = job.site
-    every = tuple(360.0 / HEADINGS * i for i in range(HEADINGS))
-    if site.standing == "driving":
-        return Stand(every, False, False, DRIVING_WIND_M_S)
-    if site.standing == "any":
-        return Stand(every, site.lids == "open", True, PARKED_WIND_M_S)
-    if site.heading is None:
-        raise InputError(
-            "The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading"
-        )
-    return Stand((site.heading.deg,), site.lids == "open", True, PARKED_WIND_M_S)
+def stand_of(job: Job, heading_deg: float | None = None) -> Stand:
+    """How the job's vehicle stands, or at a heading of one's own. Raises InputError where a heading is wanted and none is given."""
+    site, driving = job.site, job.site.standing == "driving"
+    headings = tuple(360.0 / HEADINGS * i for i in range(HEADINGS))
+    if heading_deg is not None:
+        headings = (heading_deg,)
+    elif site.standing == "heading":
+        if site.heading is None:
+            raise InputError(
+                "The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading"
+            )
+        headings = (site.heading.deg,)
+    return Stand(headings, not driving and site.lids == "open", not driving, DRIVING_WIND_M_S if driving else PARKED_WIND_M_S)
 
 
 def harvest_of(job: Job, stand: Stand) -> Harvest:
@@ -94,7 +94,7 @@ def _panel(
     hottest = -273.0
     for heading in stand.headings_deg:
         beam = sky.beam * _incidence(cells, sky, heading)
-        shaded = _shaded(horizon, sky, heading)
+        shaded = _shaded(horizon, sky.azimuth_deg - heading, sky.elevation_deg)
         light, lit_open = _working_light(cells, beam, shaded, sky, dark, faced)
         for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
             power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
@@ -117,10 +117,10 @@ def _incidence(cells: Cells, sky: Sky, heading_deg: float) -> FloatArray:
     return found
 
 
-def _shaded(horizon: FloatArray, sky: Sky, heading_deg: float) -> npt.NDArray[np.bool_]:
-    """For every cell and group of light whether the sun is behind something."""
-    bearing = ((sky.azimuth_deg - heading_deg) % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
-    shaded: npt.NDArray[np.bool_] = np.tan(np.radians(sky.elevation_deg))[None, :] < horizon[:, bearing]
+def _shaded(horizon: FloatArray, bearing_deg: FloatArray, elevation_deg: FloatArray) -> npt.NDArray[np.bool_]:
+    """For every cell (rows) and place of the sun (columns) whether the sun is behind something."""
+    at = (bearing_deg % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
+    shaded: npt.NDArray[np.bool_] = np.tan(np.radians(elevation_deg))[None, :] < horizon[:, at]
     return shaded
 
 

@@ -34,13 +34,20 @@ LEAST_STEP_MM = 5.0
 
 @dataclass(frozen=True, slots=True)
 class Caster:
-    """Corners of a convex footprint, counter-clockwise, mm; the top's height is ``z0 + along · x + across · y``."""
+    """Corners of a convex footprint, counter-clockwise, mm; the top's height is ``z0 + along · x + across · y``.
+
+    What ``hangs`` leaves room for something lower under it, which it shades too.
+    """
 
     of: str
     corners: tuple[tuple[float, float], ...]
     z0: float
     along: float = 0.0
     across: float = 0.0
+    hangs: bool = False
+
+    def height(self, x: float, y: float) -> float:
+        return self.z0 + self.along * x + self.across * y
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -61,7 +68,7 @@ def casters_of(job: Job, *, lids_open: bool, tilted: bool) -> list[Caster]:
             rect = Rect(section.x.mm, section.y.mm - section.width.mm / 2, section.length.mm, section.width.mm)
             found.append(Caster(section.id, _corners(rect.polygon()), section.step.mm))
     if tilted:
-        found += [_raised(p, raised) for p in job.panels if (raised := raised_panel(p)) is not None]
+        found += [plane_of(p, raised) for p in job.panels if (raised := raised_panel(p)) is not None]
     return found
 
 
@@ -82,12 +89,15 @@ def _obstacle(obstacle: Obstacle, lids_open: bool) -> list[Caster]:
     rect = Rect(low, base[1], high - low, base[3] - base[1]) if lengthwise else Rect(base[0], low, base[2] - base[0], high - low)
     z0 = swing.hinge_height_mm - slope * hinge_at
     along, across = (slope, 0.0) if lengthwise else (0.0, slope)
-    return [*found, Caster(f"{obstacle.id} lid", _corners(rect.polygon()), z0, along, across)]
+    return [*found, Caster(f"{obstacle.id} lid", _corners(rect.polygon()), z0, along, across, hangs=True)]
 
 
-def _raised(panel: PlacedPanel, raised: Raised) -> Caster:
-    rect, slope = raised.rect, tan(radians(panel.tilt.deg))
+def plane_of(panel: PlacedPanel, raised: Raised | None) -> Caster:
+    """A panel's glass, lying flat or raised."""
     low = panel.stand_off.mm + panel.model.frame_height.mm
+    if raised is None:
+        return Caster(panel.id, _corners(panel_rect(panel).polygon()), low)
+    rect, slope = raised.rect, tan(radians(panel.tilt.deg))
     along, across, hinge = {
         "front": (-slope, 0.0, rect.x_end_mm), "rear": (slope, 0.0, rect.x_mm),
         "port": (0.0, -slope, rect.y_end_mm), "starboard": (0.0, slope, rect.y_mm),

@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
 import numpy.typing as npt
@@ -17,9 +18,14 @@ from fahrtwind.core.formulas.sun import clouded_light
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.tables.climates import CLIMATES
 
+if TYPE_CHECKING:
+    import pandas as pd
+
 FloatArray = npt.NDArray[np.float64]
 IntArray = npt.NDArray[np.int64]
 STEP_MINUTES = 15
+YEAR = 2025
+"""A year without a leap day; where the sun stands differs by less than half a degree between years."""
 AZIMUTH_DEG, ELEVATION_DEG = 3.0, 2.0
 LOWEST_DEG = 0.5
 DEG_AN_HOUR = 15.0
@@ -107,14 +113,35 @@ def year_of(site: SiteYear) -> Sky:
     )  # fmt: skip
 
 
+@lru_cache(maxsize=64)
+def sun_of_day(site: SiteYear, month: int) -> tuple[tuple[float, float, float], ...]:
+    """Hour by the mean sun, azimuth from north over east and elevation on the 15th of a month, every half-hour of light."""
+    import pandas as pd
+
+    local = pd.date_range(f"{YEAR}-{month:02}-15", periods=48, freq="30min")
+    sun = _sun_at(site, local)
+    return tuple(
+        (i / 2, float(azimuth), float(elevation))
+        for i, (azimuth, elevation) in enumerate(zip(sun["azimuth"], sun["apparent_elevation"], strict=True))
+        if elevation > LOWEST_DEG
+    )
+
+
+def _sun_at(site: SiteYear, local: pd.DatetimeIndex) -> pd.DataFrame:
+    """Places of the sun at times of the mean sun."""
+    import pandas as pd
+    from pvlib import solarposition
+
+    utc = (local - pd.Timedelta(hours=site.longitude_deg / DEG_AN_HOUR)).tz_localize("UTC")
+    return solarposition.get_solarposition(utc, site.latitude_deg, site.longitude_deg, site.altitude_m)
+
+
 def _quarters(site: SiteYear) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray]]:
     import pandas as pd
-    from pvlib import atmosphere, clearsky, solarposition
+    from pvlib import atmosphere, clearsky
 
-    ahead = pd.Timedelta(hours=site.longitude_deg / DEG_AN_HOUR)
-    local = pd.date_range("2025-01-01 00:07:30", "2025-12-31 23:59", freq=f"{STEP_MINUTES}min")
-    utc = (local - ahead).tz_localize("UTC")
-    sun = solarposition.get_solarposition(utc, site.latitude_deg, site.longitude_deg, site.altitude_m)
+    local = pd.date_range(f"{YEAR}-01-01 00:07:30", f"{YEAR}-12-31 23:59", freq=f"{STEP_MINUTES}min")
+    sun = _sun_at(site, local)
     up = (sun["apparent_elevation"] > LOWEST_DEG).to_numpy()
     sun, when = sun[up], local[up]
     month = when.month.to_numpy().astype(np.int64) - 1

@@ -4,6 +4,7 @@ import { http, unwrap } from "../../api/client";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
 import { useTry } from "../../ui/useTry";
+import { DayShadows } from "./DayShadows";
 import { useCatalogue } from "./useModels";
 import { Year } from "./Year";
 
@@ -21,6 +22,7 @@ export function SunPart() {
       <div aria-busy={isFetching}>
         {error && <p className="font-semibold">{error.message}</p>}
         {!data && isFetching && <p>Following the sun through the year …</p>}
+        {data && !error && <DayShadows months={data.months.map((m) => m.month)} />}
         {data && !error && job.panels.length > 0 && <Year found={data} stale={isPlaceholderData} />}
         {!job.panels.length && <p>Place panels first.</p>}
       </div>

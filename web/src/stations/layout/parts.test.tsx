@@ -1,10 +1,11 @@
 /** Pieces of the layout station that need no job: what they say for what the server tells. */
 import { renderToStaticMarkup } from "react-dom/server";
 import { describe, expect, it } from "vitest";
-import type { LayoutChange, Panel, PanelModel, YieldFinding } from "../../api/types";
+import type { LayoutChange, Panel, PanelModel, ShadeMoment, YieldFinding } from "../../api/types";
 import { panelName } from "../../roof/names";
 import { positionEdits, together } from "../../roof/useDrag";
 import { dayEnergy, shown, yearEnergy } from "../../ui/format";
+import { MomentInWords, momentAt } from "./DayShadows";
 import { ChangeTable } from "./ReplaceModel";
 import { ShadeClock } from "./ShadeClock";
 import { copyEdits } from "./useModels";
@@ -115,5 +116,32 @@ describe("words", () => {
   it("names a locked panel as locked", () => {
     expect(panelName({ ...panel("p1", 200), locked: true }, [], "metric")).toContain("locked");
     expect(panelName(panel("p1", 200), [], "metric")).not.toContain("locked");
+  });
+});
+
+describe("a moment of shadow", () => {
+  const moment = (hour: number, share: number): ShadeMoment => ({
+    hour,
+    bearing_deg: 358,
+    elevation_deg: 17.6,
+    shadows: [
+      { panel: "", rings: [], share: 0.4 },
+      { panel: "p1", rings: [], share },
+    ],
+  });
+
+  it("is the one nearest to the hour, also where the day is shorter", () => {
+    const day = [8, 8.5, 9].map((h) => moment(h, 0));
+    expect(momentAt(day, 8.4)?.hour).toBe(8.5);
+    expect(momentAt(day, 17)?.hour).toBe(9);
+    expect(momentAt([], 12)).toBeUndefined();
+  });
+
+  it("says from where and on what, the roof between left out", () => {
+    const say = (share: number) =>
+      renderToStaticMarkup(<MomentInWords moment={moment(12, share)} names={new Map([["p1", "Rear"]])} />);
+    expect(say(0.23)).toContain("Sun from ahead, 18° high.");
+    expect(say(0.23)).toContain("In shadow: Rear 23 %.");
+    expect(say(0.001)).toContain("No panel in shadow.");
   });
 });
