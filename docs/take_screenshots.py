@@ -64,11 +64,21 @@ def variants(page: Page) -> None:
     page.get_by_role("row", name="differs").wait_for(timeout=20_000)
 
 
+def shadows(page: Page) -> None:
+    """The shadows of an afternoon in December, on the roof."""
+    page.get_by_role("button", name="Show side and cross-section").click()
+    page.get_by_role("tab", name="Sun and shade").click()
+    hour = page.get_by_role("slider", name="Hour by the mean sun")
+    hour.wait_for(timeout=20_000)
+    for _ in range(5):
+        hour.press("ArrowRight")
+
+
 def shade(page: Page) -> None:
     page.get_by_role("tab", name="Sun and shade").click()
     page.get_by_role("heading", name="When the shadow falls").wait_for(timeout=20_000)
-    page.get_by_role("heading", name="The year").scroll_into_view_if_needed()
-    page.locator("main").evaluate("m => m.scrollTo(0, 190)")
+    page.get_by_label("Shadow on").select_option(label="Rear")
+    page.locator("main").evaluate("m => m.scrollTo(0, 460)")
 
 
 SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
@@ -81,6 +91,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("layout", "Lichtspiel", "layout", select_panel),
     ("proposals", "Feldlabor", "layout", proposals),
     ("variants", "Speiche", "layout", variants),
+    ("shadows", "Lichtspiel", "layout", shadows),
     ("shade", "Lichtspiel", "layout", shade),
     ("models", "Lichtspiel", "layout", part("Models")),
     ("hold", "Lichtspiel", "hold", nothing),

@@ -137,7 +137,9 @@ def test_leads_of_a_pair_meet_by_pythagoras(sound: Job) -> None:
 def test_a_panel_is_laid_by_its_front_port_corner() -> None:
     for model in CATALOGUE:
         for turned in (False, True):
-            panel = panel_at(model, 7, 400.0, -500.0, turned=turned, hold=Screws(), stand_off=Length(mm=60))
+            panel = panel_at(
+                model, 7, (400.0, -500.0), turned=turned, hold=Screws(), stand_off=Length(mm=60), feet=usual_feet(model)
+            )
             rect = panel_rect(panel)
             assert (panel.id, rect.x_mm, rect.y_mm) == ("p7", 400, -500)
             assert len(panel.feet) == usual_feet(model) and panel.stand_off.mm == 60

@@ -18,6 +18,7 @@ from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, apply_edits
 from fahrtwind.core.layout.footprint import panel_rect
+from fahrtwind.core.layout.placing import usual_feet
 from fahrtwind.core.layout.proposals.best import Goal, Limits, best_layout, bound_of, pushed_apart
 from fahrtwind.core.layout.proposals.packing import Search, Task, greedy, pack
 from fahrtwind.core.layout.proposals.placements import Placements, fits_room, placements_of, relaxed
@@ -172,6 +173,9 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
     told: list[Proposals] = []
     found = propose(short, within(40), told.append)
     assert len(found.proposals) >= WANTED and told[0].proposals, "the first is there at once"
+    drafts = next(t for t in told if t.doing)
+    assert len(drafts.proposals) >= 3 and all(p.draft for p in drafts.proposals), "drafts of every goal before any is answered"
+    assert found.progress == 1 and not any(p.draft for p in found.proposals)
     assert not layout_stops(short, found) - {"touches-the-crown"}
     most = next(p for p in found.proposals if p.title == "Most watts")
     assert most.best and most.figures.watts == found.most_watts == max(p.figures.watts for p in found.proposals)
@@ -187,6 +191,23 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
             assert 1 - same / max(len(one.rects), len(other.rects)) >= CLEARLY_OTHER - 1e-9
     assert all(len(p.figures.models) == 1 for p in found.proposals if p.title.startswith("All "))
     assert len({p.title for p in found.proposals}) == len(found.proposals)
+
+
+def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(offering: Callable[..., Job]) -> None:
+    job = offering("Halde 410", "Kiesel 185")
+    for proposal in propose(job, within(6)).proposals:
+        told = evaluate(with_panels(job, proposal.panels)).findings
+        assert told.members.members
+        for panel in proposal.panels:
+            rect, end = panel_rect(panel), panel.hold.bracket.length.mm / 2
+            reached = sum(rect.x_mm + end <= m.x_mm <= rect.x_end_mm - end for m in told.members.members)
+            own = [f for f in told.feet if f.panel == panel.id]
+            usual = usual_feet(panel.model)
+            assert len(own) == (usual if reached < 2 else min(2 * reached, usual))
+            assert sum(f.landing == "member" for f in own) == min(2 * reached, len(own)), "each has a member of its own"
+    unsure = changed(job, members__face_width="20 mm")
+    for proposal in propose(unsure, within(4)).proposals:
+        assert all(len(p.feet) == usual_feet(p.model) for p in proposal.panels), "what may be skin gets no foot less"
 
 
 def test_locked_panels_stay_and_free_areas_stay_free(sound: Job) -> None:

@@ -53,7 +53,7 @@ def _figures(old: LayoutFigures, new: LayoutFigures, units: UnitSystem) -> list[
         *_line("layout", "power", f"{old.watts:.0f} W", f"{new.watts:.0f} W"),
         *_line("layout", "energy in a year", energy(old.year_wh), energy(new.year_wh)),
         *_line("layout", "mass on the roof", f"{old.mass_kg:.1f} kg", f"{new.mass_kg:.1f} kg"),
-        *_line("layout", "feet in members", f"{old.feet_on_members} of {old.feet}", f"{new.feet_on_members} of {new.feet}"),
+        *_line("layout", "feet in members", _feet_words(old), _feet_words(new)),
         *_line("hold", "let-go speed", speed(old.let_go_m_s), speed(new.let_go_m_s), worse=_less(new.let_go_m_s, old.let_go_m_s)),
         *_line("hold", "safe speed", speed(old.safe_m_s), speed(new.safe_m_s), worse=_less(new.safe_m_s, old.safe_m_s)),
     ]
@@ -61,6 +61,11 @@ def _figures(old: LayoutFigures, new: LayoutFigures, units: UnitSystem) -> list[
 
 def _less(new: float | None, old: float | None) -> bool:
     return new is not None and old is not None and new < old
+
+
+def _feet_words(figures: LayoutFigures) -> str:
+    perhaps = f", {figures.feet_perhaps} perhaps" if figures.feet_perhaps else ""
+    return f"{figures.feet_on_members} of {figures.feet}{perhaps}"
 
 
 def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSystem) -> list[Change]:

@@ -25,6 +25,7 @@ class ModelCount:
 class LayoutFigures:
     """``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
 
+    ``feet_perhaps`` may be in a member that is not known well enough to say so.
     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
     """
 
@@ -34,6 +35,7 @@ class LayoutFigures:
     year_wh: float | None
     feet: int
     feet_on_members: int
+    feet_perhaps: int
     holes: int
     mass_kg: float
     price: float | None
@@ -57,7 +59,8 @@ def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = T
     prices = [p.model.price for p in job.panels]
     return LayoutFigures(
         panels=len(job.panels), models=_models(job), watts=sum(p.model.power.w for p in job.panels), year_wh=_year_wh(job) if year else None,
-        feet=len(found.feet), feet_on_members=sum(f.landing == "member" for f in found.feet), holes=_holes(job), mass_kg=found.roof_mass_kg,
+        feet=len(found.feet), feet_on_members=sum(f.landing == "member" for f in found.feet),
+        feet_perhaps=sum(f.landing == "perhaps" for f in found.feet), holes=_holes(job), mass_kg=found.roof_mass_kg,
         price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None), mirrored=mirrored_share(job.panels),
         let_go_m_s=plan.let_go_m_s if plan else None, safe_m_s=plan.safe_m_s if plan else None,
         stops=sum(s.severity == "stop" for s in standing), cautions=sum(s.severity == "caution" for s in standing),

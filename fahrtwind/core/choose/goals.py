@@ -15,6 +15,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Attachment, PanelModel, Screws
+from fahrtwind.core.layout.feet import landing_of
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.layout.placing import find_model, usual_feet
 from fahrtwind.core.layout.proposals.best import Goal, Limits
@@ -23,6 +24,7 @@ from fahrtwind.core.layout.proposals.placements import FloatArray, IntArray, Kin
 from fahrtwind.core.layout.room import Block, Room, room_of
 from fahrtwind.core.layout.sun.harvest import stand_of
 from fahrtwind.core.quantities import Length
+from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables import balance
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
@@ -42,8 +44,17 @@ class Offered:
 
     @cached_property
     def members(self) -> FloatArray:
-        found = evaluate(with_panels(self.job, ())).findings.members.members
-        return np.array([m.x_mm for m in found])
+        return np.array([m.x_mm for m in self._members])
+
+    @cached_property
+    def sure_members(self) -> FloatArray:
+        """Members known so well that a foot set over one is in it."""
+        hold = usual_hold(self.job)
+        return np.array([m.x_mm for m in self._members if landing_of(self.job, hold, m.x_mm, m) == "member"])
+
+    @cached_property
+    def _members(self) -> tuple[Member, ...]:
+        return evaluate(with_panels(self.job, ())).findings.members.members
 
     @cached_property
     def field(self) -> tuple[FloatArray, FloatArray, FloatArray] | None:
@@ -171,18 +182,27 @@ def _balanced(offered: Offered, placements: Placements) -> IntArray:
     hold = usual_hold(offered.job)
     per_foot = 0 if hold.school == "tape" else hold.count
     model = offered.model(placements)
-    feet = np.array([usual_feet(m) for m in offered.models])[model]
+    feet = fitted_feet(offered, placements)
     price = np.array([m.price or 0.0 for m in offered.models])[model]
-    loose = np.maximum(feet - 2 * _members_under(offered, placements, hold.bracket.length.mm / 2), 0)
+    loose = np.maximum(feet - 2 * _reached(offered, placements, offered.members), 0) if len(offered.members) else 0
     value = offered.watts(placements) * offered.light(placements)
     value = value - balance.HOLE_W * feet * per_foot - balance.LOOSE_FOOT_W * loose - balance.PRICE_W * price
     return as_worth(value, SCALE)
 
 
-def _members_under(offered: Offered, placements: Placements, end: float) -> FloatArray:
-    """How many members each placement's sides reach."""
-    if not len(offered.members):
-        return np.full(len(placements), MOST_PANELS, dtype=np.float64)  # not known: nothing is held against any place
-    low = np.searchsorted(offered.members, placements.x + end)
-    high = np.searchsorted(offered.members, placements.x + placements.length - end, side="right")
-    return (high - low).astype(np.float64)
+def fitted_feet(offered: Offered, placements: Placements) -> IntArray:
+    """A pair of feet for every member a panel reaches, the usual number at most: one more would only be a hole in bare skin.
+
+    Where fewer than two members are known for sure the usual number stays.
+    """
+    usual = np.array([usual_feet(m) for m in offered.models], dtype=np.int64)[offered.model(placements)]
+    pairs = _reached(offered, placements, offered.sure_members)
+    return np.where(pairs < 2, usual, np.minimum(2 * pairs, usual))
+
+
+def _reached(offered: Offered, placements: Placements, members: FloatArray) -> IntArray:
+    """How many members each placement's sides reach with a bracket."""
+    end = usual_hold(offered.job).bracket.length.mm / 2
+    low = np.searchsorted(members, placements.x + end)
+    high = np.searchsorted(members, placements.x + placements.length - end, side="right")
+    return (high - low).astype(np.int64)

@@ -10,7 +10,7 @@ from math import ceil
 import numpy as np
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
-from fahrtwind.core.choose.goals import Offered, Plan, offered_by, plans_for, stand_off_of, usual_hold
+from fahrtwind.core.choose.goals import Offered, Plan, fitted_feet, offered_by, plans_for, stand_off_of, usual_hold
 from fahrtwind.core.choose.one_more import OneMore, one_more
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
@@ -35,7 +35,10 @@ STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A layout for one goal. ``best`` says whether no layout is better at that goal; ``share`` is its watts of the most possible."""
+    """A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at that goal.
+
+    ``share`` is its watts of the most possible.
+    """
 
     id: str
     title: str
@@ -43,18 +46,23 @@ class Proposal:
     panels: tuple[PlacedPanel, ...]
     rects: tuple[Rect, ...]
     figures: LayoutFigures
+    draft: bool
     best: bool
     share: float | None
 
 
 @dataclass(frozen=True, slots=True)
 class Proposals:
-    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why."""
+    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why.
+
+    ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
+    """
 
     proposals: tuple[Proposal, ...]
     most_watts: float | None
     one_more: tuple[OneMore, ...]
     doing: str
+    progress: float
     note: str
     weights: str
 
@@ -68,13 +76,13 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
     Raises InputError naming the field where the roof has no size or nothing is on offer.
     """
     offered = offered_by(job)
-    state = _State(offered, tell)
-    draft = task_of(offered.kinds, Goal(offered.watts, True), offered.limits, DRAFT_STEP_MM)
-    state.take(
-        Plan("First draft", "Laid as long as it fits.", offered.kinds, Goal(offered.watts, True), "draft"),
-        draft.placements.chosen(greedy(draft)),
-    )
     plans = sorted(plans_for(offered), key=lambda plan: (plan.aim != job.wish.aim, plan.aim != "watts"))
+    state = _State(offered, [plan.title for plan in plans], tell)
+    for plan in sorted(plans, key=lambda plan: not plan.goal.steady):  # what needs no light map is there at once
+        if search.over():
+            break
+        draft = task_of(plan.kinds, plan.goal, offered.limits, DRAFT_STEP_MM)
+        state.take(plan, draft.placements.chosen(greedy(draft)))
     for number, plan in enumerate(plans):
         if search.over():
             break
@@ -120,23 +128,30 @@ def _others(offered: Offered, state: _State, search: Search) -> None:
 class _State:
     """What was found so far, by title: the plan, the placements, the proposal; told on at every step."""
 
-    def __init__(self, offered: Offered, tell: Tell) -> None:
+    def __init__(self, offered: Offered, titles: list[str], tell: Tell) -> None:
         self.offered = offered
         self.found: dict[str, tuple[Plan, Placements, Proposal]] = {}
         self.most: float | None = None
+        self._titles = titles
         self._tell = tell
         self._doing = ""
-        self._passing: Proposal | None = None
+        self._drafts: dict[str, tuple[Plan, Placements, Proposal]] = {}
         self._dropped: list[str] = []
+        self._goals, self._answered = len(titles), 0
 
     def doing(self, words: str) -> None:
         self._doing = words
         self._tell(self.told())
 
     def take(self, plan: Plan, placements: Placements) -> None:
-        """A layout on the way: shown until the goal is settled."""
-        self._passing = self._proposal(plan, _panels(self.offered, placements), best=False, year=False)
-        self._tell(self.told())
+        """A layout on the way: shown until the goal is settled, or a better one comes."""
+        if _worth(plan, placements) > self._draft_worth(plan):
+            panels = _panels(self.offered, placements)
+            self._drafts[plan.title] = (plan, placements, self._proposal(plan, panels, best=False, draft=True))
+            self._tell(self.told())
+
+    def _draft_worth(self, plan: Plan) -> int:
+        return _worth(plan, self._drafts[plan.title][1]) if plan.title in self._drafts else 0
 
     def settle_most(self, bound: int | None) -> None:
         """What no layout exceeds, the locked panels counted in."""
@@ -145,7 +160,10 @@ class _State:
 
     def settle(self, plan: Plan, found: Best) -> bool:
         """Keep the answer to a goal unless it hardly differs from one that is kept."""
-        self._passing = None
+        if self._draft_worth(plan) > found.worth:
+            found = replace(found, layout=self._drafts[plan.title][1], worth=self._draft_worth(plan))
+        self._drafts.pop(plan.title, None)
+        self._answered += 1
         if plan.aim == "watts":
             self.settle_most(found.bound)
         if not len(found.layout):
@@ -159,28 +177,36 @@ class _State:
         self.found[plan.title] = (
             plan,
             found.layout,
-            self._proposal(plan, panels, best=found.worth == found.bound and plan.aim != "energy", year=True),
+            self._proposal(plan, panels, best=found.worth == found.bound and plan.aim != "energy"),
         )
         return True
 
-    def _proposal(self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, year: bool) -> Proposal:
-        figures = figures_of(with_panels(self.offered.job, panels), year=year)
-        number = next((i for i, title in enumerate(self.found) if title == plan.title), len(self.found))
-        return Proposal(
-            f"a{number + 1}", plan.title, plan.words, panels, tuple(panel_rect(p) for p in panels), figures, best,
-            None if not self.most else figures.watts / self.most,
-        )  # fmt: skip
+    def _proposal(self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, draft: bool = False) -> Proposal:
+        figures = figures_of(with_panels(self.offered.job, panels), year=not draft)
+        rects = tuple(panel_rect(p) for p in panels)
+        return Proposal(self._name(plan.title), plan.title, plan.words, panels, rects, figures, draft, best, None)
+
+    def _name(self, title: str) -> str:
+        if title not in self._titles:
+            self._titles.append(title)
+        return f"a{self._titles.index(title) + 1}"
 
     def told(self) -> Proposals:
-        kept = [p for _, _, p in self.found.values()]
-        shown = [
-            replace(p, share=p.figures.watts / self.most if self.most else None)
-            for p in (*kept, *([self._passing] if self._passing else []))
-        ]
-        return Proposals(tuple(shown), self.most, (), self._doing, self._note(), balance.WORDS)
+        """Everything kept, and the drafts that clearly differ from it and from one another, in the order of the goals."""
+        shown = dict(self.found)
+        for title, draft in self._drafts.items():
+            if all(difference(placements, draft[1]) >= CLEARLY_OTHER for _, placements, _ in shown.values()):
+                shown[title] = draft
+        proposals = tuple(
+            replace(shown[title][2], share=shown[title][2].figures.watts / self.most if self.most else None)
+            for title in self._titles
+            if title in shown
+        )
+        progress = min(self._answered / self._goals, 1.0)
+        return Proposals(proposals, self.most, (), self._doing, progress, self._note(), balance.WORDS)
 
     def finish(self) -> Proposals:
-        self._doing, self._passing = "", None
+        self._doing = ""
         self._settle_energy()
         told = self.told()
         if not self.found:
@@ -209,6 +235,10 @@ class _State:
         return f"Not shown because it hardly differs or nothing fits: {', '.join(self._dropped)}."
 
 
+def _worth(plan: Plan, placements: Placements) -> int:
+    return int(plan.goal.worth(placements).sum())
+
+
 def difference(one: Placements, other: Placements) -> float:
     """Share of panels of the larger layout that have no counterpart of the same kind in about the same place in the other."""
     larger, smaller = (one, other) if len(one) >= len(other) else (other, one)
@@ -226,7 +256,7 @@ def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]
     job = offered.job
     locked = tuple(p for p in job.panels if p.locked)
     panels = list(locked)
-    hold = usual_hold(job)
+    hold, feet = usual_hold(job), fitted_feet(offered, placements)
     for i in sorted(range(len(placements)), key=lambda i: (int(placements.x[i]), int(placements.y[i]))):
         kind = offered.kinds[placements.kind[i]]
         port = _centred(kind, placements, i, locked)
@@ -235,11 +265,11 @@ def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]
             panel_at(
                 offered.models[kind.model],
                 number,
-                float(placements.x[i]),
-                port,
+                (float(placements.x[i]), port),
                 turned=kind.turned,
                 hold=hold,
                 stand_off=stand_off_of(job),
+                feet=int(feet[i]),
             )
         )
     return tuple(panels)

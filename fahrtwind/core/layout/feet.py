@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import Foot, PlacedPanel
+from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
 from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
@@ -67,7 +67,7 @@ def _place(job: Job, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, m
     return FootPlace(
         panel=panel.id, foot=foot.id, x_mm=x, y_mm=y, along_mm=along, moved_mm=along - foot.along.mm,
         member=nearest.number if nearest else None, off_mm=x - nearest.x_mm if nearest else None,
-        landing=_landing(job, panel, x, nearest), on_side=foot.side in ("port", "starboard"),
+        landing=landing_of(job, panel.hold, x, nearest), on_side=foot.side in ("port", "starboard"),
     )  # fmt: skip
 
 
@@ -83,18 +83,18 @@ def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float,
             return rect.x_end_mm + lever, rect.y_mm + along
 
 
-def fastener_diameter_mm(panel: PlacedPanel) -> float | None:
+def fastener_diameter_mm(hold: Attachment) -> float | None:
     """Diameter of what goes into the roof; None for tape."""
-    if panel.hold.school == "screws":
-        return SCREWS[panel.hold.screw].diameter_mm
-    return BOLTS[panel.hold.bolt].diameter_mm if panel.hold.school == "bolts" else None
+    if hold.school == "screws":
+        return SCREWS[hold.screw].diameter_mm
+    return BOLTS[hold.bolt].diameter_mm if hold.school == "bolts" else None
 
 
-def _landing(job: Job, panel: PlacedPanel, x_mm: float, nearest: Member | None) -> Landing:
+def landing_of(job: Job, hold: Attachment, x_mm: float, nearest: Member | None) -> Landing:
     """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off."""
     if nearest is None or job.members.face_width is None:
         return "unknown"
-    margin = job.members.face_width.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(panel) or 0.0)
+    margin = job.members.face_width.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
     off = abs(x_mm - nearest.x_mm)
     if off + 1.96 * nearest.sigma_mm <= margin:
         return "member"

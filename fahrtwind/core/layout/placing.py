@@ -35,15 +35,22 @@ def usual_feet(model: PanelModel) -> int:
 
 
 def panel_at(
-    model: PanelModel, number: int, x_mm: float, port_mm: float, *, turned: bool, hold: Attachment, stand_off: Length
+    model: PanelModel,
+    number: int,
+    corner_mm: tuple[float, float],
+    *,
+    turned: bool,
+    hold: Attachment,
+    stand_off: Length,
+    feet: int,
 ) -> PlacedPanel:
-    """A panel with its usual feet whose front port corner lies at a place."""
+    """A panel with so many feet along its sides whose front port corner lies at ``corner_mm``."""
     across = model.length.mm if turned else model.width.mm
     panel = PlacedPanel(
-        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=x_mm), y=Length(mm=port_mm + across / 2), turned=turned,
+        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=corner_mm[0]), y=Length(mm=corner_mm[1] + across / 2), turned=turned,
         hold=hold, stand_off=stand_off,
     )  # fmt: skip
-    return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
+    return panel.model_copy(update={"feet": _feet_for(panel, feet, "sides")})
 
 
 def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:

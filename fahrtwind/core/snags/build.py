@@ -72,7 +72,7 @@ def bracket_too_small(job: Job, findings: Findings) -> Iterator[Found]:
         hold = panel.hold
         if isinstance(hold, FoamTape) or not panel.feet:
             continue
-        row = (hold.count - 1) / 2 * hole_pitch_mm(hold) + EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(panel) or 0.0)
+        row = (hold.count - 1) / 2 * hole_pitch_mm(hold) + EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
         if row > hold.bracket.toe.mm:
             yield Found(
                 f"panels.{panel.id}.hold.bracket.toe", panel.name,

@@ -3375,6 +3375,7 @@ export interface components {
          * LayoutFigures
          * @description ``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
          *
+         *     ``feet_perhaps`` may be in a member that is not known well enough to say so.
          *     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
          */
         LayoutFigures: {
@@ -3390,6 +3391,8 @@ export interface components {
             feet: number;
             /** Feet On Members */
             feet_on_members: number;
+            /** Feet Perhaps */
+            feet_perhaps: number;
             /** Holes */
             holes: number;
             /** Mass Kg */
@@ -4552,7 +4555,9 @@ export interface components {
         };
         /**
          * Proposal
-         * @description A layout for one goal. ``best`` says whether no layout is better at that goal; ``share`` is its watts of the most possible.
+         * @description A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at that goal.
+         *
+         *     ``share`` is its watts of the most possible.
          */
         Proposal: {
             /** Id */
@@ -4566,6 +4571,8 @@ export interface components {
             /** Rects */
             rects: components["schemas"]["Rect"][];
             figures: components["schemas"]["LayoutFigures"];
+            /** Draft */
+            draft: boolean;
             /** Best */
             best: boolean;
             /** Share */
@@ -4574,6 +4581,8 @@ export interface components {
         /**
          * Proposals
          * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why.
+         *
+         *     ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
          */
         Proposals: {
             /** Proposals */
@@ -4584,6 +4593,8 @@ export interface components {
             one_more: components["schemas"]["OneMore"][];
             /** Doing */
             doing: string;
+            /** Progress */
+            progress: number;
             /** Note */
             note: string;
             /** Weights */

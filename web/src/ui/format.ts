@@ -71,6 +71,10 @@ export function percent(share: number): string {
 export const yearEnergy = (wh: number): string => `${Math.round(wh / 1000).toLocaleString("en")} kWh`;
 export const dayEnergy = (wh: number): string => `${(Math.round(wh / 10) * 10).toLocaleString("en")} Wh`;
 
+/** Feet that are in members for sure, and those that may be: members are only known so well. */
+export const feetInMembers = (f: { feet: number; feet_on_members: number; feet_perhaps: number }): string =>
+  `${f.feet_on_members} of ${f.feet}${f.feet_perhaps ? `, ${f.feet_perhaps} perhaps` : ""}`;
+
 /** Hours since midnight as a clock shows them. */
 export const clock = (hours: number): string =>
   `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;

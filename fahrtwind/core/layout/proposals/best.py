@@ -1,8 +1,9 @@
 """The best layout for one goal: proved at once on most roofs, in two halves on long ones.
 
 Where all placements are too many, positions along the roof are snapped to a raster (what is found is a layout), then a few
-metres at a time are packed again with all placements (it may get better), and last the sizes are rounded so that every layout
-stays possible (what is found there is a bound). Where both halves agree the layout is the best there is.
+metres at a time are packed again with all placements (it may get better), then the sizes are rounded so that every layout stays
+possible (what is found there is a bound). Where both halves agree the layout is the best there is; where they do not, what is
+left of the time goes into all placements after all.
 """
 
 from __future__ import annotations
@@ -14,7 +15,7 @@ from math import ceil, floor
 import numpy as np
 
 from fahrtwind.core.layout.footprint import Rect
-from fahrtwind.core.layout.proposals.packing import Search, Task, greedy, pack, spots
+from fahrtwind.core.layout.proposals.packing import Search, Task, greedy, pack, relax, spots
 from fahrtwind.core.layout.proposals.placements import (
     FloatArray,
     IntArray,
@@ -26,8 +27,11 @@ from fahrtwind.core.layout.proposals.placements import (
 )
 from fahrtwind.core.layout.room import Block
 
-WHOLE, LARGEST, ROUNDED = 4500, 16_000, 9500
-"""How many placements are solved at once, how many at most once a good layout is known, how many for a rounded bound."""
+WHOLE, LARGEST, A_SECOND = 4500, 16_000, 3000
+"""How many placements are solved at once, how many at most once a good layout is known, and for how many of them a second is due."""
+ROUNDED, SLOWER = (5000, 9500), 1.5
+"""How many placements are left when sizes are rounded for a bound: coarsely first, so that there is one, then finer. The time a
+bound takes grows about so: with their number to this power."""
 STEPS = (5, 10, 20, 40, 80, 120)
 STRETCH_MM = 5200.0
 STRETCH_SECONDS, FIRST_SHARE, STRETCH_SHARE, BOUND_SHARE = 1.2, 0.4, 0.2, 0.7
@@ -78,19 +82,27 @@ def best_layout(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Searc
 
 
 def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, tell: Tell) -> Best:
-    """First a snapped layout, then some metres at a time, then everything or, where that is too much, a rounded bound."""
+    """First a snapped layout, then some metres at a time, then a rounded bound, and what is left of the time for everything."""
     found = _run(_snapped(kinds, goal, limits, WHOLE), search, search.seconds_left() * FIRST_SHARE, tell)
     found = _by_stretches(kinds, goal, limits, search, replace(found, bound=None), tell)
-    if search.over():
+    bound = bound_of(kinds, goal, limits, search, BOUND_SHARE, found.worth) if goal.steady else None
+    found = replace(found, bound=bound)
+    if search.over() or found.worth == bound:
         return found
     everything = task_of(kinds, goal, limits)
-    if len(everything.placements) <= LARGEST:
+    if len(everything.placements) <= min(LARGEST, A_SECOND * search.seconds_left()):
         last = _run(everything, search, search.seconds_left(), tell, found.worth)
-        return last if last.worth > found.worth else replace(found, bound=last.bound and max(last.bound, found.worth))
-    bound = bound_of(kinds, goal, limits, search, BOUND_SHARE) if goal.steady else None
-    if found.worth != bound:
-        found = _by_stretches(kinds, goal, limits, search, found, tell, share=1.0)
-    return replace(found, bound=bound)
+        better = last if last.worth > found.worth else found
+        return replace(better, bound=_tighter(bound, last.bound and max(last.bound, better.worth)))
+    found = replace(_by_stretches(kinds, goal, limits, search, found, tell, share=1.0), bound=bound)
+    if search.over() or found.worth == bound or not goal.steady:
+        return found
+    finest = _rounded(kinds, goal, limits, ROUNDED[-1])
+    return replace(found, bound=_tighter(bound, pack(finest, search, search.seconds_left(), greedy(finest)).bound))
+
+
+def _tighter(one: int | None, other: int | None) -> int | None:
+    return min((bound for bound in (one, other) if bound is not None), default=None)
 
 
 def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1) -> Task:
@@ -128,12 +140,28 @@ def _run(task: Task, search: Search, seconds: float, tell: Tell, known: int = 0)
     return Best(task.placements.chosen(packed.chosen), packed.worth, packed.bound)
 
 
-def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, share: float = 1.0) -> int | None:
-    """What no layout exceeds at a steady goal, within a share of the time that is left; None where that is too short."""
-    if search.over():
-        return None
-    task = _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), ROUNDED)
-    return pack(task, search, search.seconds_left() * share, greedy(task)).bound
+def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, share: float = 1.0, known: int = 0) -> int | None:
+    """What no layout exceeds at a steady goal, within a share of the time that is left; None where that is too short.
+
+    It gets finer while the time lasts, until it meets the worth of a layout that is ``known``.
+    """
+    until, best, size, took = search.seconds_left() * (1 - share), None, 0, 0.0
+    for most in ROUNDED:
+        task = _rounded(kinds, goal, limits, most)
+        left = search.seconds_left() - until
+        enough = left > took * (len(task.placements) / size) ** SLOWER if size else left > 0
+        if search.over() or not enough or best == known or len(task.placements) == size:
+            break
+        size = len(task.placements)
+        solved = relax(task, left)
+        took = left - (search.seconds_left() - until)
+        best = _tighter(best, None if solved is None else solved.whole(0.0))
+    return best
+
+
+def _rounded(kinds: Sequence[Kind], goal: Goal, limits: Limits, most: int) -> Task:
+    """Sizes rounded down so far that no more placements than these are left: every layout stays possible."""
+    return _first_small(lambda step: task_of(relaxed(kinds, step), goal, limits), most)
 
 
 def _by_stretches(
@@ -229,7 +257,8 @@ def _in_pairs(task: Task) -> Task:
     at = {(k, x, y): i for i, (k, x, y) in enumerate(zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), strict=True))}
     mirrored = zip(p.kind.tolist(), p.x.tolist(), (-p.y - p.width).tolist(), strict=True)
     image = np.array([at.get(place, -1) for place in mirrored], dtype=np.int64)
-    keep = np.flatnonzero([m >= 0 and (m == i or not p.clash(i)[m]) for i, m in enumerate(image)])
+    own, apart = image == np.arange(len(p)), (2 * p.y >= p.gap_mm) | (2 * (p.y + p.width) <= -p.gap_mm)
+    keep = np.flatnonzero((image >= 0) & (own | apart))
     new = np.full(len(p), -1, dtype=np.int64)
     new[keep] = np.arange(len(keep))
     pairs = np.array([(new[i], new[image[i]]) for i in keep if image[i] != i], dtype=np.int64).reshape(-1, 2)

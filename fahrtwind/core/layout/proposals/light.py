@@ -48,16 +48,24 @@ def light_shares(
 ) -> FloatArray:
     """Share of the open sky's energy each placement gives: each cell group counts as its darkest spot."""
     xs, ys, share = field
-    found = np.ones(len(placements))
-    for i in range(len(placements)):
-        inside_x = slice(*np.searchsorted(xs, [placements.x[i], placements.x[i] + placements.length[i]]))
-        inside_y = slice(*np.searchsorted(ys, [placements.y[i], placements.y[i] + placements.width[i]]))
-        part = share[inside_x, inside_y]
-        if part.size:
-            lengthwise = placements.length[i] >= placements.width[i]
-            strips = np.array_split(part, groups[kinds[placements.kind[i]].model], axis=1 if lengthwise else 0)
-            found[i] = float(np.mean([s.min() for s in strips if s.size]))
-    return found
+    p = placements
+    of_kind = np.array([groups[kind.model] for kind in kinds], dtype=np.int64)[p.kind]
+    windows = np.stack(
+        [np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length), np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width),
+         of_kind, p.length >= p.width],
+        axis=1,
+    )  # fmt: skip
+    # placements a few millimetres apart look at the same spots
+    different, which = np.unique(windows, axis=0, return_inverse=True)
+    found = np.array([_seen(share[x0:x1, y0:y1], int(n), bool(along)) for x0, x1, y0, y1, n, along in different])
+    return found[which.ravel()] if len(p) else np.ones(0)
+
+
+def _seen(part: FloatArray, groups: int, lengthwise: bool) -> float:
+    if not part.size:
+        return 1.0
+    strips = np.array_split(part, groups, axis=1 if lengthwise else 0)
+    return float(np.mean([s.min() for s in strips if s.size]))
 
 
 def as_worth(values: FloatArray, scale: float) -> IntArray:

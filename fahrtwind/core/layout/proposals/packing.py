@@ -23,6 +23,9 @@ if TYPE_CHECKING:
 WORKERS = 2
 FIRST_TRY = 700
 LEAST_SECONDS = 0.05
+CROWDED, SIMPLEX_SHARE, NONZEROS_A_SECOND = 0.6, 0.35, 45_000
+"""Rows for every placement from which simplex is tried first, for which share of the time, and what interior points do in a second;
+measured on the roofs of the bench."""
 WORK_SHARE = 0.92
 """Of the time given: building and ending a search take the rest."""
 MANY, LATE_SHARE = 3000, 0.15
@@ -167,24 +170,61 @@ class Relaxed:
 
 
 def relax(task: Task, seconds: float) -> Relaxed | None:
-    """A bound by the linear relaxation, with reduced costs; None where the time is too short."""
-    from scipy import optimize
+    """A bound by the linear relaxation, with reduced costs; None where the time is too short.
 
-    linprog: Any = optimize.linprog  # its stubs know no sparse matrices
-
+    On crowded roofs, which have many rows to watch, the simplex method is several times as fast as interior points; on long bare
+    ones it is the other way about. What simplex cannot do in a share of the time is left to interior points, but only what they
+    can do in time: they cannot be stopped.
+    """
     matrix, sides, count = _equations(task)
     cost = np.concatenate([-task.worth.astype(np.float64), np.zeros(count - len(task.placements))])
     upper = np.ones(count)
     upper[count - len(sides[1]) :] = sides[1]
+    program = (cost, upper, matrix, sides[0])
+    crowded = matrix.shape[0] > CROWDED * len(task.placements)
+    in_time = matrix.nnz < NONZEROS_A_SECOND * seconds * (1 - SIMPLEX_SHARE * crowded)
+    simplex = 0.0 if in_time and not crowded else seconds * (SIMPLEX_SHARE if in_time else 1.0)
+    solved = _by_simplex(*program, simplex) if simplex else None
+    if solved is None and in_time:
+        solved = _by_interior_points(*program, seconds - simplex)
+    if solved is None:
+        return None
+    value, prices = solved
+    step = int(np.gcd.reduce(task.worth)) or 1
+    reduced = cost - matrix.T @ prices
+    return Relaxed(value, np.maximum(reduced[: len(task.placements)], 0.0), step)
+
+
+def _by_simplex(
+    cost: FloatArray, upper: FloatArray, matrix: Any, right: FloatArray, seconds: float
+) -> tuple[float, FloatArray] | None:
+    """The most worth and the price of every row."""
+    from ortools.linear_solver.python import model_builder_helper as linear
+
+    model, solver = linear.ModelBuilderHelper(), linear.ModelSolverHelper("glop")
+    fill: Any = model.fill_model_from_sparse_data  # its stubs know no shapes
+    fill(np.zeros(len(cost)), upper, cost, right, right, matrix)
+    solver.set_time_limit_in_seconds(max(seconds, LEAST_SECONDS))
+    solver.solve(model)
+    if solver.status() != linear.SolveStatus.OPTIMAL:
+        return None
+    return -float(solver.objective_value()), np.asarray(solver.dual_values())
+
+
+def _by_interior_points(
+    cost: FloatArray, upper: FloatArray, matrix: Any, right: FloatArray, seconds: float
+) -> tuple[float, FloatArray] | None:
+    """The most worth and the price of every row."""
+    from scipy import optimize
+
+    linprog: Any = optimize.linprog  # its stubs know no sparse matrices
+    bounds = np.stack([np.zeros(len(cost)), upper], axis=1)
     solved = linprog(
-        cost, A_eq=matrix, b_eq=sides[0], bounds=np.stack([np.zeros(count), upper], axis=1), method="highs-ipm",
-        options={"time_limit": max(seconds, LEAST_SECONDS)},
-    )  # fmt: skip
+        cost, A_eq=matrix, b_eq=right, bounds=bounds, method="highs-ipm", options={"time_limit": max(seconds, LEAST_SECONDS)}
+    )
     if solved.x is None or solved.status != 0:
         return None
-    step = int(np.gcd.reduce(task.worth)) or 1
-    reduced = cost - matrix.T @ solved.eqlin.marginals
-    return Relaxed(-float(solved.fun), np.maximum(reduced[: len(task.placements)], 0.0), step)
+    return -float(solved.fun), solved.eqlin.marginals
 
 
 def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:

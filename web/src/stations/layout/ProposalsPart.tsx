@@ -5,7 +5,7 @@ import { http, unwrap } from "../../api/client";
 import type { Proposal, Proposals, SearchAnswer } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
-import { mass, percent, speed, yearEnergy } from "../../ui/format";
+import { feetInMembers, mass, percent, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
 import { copyEdits, useModels } from "./useModels";
@@ -77,8 +77,9 @@ function Progress({ answer }: { answer: SearchAnswer | undefined }) {
   if (answer?.state !== "running") return null;
   return (
     <span className="flex items-center gap-2 text-[13px]" aria-live="polite">
-      <progress className="w-28 accent-[var(--color-chalk)]" value={answer.seconds} max={answer.most_seconds} />
-      {answer.seconds.toFixed(0)} s, {answer.proposals?.doing ?? "starting …"}
+      <progress className="w-28" value={answer.proposals?.progress ?? 0} />
+      {answer.seconds.toFixed(0)} of at most {answer.most_seconds.toFixed(0)} s,{" "}
+      {answer.proposals?.doing ?? "starting …"}
     </span>
   );
 }
@@ -240,10 +241,10 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
       <MiniRoof rects={proposal.rects} label={`${proposal.title}: ${f.panels} panels`} />
       <p className="text-[13px] leading-snug pt-1">
         {f.models.map((m) => `${m.count} × ${m.model}`).join(", ")}
-        {proposal.best ? ". Best there is at this." : "."}
+        {proposal.best ? ". Best there is at this." : proposal.draft ? ". A first draft." : "."}
       </p>
       <p className="text-[13px] leading-snug text-soft">
-        {f.holes} holes, {f.feet_on_members} of {f.feet} feet in members, {mass(f.mass_kg, units)}
+        {f.holes} holes, feet in members {feetInMembers(f)}, {mass(f.mass_kg, units)}
         {f.year_wh !== null && f.year_wh !== undefined ? `, ${yearEnergy(f.year_wh)} a year` : ""}
         {f.price !== null && f.price !== undefined ? `, price ${f.price.toFixed(0)}` : ""}
         {f.safe_m_s !== null && f.safe_m_s !== undefined ? `, safe to ${speed(f.safe_m_s, units)}` : ""}

@@ -3,7 +3,13 @@ import type { YieldFinding } from "../../api/types";
 import { dayEnergy } from "../../ui/format";
 
 const TELL_FROM = 0.05;
-const FULL = 0.5;
+/** Share lost from which an hour is so dark, in steps that leave figures readable on each. */
+const DARKER: readonly (readonly [number, number])[] = [
+  [0.35, 80],
+  [0.2, 44],
+  [0.1, 28],
+  [TELL_FROM, 14],
+];
 
 export function ShadeClock({ months }: { months: YieldFinding["months"] }) {
   const lit = months.flatMap((m) => m.lost_by_hour.map((l, h) => (l === null ? -1 : h))).filter((h) => h >= 0);
@@ -44,13 +50,13 @@ export function ShadeClock({ months }: { months: YieldFinding["months"] }) {
 
 function Hour({ lost }: { lost: number | null }) {
   if (lost === null) return <td />;
-  const depth = Math.min(lost / FULL, 1);
+  const [, ink] = DARKER.find(([from]) => lost >= from) ?? [0, 0];
   return (
     <td
       className="text-center h-[19px] border border-hair tabular-nums"
       style={{
-        background: `color-mix(in srgb, var(--color-ink) ${Math.round(depth * 100)}%, var(--color-paper))`,
-        color: depth > 0.45 ? "var(--color-paper)" : "var(--color-ink)",
+        background: `color-mix(in srgb, var(--color-ink) ${ink}%, var(--color-paper))`,
+        color: ink > 50 ? "var(--color-paper)" : "var(--color-ink)",
       }}
     >
       {lost >= TELL_FROM ? Math.round(lost * 100) : ""}

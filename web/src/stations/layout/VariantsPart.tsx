@@ -5,7 +5,7 @@ import { http, unwrap } from "../../api/client";
 import type { LayoutFigures, Units, VariantLine } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
-import { mass, speed, yearEnergy } from "../../ui/format";
+import { feetInMembers, mass, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
 
@@ -79,7 +79,7 @@ const ROWS: readonly Row[] = [
     label: "a year",
     of: (f) => (f.year_wh === null || f.year_wh === undefined ? "place not known" : yearEnergy(f.year_wh)),
   },
-  { label: "feet in members", of: (f) => `${f.feet_on_members} of ${f.feet}` },
+  { label: "feet in members", of: feetInMembers },
   { label: "new holes", of: (f) => String(f.holes) },
   { label: "mass", of: (f, units) => mass(f.mass_kg, units) },
   { label: "price", of: (f) => (f.price === null || f.price === undefined ? "not known" : f.price.toFixed(0)) },
