@@ -98,7 +98,7 @@ def test_every_placement_fits_on_every_raster(offered: Offered, step: int) -> No
 
 def test_a_fence_is_lain_within_or_without() -> None:
     offered = Offered(((1000, 500, 100),), (0, -900, 4000, 900), (), 20)
-    fence = Room(offered.room().bounds, (), (offered.room().bounds.__class__(1500, -500, 1100, 1000),), 20.0)
+    fence = Room(offered.room().bounds, (), (offered.room().bounds.__class__(1500, -500, 1100, 1000),), 20.0, 20.0)
     kinds = [Kind(k.number, k.model, k.turned, k.length_mm, k.width_mm, fence) for k in offered.kinds()]
     found = placements_of(kinds)
     within = (found.x >= 1500) & (found.x + found.length <= 2600) & (found.y >= -500) & (found.y + found.width <= 500)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import time
 from collections.abc import Callable
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -54,9 +55,10 @@ def watts_goal(offered: Offered, **more: object) -> Goal:
 
 @pytest.mark.parametrize("seed", range(20))
 def test_the_best_layout_is_the_one_an_exhaustive_search_finds(seed: int) -> None:
-    offered = small_roof(seed)
-    best = best_layout(offered.kinds(), watts_goal(offered), NO_LIMITS, PLENTY, 60, lambda _: None)
-    assert best.worth == best.bound == exhaustive(offered, 100)
+    for side_gap in (0, 200):
+        offered = replace(small_roof(seed), side_gap=side_gap)
+        best = best_layout(offered.kinds(), watts_goal(offered), NO_LIMITS, PLENTY, 60, lambda _: None)
+        assert best.worth == best.bound == exhaustive(offered, 100)
 
 
 @pytest.mark.parametrize("seed", [2, 4, 6, 8, 10])

@@ -119,6 +119,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "bolt-too-short": lambda j: changed(j, panels__p1__hold={"school": "bolts", "length": "12 mm"}),
     "bracket-too-small": lambda j: changed(j, panels__p1__hold__count=4),
     "feet-crowd": lambda j: changed(j, panels__p1__y="-525 mm", panels__p2__y="525 mm", panels__p1__hold__count=3),
+    "brackets-meet": lambda j: changed(j, panels__p1__y="-535 mm", panels__p2__y="535 mm"),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
 }  # fmt: skip
 ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged", "crown-not-measured"}

@@ -19,13 +19,15 @@ class Offered:
     bounds: tuple[int, int, int, int]
     blocks: tuple[tuple[int, int, int, int], ...]
     gap: int
+    side_gap: int = 0
+    """Between panels side by side; no less than the gap."""
 
     def room(self) -> Room:
         x, y, x1, y1 = self.bounds
         blocks = tuple(
             Block("obstacle", f"o{i}", f"thing {i}", Rect(a, b, c - a, d - b), 25.0) for i, (a, b, c, d) in enumerate(self.blocks)
         )
-        return Room(Rect(x, y, x1 - x, y1 - y), blocks, (), float(self.gap))
+        return Room(Rect(x, y, x1 - x, y1 - y), blocks, (), float(self.gap), float(max(self.gap, self.side_gap)))
 
     def kinds(self) -> list[Kind]:
         found: list[Kind] = []
@@ -46,9 +48,9 @@ def exhaustive(offered: Offered, grid: int) -> int:
     for a, b, c, d in offered.blocks:
         taken[max(a // grid - x0, 0) : max(c // grid - x0, 0), max(b // grid - y0, 0) : max(d // grid - y0, 0)] = True
     sizes = {(length // grid, width // grid, watts) for a, b, watts in offered.models for length, width in ((a, b), (b, a))}
-    gap = offered.gap // grid
+    gap, side = offered.gap // grid, max(offered.gap, offered.side_gap) // grid
     cells = [(i, j) for i in range(taken.shape[0]) for j in range(taken.shape[1])]
-    density = max(watts / ((length + gap) * (width + gap)) for length, width, watts in sizes)
+    density = max(watts / ((length + gap) * (width + side)) for length, width, watts in sizes)
     best = 0
 
     def search(start: int, used: np.ndarray, watts: int) -> None:  # type: ignore[type-arg]
@@ -56,12 +58,12 @@ def exhaustive(offered: Offered, grid: int) -> int:
         best = max(best, watts)
         for position in range(start, len(cells)):
             i, j = cells[position]
-            room = (taken.shape[0] - i + gap) * (taken.shape[1] + gap)
+            room = (taken.shape[0] - i + gap) * (taken.shape[1] + side)
             if watts + density * room <= best:
                 return
             for length, width, power in sizes:
                 here = (slice(i, i + length), slice(j, j + width))
-                grown = (slice(max(i - gap, 0), i + length + gap), slice(max(j - gap, 0), j + width + gap))
+                grown = (slice(max(i - gap, 0), i + length + gap), slice(max(j - side, 0), j + width + side))
                 inside = i + length <= taken.shape[0] and j + width <= taken.shape[1]
                 if inside and not taken[here].any() and not used[grown].any():
                     more = used.copy()

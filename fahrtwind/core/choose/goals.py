@@ -94,10 +94,10 @@ def offered_by(job: Job) -> Offered:
             "No panel model is on offer.", remedy="Add at least one model and how many of it there are.", field="wish.offers"
         )
     models = tuple(find_model(job, offer.model) for offer in job.wish.offers)
-    keep = frozenset(p.id for p in job.panels if p.locked)
+    keep, bracket = frozenset(p.id for p in job.panels if p.locked), usual_hold(job).bracket
     kinds = list[Kind]()
     for number, model in enumerate(models):
-        room = room_of(job, stand_off_of(job).mm + model.frame_height.mm, keep)
+        room = room_of(job, stand_off_of(job).mm + model.frame_height.mm, keep, bracket.lever.mm + bracket.toe.mm)
         if room is None:
             raise InputError("The roof has no size yet.", remedy="Measure its length and width.", field="vehicle.roof_length")
         long, wide = ceil(model.length.mm), ceil(model.width.mm)

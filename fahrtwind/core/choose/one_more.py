@@ -30,8 +30,8 @@ class OneMore:
 
 def one_more(job: Job, offers: list[PanelModel], others: list[PanelModel], room: Room) -> tuple[OneMore, ...]:
     """The nearest misses over the job's present panels, the smallest first. ``others``: models that could be taken instead."""
-    gap = room.gap_mm
-    blocks = [*room.blocks, *(Block("panel", p.id, p.name, panel_rect(p).grown(gap), gap) for p in job.panels)]
+    gap, side = room.gap_mm, room.side_gap_mm
+    blocks = [*room.blocks, *(Block("panel", p.id, p.name, panel_rect(p).grown(gap, side), gap) for p in job.panels)]
     spots = _empty_spots(room.bounds, blocks)
     found = []
     for model in offers:
@@ -96,7 +96,8 @@ def _ends(spot: Rect, blocks: list[Block], job: Job, *, along: bool) -> list[tup
         side: Side = ("front" if at_start else "rear") if along else ("port" if at_start else "starboard")
         touching = [b for b in blocks if _touches(b.rect, spot, edge, along=along, at_start=at_start)]
         if touching:
-            found += [(b.name, b.clearance_mm) for b in touching]
+            # across, panels keep their distance for the feet between them: that cannot be given up
+            found += [(b.name, b.clearance_mm if along or b.kind != "panel" else 0.0) for b in touching]
         else:
             found.append((f"the {side} edge", max(least_from_edge(job, side), 0.0)))
     return found

@@ -146,7 +146,7 @@ class _State:
     def take(self, plan: Plan, placements: Placements) -> None:
         """A layout on the way: shown until the goal is settled, or a better one comes."""
         if _worth(plan, placements) > self._draft_worth(plan):
-            panels = _panels(self.offered, placements)
+            panels = _raised(self.offered.job, _panels(self.offered, placements))
             self._drafts[plan.title] = (plan, placements, self._proposal(plan, panels, best=False, draft=True))
             self._tell(self.told())
 

@@ -83,6 +83,17 @@ def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float,
             return rect.x_end_mm + lever, rect.y_mm + along
 
 
+def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:
+    """What the base of a foot's bracket covers of the roof, from the frame to the edge of its toe."""
+    bracket = panel.hold.bracket
+    side = next(f.side for f in panel.feet if f.id == place.foot)
+    out, along = bracket.lever.mm + bracket.toe.mm, bracket.length.mm
+    before = bracket.toe.mm if side in ("port", "front") else bracket.lever.mm
+    if side in ("port", "starboard"):
+        return Rect(place.x_mm - along / 2, place.y_mm - before, along, out)
+    return Rect(place.x_mm - before, place.y_mm - along / 2, out, along)
+
+
 def fastener_diameter_mm(hold: Attachment) -> float | None:
     """Diameter of what goes into the roof; None for tape."""
     if hold.school == "screws":

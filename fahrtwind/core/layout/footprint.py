@@ -48,8 +48,10 @@ class Rect:
     def polygon(self) -> Polygon:
         return _polygon(self)
 
-    def grown(self, by_mm: float) -> Rect:
-        return Rect(self.x_mm - by_mm, self.y_mm - by_mm, self.length_mm + 2 * by_mm, self.width_mm + 2 * by_mm)
+    def grown(self, by_mm: float, across_mm: float | None = None) -> Rect:
+        """Larger on all sides, across by another distance where one is given."""
+        across = by_mm if across_mm is None else across_mm
+        return Rect(self.x_mm - by_mm, self.y_mm - across, self.length_mm + 2 * by_mm, self.width_mm + 2 * across)
 
 
 @lru_cache(maxsize=1024)

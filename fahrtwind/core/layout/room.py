@@ -35,12 +35,16 @@ class Block:
 
 @dataclass(frozen=True, slots=True)
 class Room:
-    """The rectangle panels stay in, the blocks in it, and fences: a panel lies wholly inside or wholly outside of each."""
+    """The rectangle panels stay in, the blocks in it, and fences: a panel lies wholly inside or wholly outside of each.
+
+    ``gap_mm`` is the least distance between panels along the roof, ``side_gap_mm`` across it, where their feet stand.
+    """
 
     bounds: Rect
     blocks: tuple[Block, ...]
     fences: tuple[Rect, ...]
     gap_mm: float
+    side_gap_mm: float
 
 
 def least_from_edge(job: Job, side: Side) -> float:
@@ -49,10 +53,11 @@ def least_from_edge(job: Job, side: Side) -> float:
     return float(job.assumptions.edge_clearance.mm if own is None else own.mm)
 
 
-def room_of(job: Job, panel_height_mm: float, keep: frozenset[str] = frozenset()) -> Room | None:
+def room_of(job: Job, panel_height_mm: float, keep: frozenset[str] = frozenset(), feet_mm: float = 0.0) -> Room | None:
     """What is free for panels whose top stands ``panel_height_mm`` over the roof; None while the roof has no size.
 
-    ``keep``: panels that stay where they are. Round and other shapes count as the rectangle around them.
+    ``keep``: panels that stay where they are. ``feet_mm``: how far feet reach out beside a panel.
+    Round and other shapes count as the rectangle around them.
     """
     roof = roof_rect(job.vehicle)
     if roof is None:
@@ -64,11 +69,12 @@ def room_of(job: Job, panel_height_mm: float, keep: frozenset[str] = frozenset()
         if obstacle.stays:
             blocks += _obstacle(obstacle, panel_height_mm)
     gap = job.assumptions.panel_gap.mm
-    blocks += [Block("panel", p.id, p.name, panel_rect(p).grown(gap), gap) for p in job.panels if p.id in keep]
+    side_gap = max(gap, 2 * feet_mm)
+    blocks += [Block("panel", p.id, p.name, panel_rect(p).grown(gap, side_gap), gap) for p in job.panels if p.id in keep]
     fences = tuple(
         Rect(s.x.mm, s.y.mm - s.width.mm / 2, s.length.mm, s.width.mm) for s in job.survey.sections if abs(s.step.mm) > LOW_STEP_MM
     )  # fmt: skip
-    return Room(bounds, tuple(blocks), fences, gap)
+    return Room(bounds, tuple(blocks), fences, gap, side_gap)
 
 
 def _obstacle(obstacle: Obstacle, panel_height_mm: float) -> list[Block]:

@@ -6,13 +6,14 @@ from fahrtwind.core.build.drill_map import bolt_length_needed_mm, hole_pitch_mm,
 from fahrtwind.core.hold.chain import skin_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape
-from fahrtwind.core.layout.feet import fastener_diameter_mm
+from fahrtwind.core.layout.feet import fastener_diameter_mm, foot_base
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 PRACTICE = "common practice, no source"
+TOUCHING_MM = 1.0
 
 
 @rule("through-the-ceiling", "stop", "roof-day", "Fastener goes deeper than skin and member", "geometry")
@@ -93,6 +94,24 @@ def feet_crowd(job: Job, findings: Findings) -> Iterator[Found]:
                     f"panels.{a.panel}.feet.{a.foot}", f"holes {a.number} and {b.number}",
                     "They run into one another.", "Move one foot along its frame.",
                 )  # fmt: skip
+
+
+@rule("brackets-meet", "stop", "hold", "Brackets of two panels lie on one another", "geometry: their bases on the roof")
+def brackets_meet(job: Job, findings: Findings) -> Iterator[Found]:
+    panels = {p.id: p for p in job.panels}
+    bases = sorted(((foot_base(panels[f.panel], f), f) for f in findings.feet), key=lambda pair: pair[0].x_mm)
+    for i, (base, foot) in enumerate(bases):
+        for other, one in bases[i + 1 :]:
+            if other.x_mm >= base.x_end_mm - TOUCHING_MM:
+                break
+            common = base.clipped(other) if foot.panel != one.panel else None
+            if common is not None and min(common.length_mm, common.width_mm) > TOUCHING_MM:
+                yield Found(
+                    f"panels.{foot.panel}.feet.{foot.foot}",
+                    f"{panels[foot.panel].name} {foot.foot} and {panels[one.panel].name} {one.foot}",
+                    f"They share {say_length(common.width_mm, job.units)} across and {say_length(common.length_mm, job.units)} along.",
+                    "Set the panels further apart, or one of the feet along its frame.",
+                )
 
 
 @rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")

@@ -181,9 +181,9 @@ def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, 
     layout = pushed_apart(kinds, found.layout, start + STRETCH_MM / 2)
     inside = (layout.x >= start) & (layout.x + layout.length <= start + STRETCH_MM)
     rest = layout.chosen(~inside)
-    gap = layout.gap_mm
+    gap, side = layout.gap_mm, layout.side_gap_mm
     blocks = tuple(
-        Block("panel", "", "", Rect(float(x), float(y), float(a), float(b)).grown(gap), gap)
+        Block("panel", "", "", Rect(float(x), float(y), float(a), float(b)).grown(gap, side), gap)
         for x, y, a, b in zip(rest.x, rest.y, rest.length, rest.width, strict=True)
     )
     own = [_within(kind, start, blocks) for kind in kinds]
@@ -224,7 +224,8 @@ def _slid(kinds: Sequence[Kind], layout: Placements, x: IntArray, one: int, *, f
     room, gap = _kind(kinds, layout, one).room, layout.gap_mm
     y0, y1, length = layout.y[one], layout.y[one] + layout.width[one], layout.length[one]
     here = int(x[one])
-    lane = (layout.y < y1 + gap) & (layout.y + layout.width + gap > y0)
+    side = layout.side_gap_mm
+    lane = (layout.y < y1 + side) & (layout.y + layout.width + side > y0)
     rects = [r for r in (*(b.rect for b in room.blocks), *room.fences) if r.y_mm < y1 and r.y_end_mm > y0]
     if forward:
         stops = [
@@ -257,7 +258,7 @@ def _in_pairs(task: Task) -> Task:
     at = {(k, x, y): i for i, (k, x, y) in enumerate(zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), strict=True))}
     mirrored = zip(p.kind.tolist(), p.x.tolist(), (-p.y - p.width).tolist(), strict=True)
     image = np.array([at.get(place, -1) for place in mirrored], dtype=np.int64)
-    own, apart = image == np.arange(len(p)), (2 * p.y >= p.gap_mm) | (2 * (p.y + p.width) <= -p.gap_mm)
+    own, apart = image == np.arange(len(p)), (2 * p.y >= p.side_gap_mm) | (2 * (p.y + p.width) <= -p.side_gap_mm)
     keep = np.flatnonzero((image >= 0) & (own | apart))
     new = np.full(len(p), -1, dtype=np.int64)
     new[keep] = np.arange(len(keep))

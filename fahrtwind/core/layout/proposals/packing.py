@@ -115,8 +115,8 @@ def _laid(task: Task, order: IntArray) -> IntArray:
 
 def spots(placements: Placements) -> tuple[IntArray, IntArray]:
     """The x and y that have to be watched: starts after which something ends before the next start."""
-    p, gap = placements, placements.gap_mm
-    return _watched(p.x, p.x + p.length + gap), _watched(p.y, p.y + p.width + gap)
+    p = placements
+    return _watched(p.x, p.x + p.length + p.gap_mm), _watched(p.y, p.y + p.width + p.side_gap_mm)
 
 
 def _watched(starts: IntArray, ends: IntArray) -> IntArray:
@@ -231,10 +231,10 @@ def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
     """Along every watched row the roof is taken at a start and given back at an end; then the limits, each with its slack."""
     from scipy.sparse import coo_matrix
 
-    p, gap = task.placements, task.placements.gap_mm
+    p = task.placements
     xs, ys = spots(p)
-    start, end = np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length + gap)
-    first, last = np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width + gap)
+    start, end = np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length + p.gap_mm)
+    first, last = np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width + p.side_gap_mm)
     rows, columns, values = list[IntArray](), list[IntArray](), list[FloatArray]()
     row, column = 0, len(p)
     for lane in range(len(ys)):
@@ -311,14 +311,14 @@ def _without(worth: IntArray, gone: IntArray) -> IntArray:
 def _model(task: Task, hint: IntArray) -> tuple[cp_model.CpModel, list[cp_model.IntVar]]:
     from ortools.sat.python import cp_model
 
-    p, gap = task.placements, task.placements.gap_mm
+    p = task.placements
     model = cp_model.CpModel()
     chosen = [model.new_bool_var("") for _ in range(len(p))]
     xs, ys = spots(p)
-    rows = [(p.y <= y) & (p.y + p.width + gap > y) for y in ys]
+    rows = [(p.y <= y) & (p.y + p.width + p.side_gap_mm > y) for y in ys]
     seen: set[bytes] = set()
     for x in xs:
-        over = np.flatnonzero((p.x <= x) & (p.x + p.length + gap > x))
+        over = np.flatnonzero((p.x <= x) & (p.x + p.length + p.gap_mm > x))
         for row in rows:
             here = over[row[over]]
             key = here.tobytes()

@@ -53,6 +53,7 @@ class Placements:
     length: IntArray
     width: IntArray
     gap_mm: int
+    side_gap_mm: int
     step_mm: int
 
     def __len__(self) -> int:
@@ -60,21 +61,23 @@ class Placements:
 
     def chosen(self, keep: BoolArray | IntArray) -> Placements:
         return Placements(
-            self.kind[keep], self.x[keep], self.y[keep], self.length[keep], self.width[keep], self.gap_mm, self.step_mm
-        )
+            self.kind[keep], self.x[keep], self.y[keep], self.length[keep], self.width[keep],
+            self.gap_mm, self.side_gap_mm, self.step_mm,
+        )  # fmt: skip
 
     def joined(self, other: Placements) -> Placements:
         def both(name: str) -> IntArray:
             return np.concatenate([getattr(self, name), getattr(other, name)])
 
-        return Placements(both("kind"), both("x"), both("y"), both("length"), both("width"), self.gap_mm, self.step_mm)
+        sizes = both("length"), both("width")
+        return Placements(both("kind"), both("x"), both("y"), *sizes, self.gap_mm, self.side_gap_mm, self.step_mm)
 
     def clash(self, one: int) -> BoolArray:
         """Which placements cannot be together with this one (itself too)."""
-        gap = self.gap_mm
+        gap, side = self.gap_mm, self.side_gap_mm
         found: BoolArray = (
             (self.x < self.x[one] + self.length[one] + gap) & (self.x + self.length + gap > self.x[one])
-            & (self.y < self.y[one] + self.width[one] + gap) & (self.y + self.width + gap > self.y[one])
+            & (self.y < self.y[one] + self.width[one] + side) & (self.y + self.width + side > self.y[one])
         )  # fmt: skip
         return found
 
@@ -86,7 +89,8 @@ def placements_of(kinds: Sequence[Kind], step_mm: int = 1, *, symmetric: bool = 
     middle of the roof.
     """
     nothing = np.empty(0, dtype=np.int64)
-    found = Placements(nothing, nothing, nothing, nothing, nothing, ceil(max((k.room.gap_mm for k in kinds), default=0)), step_mm)
+    gap, side = (ceil(max((getattr(k.room, name) for k in kinds), default=0)) for name in ("gap_mm", "side_gap_mm"))
+    found = Placements(nothing, nothing, nothing, nothing, nothing, gap, side, step_mm)
     if kinds:
         along, across = _axis(kinds, 0, step_mm, symmetric), _axis(kinds, 1, 1, symmetric)
         for i, kind in enumerate(kinds):
@@ -102,7 +106,8 @@ def _of_kind(kind: Kind, xs: IntArray, ys: IntArray, like: Placements) -> Placem
     def same(value: int) -> IntArray:
         return np.full(len(x), value, dtype=np.int64)
 
-    return Placements(same(kind.number), x, y, same(kind.length_mm), same(kind.width_mm), like.gap_mm, like.step_mm)
+    sizes = same(kind.length_mm), same(kind.width_mm)
+    return Placements(same(kind.number), x, y, *sizes, like.gap_mm, like.side_gap_mm, like.step_mm)
 
 
 def fits_room(room: Room, x: IntArray, y: IntArray, length: int | IntArray, width: int | IntArray) -> BoolArray:
@@ -122,7 +127,7 @@ def fits_room(room: Room, x: IntArray, y: IntArray, length: int | IntArray, widt
 def _axis(kinds: Sequence[Kind], axis: int, step: int, symmetric: bool) -> list[IntArray]:
     """For every kind its positions along one axis."""
     low, high, before, behind = _stops(kinds, axis)
-    gap = ceil(kinds[0].room.gap_mm)
+    gap = ceil(kinds[0].room.side_gap_mm if axis else kinds[0].room.gap_mm)
     sizes = sorted({s for k in kinds if (s := k.width_mm if axis else k.length_mm) <= high - low})
     best: tuple[set[int], set[int], int] | None = None
     for share in THRESHOLDS:
@@ -209,15 +214,15 @@ def _relaxed_room(room: Room, step: int) -> Room:
         return Rect(low, rect.y_mm, max(high - low, 0), rect.width_mm)
 
     blocks = tuple(replace(b, rect=wider(b.rect, free=False)) for b in room.blocks)
-    return Room(wider(room.bounds, free=True), blocks, (), room.gap_mm)
+    return Room(wider(room.bounds, free=True), blocks, (), room.gap_mm, room.side_gap_mm)
 
 
 def without_twins(placements: Placements, worth: IntArray, model: IntArray, watched: tuple[IntArray, IntArray]) -> IntArray:
     """Of placements of one model over the same watched spots only the most worth is needed."""
-    p, gap, (xs, ys) = placements, placements.gap_mm, watched
+    p, gap, side, (xs, ys) = placements, placements.gap_mm, placements.side_gap_mm, watched
     keys = np.stack([
         model, np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length + gap),
-        np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width + gap),
+        np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width + side),
     ])  # fmt: skip
     order = np.lexsort((np.arange(len(p)), -worth))
     _, first = np.unique(keys[:, order], axis=1, return_index=True)

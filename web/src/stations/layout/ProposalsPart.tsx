@@ -249,11 +249,15 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
         {f.price !== null && f.price !== undefined ? `, price ${f.price.toFixed(0)}` : ""}
         {f.safe_m_s !== null && f.safe_m_s !== undefined ? `, safe to ${speed(f.safe_m_s, units)}` : ""}
       </p>
-      {f.stop_titles.length > 0 && (
-        <p className="text-[13px] leading-snug">
-          <span className="text-signal font-semibold">Stop:</span> {f.stop_titles.join("; ")}
-        </p>
-      )}
+      <p className="text-[13px] leading-snug">
+        {f.stop_titles.length > 0 ? (
+          <>
+            <span className="text-signal font-semibold">Stop:</span> {f.stop_titles.join("; ")}
+          </>
+        ) : (
+          <span className="font-semibold">No stop.</span>
+        )}
+      </p>
       <div className="flex gap-2 pt-1">
         <button type="button" className="act !h-[27px]" onClick={() => void attempt(use)}>
           Put on the roof
