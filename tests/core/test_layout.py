@@ -12,6 +12,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import MirrorPanel, apply_edits
 from fahrtwind.core.job.panel import Screws
 from fahrtwind.core.layout.cables import cable_end, cable_pairs
+from fahrtwind.core.layout.feet import move_onto_holes_mm
 from fahrtwind.core.layout.footprint import panel_rect
 from fahrtwind.core.layout.placing import panel_at, usual_feet
 from fahrtwind.core.layout.room import least_from_edge, room_of
@@ -159,3 +160,16 @@ def test_each_climate_has_twelve_plausible_months() -> None:
         assert len(climate.sunshine) == len(climate.temperature_deg_c) == len(climate.turbidity) == 12
         assert all(0 < s < 1 for s in climate.sunshine) and all(1.5 <= t <= 8 for t in climate.turbidity)
         assert "invented" in SOURCE.lower() and -60 < climate.latitude_deg < 70
+
+
+def test_a_small_move_brings_members_under_the_frame_s_holes(sound: Job) -> None:
+    told = evaluate(sound).findings
+    front = sound.panels[0].x.mm
+    under = [f.x_mm - front + 80 for f in told.feet if f.panel == "p1" and f.y_mm < -600]
+    drilled = changed(sound, panels__p1__model__holes=under)
+    snag = next(s for s in evaluate(drilled).snags if s.id == "off-frame-holes" and s.place == "panels.p1")
+    assert "Move the panel" in snag.remedy and "forward" in snag.remedy
+    way = move_onto_holes_mm(drilled, drilled.panels[0], told.members.members)
+    assert way is not None and -110 <= way < 0
+    moved = changed(drilled, panels__p1__x=f"{front + way} mm")
+    assert not [s for s in evaluate(moved).snags if s.id == "off-frame-holes" and s.place == "panels.p1"]

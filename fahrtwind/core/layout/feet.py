@@ -8,10 +8,12 @@ from typing import Literal
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel
 from fahrtwind.core.layout.footprint import Rect, panel_rect
+from fahrtwind.core.quantities import Length
 from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
+FURTHEST_MOVE_MM = 150
 Landing = Literal["member", "perhaps", "skin", "unknown"]
 
 
@@ -81,6 +83,31 @@ def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float,
             return rect.x_mm - lever, rect.y_mm + along
         case _:
             return rect.x_end_mm + lever, rect.y_mm + along
+
+
+def frame_holes_mm(panel: PlacedPanel) -> tuple[float, ...]:
+    """Where a frame's mounting holes may lie along its sides: nobody knows from which end the sheet counts."""
+    run = panel_rect(panel).length_mm
+    return () if panel.turned else tuple(at for h in panel.model.holes for at in (h.mm, run - h.mm))
+
+
+def off_holes(panel: PlacedPanel, feet: tuple[FootPlace, ...]) -> list[str]:
+    """Feet along the sides whose bracket covers none of the frame's mounting holes; none where the sheet tells no holes."""
+    holes, reach = frame_holes_mm(panel), panel.hold.bracket.length.mm / 2
+    return [
+        f.foot for f in feet if holes and f.panel == panel.id and f.on_side and min(abs(f.along_mm - h) for h in holes) > reach
+    ]
+
+
+def move_onto_holes_mm(job: Job, panel: PlacedPanel, members: tuple[Member, ...]) -> float | None:
+    """The least way along the roof after which feet snap to members under holes of the frame; None where there is none."""
+    ways = {round(m.x_mm - panel.x.mm - hole) for m in members for hole in frame_holes_mm(panel)}
+    for way in sorted((w for w in ways if abs(w) <= FURTHEST_MOVE_MM), key=abs):
+        moved = panel.model_copy(update={"x": Length(mm=panel.x.mm + way)})
+        feet = place_feet(job, moved, members)
+        if not off_holes(moved, feet) and all(f.off_mm is not None and abs(f.off_mm) < 1 for f in feet if f.on_side):
+            return float(way)
+    return None
 
 
 def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:

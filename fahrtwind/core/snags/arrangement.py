@@ -5,6 +5,7 @@ from collections.abc import Iterator
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.distances import TOUCHING_M2
+from fahrtwind.core.layout.feet import move_onto_holes_mm, off_holes
 from fahrtwind.core.layout.footprint import Rect, panel_rect
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
@@ -193,17 +194,13 @@ def flexible_bolted(job: Job, findings: Findings) -> Iterator[Found]:
 def off_frame_holes(job: Job, findings: Findings) -> Iterator[Found]:
     """Only along the long sides, where the sheet tells its holes; a bracket that covers a hole uses it."""
     for panel in job.panels:
-        run = panel_rect(panel).length_mm
-        holes = [h.mm for h in panel.model.holes]
-        if not holes or panel.turned:
-            continue
-        both = (*holes, *(run - h for h in holes))  # nobody knows which end the sheet counts from
-        reach = panel.hold.bracket.length.mm / 2
-        lost = [
-            f.foot for f in findings.feet if f.panel == panel.id and f.on_side and min(abs(f.along_mm - h) for h in both) > reach
-        ]
+        lost = off_holes(panel, findings.feet)
         if lost:
+            way = move_onto_holes_mm(job, panel, findings.members.members)
+            moved = (
+                f"Move the panel {say_length(abs(way), job.units)} {'aft' if way > 0 else 'forward'}, or use" if way else "Use"
+            )
             yield Found(
                 f"panels.{panel.id}", panel.name, f"Feet {', '.join(lost)} cover none of its mounting holes.",
-                "Use clamps there, or move the feet: drilling a frame usually voids its warranty.",
+                f"{moved} clamps there: drilling a frame usually voids its warranty.",
             )  # fmt: skip
