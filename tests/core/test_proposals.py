@@ -147,13 +147,8 @@ def offering(sound: Job) -> Callable[..., Job]:
     """The sound bus, its panels off the roof, with models on offer."""
 
     def make(*models: str, **values: object) -> Job:
-        job = changed(
-            sound,
-            panels=[],
-            wish={"offers": [{"id": f"e{i}", "model": m} for i, m in enumerate(models)], "aim": "watts"},
-            **values,
-        )
-        return job
+        wish = {"offers": [{"id": f"e{i}", "model": m} for i, m in enumerate(models)], "aim": "watts"}
+        return changed(sound, **{"panels": [], "wish": wish, **values})
 
     return make
 
@@ -300,3 +295,15 @@ def test_energy_prefers_the_sun(offering: Callable[..., Job]) -> None:
     )
     found = propose(job, within(40)).proposals[0]
     assert found.title == "Most energy" and panel_rect(found.panels[0]).x_mm > 1500
+
+
+def test_a_mirrored_layout_a_little_weaker_is_the_balanced_one(offering: Callable[..., Job]) -> None:
+    """A small panel beside a box is worth less than the 3 % that a mirrored layout counts more."""
+    offers = [{"id": "e1", "model": "Halde 410", "at_most": 4}, {"id": "e2", "model": "Splitt 50", "at_most": 1}]
+    bare = offering(vehicle__roof_length="5.5 m", obstacles=[], readings=[], keep_free=[], own_models=[], survey={}, site={},
+                    wish={"offers": offers, "aim": "balance"})  # fmt: skip
+    box = {"kind": "other", "name": "Box", "x": 4760, "y": -560, "length": 700, "width": 1100, "height": 60}
+    found = propose(apply_edits(bare, [AddEntry(path="obstacles", value=box)]), within(40))
+    balanced, most = (next(p for p in found.proposals if p.title == title) for title in ("Balanced", "Most watts"))
+    assert balanced.figures.mirrored == 1 and balanced.figures.watts == 1640 and not balanced.best
+    assert most.figures.watts == 1690

@@ -89,6 +89,7 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
         state.doing(f"{plan.title.lower()} …")
         seconds = AIM_SECONDS if number == 0 or plan.aim == "watts" else OTHER_SECONDS
         found = best_layout(plan.kinds, plan.goal, offered.limits, _within(search, seconds), seconds, partial(state.take, plan))
+        found = state.or_draft(plan, found)
         if plan.aim == "balance":
             found = _or_mirrored(offered, plan, found, search)
         state.settle(plan, found)
@@ -153,6 +154,11 @@ class _State:
     def _draft_worth(self, plan: Plan) -> int:
         return _worth(plan, self._drafts[plan.title][1]) if plan.title in self._drafts else 0
 
+    def or_draft(self, plan: Plan, found: Best) -> Best:
+        """The draft of a goal in the rare case that a search in a hurry found less."""
+        worth = self._draft_worth(plan)
+        return replace(found, layout=self._drafts[plan.title][1], worth=worth) if worth > found.worth else found
+
     def settle_most(self, bound: int | None) -> None:
         """What no layout exceeds, the locked panels counted in."""
         if bound is not None:
@@ -160,8 +166,6 @@ class _State:
 
     def settle(self, plan: Plan, found: Best) -> bool:
         """Keep the answer to a goal unless it hardly differs from one that is kept."""
-        if self._draft_worth(plan) > found.worth:
-            found = replace(found, layout=self._drafts[plan.title][1], worth=self._draft_worth(plan))
         self._drafts.pop(plan.title, None)
         self._answered += 1
         if plan.aim == "watts":

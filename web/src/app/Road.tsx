@@ -32,7 +32,7 @@ export function Road({ current }: { current: string }) {
                 onClick={() => go(info.name)}
                 aria-current={here ? "page" : undefined}
                 title={`${info.question} ${words}`}
-                className={`h-full w-full px-2 flex items-center gap-1.5 font-sign font-semibold text-[17px] justify-center focus-visible:outline-tape focus-visible:-outline-offset-3 ${here ? "bg-tape text-[#1d2225]" : "hover:bg-paper/15"} ${state?.state === "not built" && !here ? "text-paper/75" : ""}`}
+                className={`h-full w-full px-2 flex items-center whitespace-nowrap gap-1.5 font-sign font-semibold text-[17px] justify-center focus-visible:outline-tape focus-visible:-outline-offset-3 ${here ? "bg-tape text-[#1d2225]" : "hover:bg-paper/15"} ${state?.state === "not built" && !here ? "text-paper/75" : ""}`}
               >
                 <StationMark state={state?.state ?? "open"} />
                 {info.title}
