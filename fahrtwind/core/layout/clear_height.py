@@ -39,16 +39,21 @@ def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: Crow
     design = np.array([[1.0, f.x_mm, f.y_mm] for f in feet])
     if np.linalg.matrix_rank(design - design.mean(axis=0)) < 2:
         return None
-    under_feet = np.array([crown.row(f.x_mm, f.y_mm) for f in feet])
+    under_feet = crown.rows(design[:, 1], design[:, 2])
     share = np.linalg.pinv(design)  # how the plane through the feet follows each of them
     rect = panel_rect(panel)
-    spots = [
-        (float(x), float(y)) for x in np.linspace(rect.x_mm, rect.x_end_mm, STEPS) for y in np.linspace(rect.y_mm, rect.y_end_mm, STEPS)
-    ]  # fmt: skip
-    gaps = [_gap(crown, np.array([1.0, *spot]) @ share @ under_feet - crown.row(*spot)) for spot in spots]
-    narrow = int(np.argmin([gap - 1.96 * sigma for gap, sigma in gaps]))
-    (x, y), (gap, sigma) = spots[narrow], gaps[narrow]
-    roof = crown.height(x, y)[0]
+    x, y = (
+        g.ravel()
+        for g in np.meshgrid(
+            np.linspace(rect.x_mm, rect.x_end_mm, STEPS), np.linspace(rect.y_mm, rect.y_end_mm, STEPS), indexing="ij"
+        )
+    )
+    # plane less roof without the stand-off: what feet and spot share does not count for the uncertainty
+    rows = np.stack([np.ones(len(x)), x, y], axis=1) @ share @ under_feet - crown.rows(x, y)
+    gaps, sigmas = rows @ crown.mean, np.sqrt(np.maximum(((rows @ crown.covariance) * rows).sum(axis=1), 0.0))
+    narrow = int(np.argmin(gaps - 1.96 * sigmas))
+    at_x, at_y, gap, sigma = (float(values[narrow]) for values in (x, y, gaps, sigmas))
+    roof = crown.height(at_x, at_y)[0]
     span = min(np.ptp([f.x_mm for f in feet]), np.ptp([f.y_mm for f in feet]))
     with scope("clear height", panel.id):
         sag = panel_sag(given(float(span), "computed", "between the feet"))
@@ -57,9 +62,4 @@ def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: Crow
             given(sigma, "inferred", "crown, between the feet and there"), sag,
         )  # fmt: skip
     tops = under_feet @ crown.mean
-    return ClearHeight(panel.id, float(least), x, y, float(np.abs(design @ share @ tops - tops).max()))
-
-
-def _gap(crown: CrownSurface, row: FloatArray) -> tuple[float, float]:
-    """Plane less roof without the stand-off, and its standard deviation: what feet and spot share does not count."""
-    return float(row @ crown.mean), float(np.sqrt(max(float(row @ crown.covariance @ row), 0.0)))
+    return ClearHeight(panel.id, float(least), at_x, at_y, float(np.abs(design @ share @ tops - tops).max()))

@@ -66,12 +66,12 @@ class CrownSurface:
     readings: int
     worst_residual: float
 
-    def row(self, x_mm: float, y_mm: float) -> FloatArray:
-        """What the height at a spot is made of: it is ``row @ mean``, its variance ``row @ covariance @ row``."""
-        return _row(x_mm, y_mm, self.length_mm, self.half_mm)
+    def rows(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
+        """What the heights at spots are made of, spots by terms: a height is ``row @ mean``, its variance ``row @ covariance @ row``."""
+        return _terms(x_mm, y_mm, self.length_mm, self.half_mm)
 
     def height(self, x_mm: float, y_mm: float) -> tuple[float, float]:
-        return self._told(self.row(x_mm, y_mm))
+        return self._told(self.rows(np.array([x_mm]), np.array([y_mm]))[0])
 
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))
@@ -100,6 +100,11 @@ class CrownFinding:
     radius_mm: float | None
     readings: int
     worst_residual: float
+
+
+def _terms(x_mm: FloatArray, y_mm: FloatArray, length: float, half: float) -> FloatArray:
+    u, v = y_mm / half, 2 * x_mm / length - 1
+    return np.stack([u**i * v**j for i, j, _ in TERMS], axis=-1)
 
 
 def _row(x_mm: float, y_mm: float, length: float, half: float, *, across: int = 0, along: int = 0) -> FloatArray:
@@ -200,8 +205,7 @@ def crown_finding(surface: CrownSurface) -> CrownFinding:
     """Heights for the pictures, the rise from edge to middle at mid-length, and the radius there."""
     xs = np.linspace(0, surface.length_mm, GRID_X)
     ys = np.linspace(-surface.half_mm, surface.half_mm, GRID_Y)
-    u, v = ys / surface.half_mm, 2 * xs / surface.length_mm - 1
-    rows = np.stack([v[:, None] ** j * u[None, :] ** i for i, j, _ in TERMS], axis=-1)
+    rows = surface.rows(*np.meshgrid(xs, ys, indexing="ij"))
     heights = rows @ surface.mean
     sigmas = np.sqrt(np.maximum(np.einsum("xyt,ts,xys->xy", rows, surface.covariance, rows, optimize=True), 0.0))
     middle = surface.length_mm / 2
