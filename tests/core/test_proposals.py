@@ -190,9 +190,11 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
     assert len({p.title for p in found.proposals}) == len(found.proposals)
 
 
-def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(offering: Callable[..., Job]) -> None:
+def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(sound: Job, offering: Callable[..., Job]) -> None:
     job = offering("Halde 410", "Kiesel 185")
-    for proposal in propose(job, within(6)).proposals:
+    found = propose(job, within(6))
+    assert "Side by side, panels keep" in found.note
+    for proposal in found.proposals:
         told = evaluate(with_panels(job, proposal.panels)).findings
         assert told.members.members
         for panel in proposal.panels:
@@ -203,8 +205,11 @@ def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(offering: Callabl
             assert len(own) == (usual if reached < 2 else min(2 * reached, usual))
             assert sum(f.landing == "member" for f in own) == min(2 * reached, len(own)), "each has a member of its own"
     unsure = changed(job, members__face_width="20 mm")
-    for proposal in propose(unsure, within(4)).proposals:
-        assert all(len(p.feet) == usual_feet(p.model) for p in proposal.panels), "what may be skin gets no foot less"
+    taped = changed(job, panels=[{**sound.panels[0].model_dump(), "locked": True, "hold": {"school": "tape"}}])
+    for other in (unsure, taped):
+        for proposal in propose(other, within(4)).proposals:
+            own = [p for p in proposal.panels if not p.locked]
+            assert all(len(p.feet) == usual_feet(p.model) for p in own), "what may be skin, and tape, gets no foot less"
 
 
 def test_locked_panels_stay_and_free_areas_stay_free(sound: Job) -> None:

@@ -13,7 +13,7 @@ from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
 from fahrtwind.core.layout.sun.shadows import casters_of, cells_of
 from fahrtwind.core.survey.outline import polygon_of
 from tests.conftest import changed
-from tests.core.test_sun_geometry import marched
+from tests.truth.plain_sun import marched
 
 BOX = {"kind": "other", "name": "Box", "x": 2500, "y": -150, "length": 250, "width": 700, "height": 520}
 

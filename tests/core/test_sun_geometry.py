@@ -20,22 +20,9 @@ from fahrtwind.core.layout.sun.harvest import harvest_of, stand_of
 from fahrtwind.core.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons
 from fahrtwind.core.layout.sun.sky import STEP_MINUTES, site_of, year_of
 from tests.conftest import changed
+from tests.truth.plain_sun import marched
 
 FloatArray = npt.NDArray[np.float64]
-STRIDE_MM = 4.0
-
-
-def marched(point: FloatArray, casters: list[Caster], bearing_deg: float, elevation_deg: float) -> bool:
-    """Walk from a point towards the sun in small strides and look whether the ray is ever inside a solid."""
-    dx, dy = -cos(radians(bearing_deg)), sin(radians(bearing_deg))
-    reach = np.arange(STRIDE_MM, 3000, STRIDE_MM)
-    x, y, z = point[0] + dx * reach, point[1] + dy * reach, point[2] + tan(radians(elevation_deg)) * reach
-    for caster in casters:
-        polygon = Polygon(caster.corners)
-        low = z < caster.z0 + caster.along * x + caster.across * y
-        if any(polygon.contains(Point(a, b)) for a, b in zip(x[low], y[low], strict=True)):
-            return True
-    return False
 
 
 def solids(job: Job, *, lids_open: bool = False, tilted: bool = False) -> list[Caster]:

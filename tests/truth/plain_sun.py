@@ -7,12 +7,27 @@ from math import cos, radians, sin, tan
 import numpy as np
 import shapely
 from shapely.affinity import translate
-from shapely.geometry import MultiPoint, Polygon
+from shapely.geometry import MultiPoint, Point, Polygon
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.footprint import obstacle_polygon
-from fahrtwind.core.layout.sun.shadows import cells_of
+from fahrtwind.core.layout.sun.shadows import Caster, cells_of
 from fahrtwind.core.layout.sun.sky import Sky
+
+STRIDE_MM = 4.0
+
+
+def marched(point: np.ndarray, casters: list[Caster], bearing_deg: float, elevation_deg: float) -> bool:  # type: ignore[type-arg]
+    """Walk from a point towards the sun in small strides and look whether the ray is ever inside a solid."""
+    dx, dy = -cos(radians(bearing_deg)), sin(radians(bearing_deg))
+    reach = np.arange(STRIDE_MM, 3000, STRIDE_MM)
+    x, y, z = point[0] + dx * reach, point[1] + dy * reach, point[2] + tan(radians(elevation_deg)) * reach
+    for caster in casters:
+        polygon = Polygon(caster.corners)
+        low = z < caster.z0 + caster.along * x + caster.across * y
+        if any(polygon.contains(Point(a, b)) for a, b in zip(x[low], y[low], strict=True)):
+            return True
+    return False
 
 
 def shadow_of(footprint: Polygon, height_mm: float, bearing_deg: float, elevation_deg: float) -> Polygon:

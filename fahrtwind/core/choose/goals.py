@@ -193,9 +193,11 @@ def _balanced(offered: Offered, placements: Placements) -> IntArray:
 def fitted_feet(offered: Offered, placements: Placements) -> IntArray:
     """A pair of feet for every member a panel reaches, the usual number at most: one more would only be a hole in bare skin.
 
-    Where fewer than two members are known for sure the usual number stays.
+    The usual number stays where fewer than two members are known for sure, and for tape, which makes no holes and holds by its area.
     """
     usual = np.array([usual_feet(m) for m in offered.models], dtype=np.int64)[offered.model(placements)]
+    if usual_hold(offered.job).school == "tape":
+        return usual
     pairs = _reached(offered, placements, offered.sure_members)
     return np.where(pairs < 2, usual, np.minimum(2 * pairs, usual))
 

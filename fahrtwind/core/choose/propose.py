@@ -22,7 +22,7 @@ from fahrtwind.core.layout.placing import panel_at
 from fahrtwind.core.layout.proposals.best import Best, Goal, best_layout, bound_of, overlap_share, task_of
 from fahrtwind.core.layout.proposals.packing import Search, greedy
 from fahrtwind.core.layout.proposals.placements import Kind, Placements, fits_room
-from fahrtwind.core.quantities import Length
+from fahrtwind.core.quantities import Length, say_length
 from fahrtwind.core.tables import balance
 
 WANTED = 5
@@ -53,7 +53,7 @@ class Proposal:
 
 @dataclass(frozen=True, slots=True)
 class Proposals:
-    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why.
+    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was reckoned with and what left out.
 
     ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
     """
@@ -234,9 +234,13 @@ class _State:
             self._dropped.append(f"{searched} (it is {most})")
 
     def _note(self) -> str:
-        if not self._dropped:
-            return ""
-        return f"Not shown because it hardly differs or nothing fits: {', '.join(self._dropped)}."
+        room, units = self.offered.kinds[0].room, self.offered.job.units
+        said = []
+        if room.side_gap_mm > room.gap_mm:
+            said.append(f"Side by side, panels keep {say_length(room.side_gap_mm, units)}: their brackets stand between them.")
+        if self._dropped:
+            said.append(f"Not shown because it hardly differs or nothing fits: {', '.join(self._dropped)}.")
+        return " ".join(said)
 
 
 def _worth(plan: Plan, placements: Placements) -> int:

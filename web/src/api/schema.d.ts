@@ -4580,7 +4580,7 @@ export interface components {
         };
         /**
          * Proposals
-         * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was left out and why.
+         * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was reckoned with and what left out.
          *
          *     ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
          */

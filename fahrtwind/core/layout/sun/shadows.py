@@ -47,6 +47,7 @@ class Caster:
     hangs: bool = False
 
     def height(self, x: float, y: float) -> float:
+        """Height of the top, or of the plane it lies in, over the roof at a spot, mm."""
         return self.z0 + self.along * x + self.across * y
 
 

@@ -77,7 +77,7 @@ function Progress({ answer }: { answer: SearchAnswer | undefined }) {
   if (answer?.state !== "running") return null;
   return (
     <span className="flex items-center gap-2 text-[13px]" aria-live="polite">
-      <progress className="w-28" value={answer.proposals?.progress ?? 0} />
+      <progress aria-label="Goals answered" className="w-28" value={answer.proposals?.progress ?? 0} />
       {answer.seconds.toFixed(0)} of at most {answer.most_seconds.toFixed(0)} s,{" "}
       {answer.proposals?.doing ?? "starting …"}
     </span>
