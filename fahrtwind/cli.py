@@ -9,6 +9,7 @@ import sys
 from pathlib import Path
 
 from pydantic import TypeAdapter
+from sqlalchemy.exc import DatabaseError
 
 from fahrtwind.calc import CALCULATIONS, run
 from fahrtwind.calc.register import as_json
@@ -18,23 +19,34 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import say_speed
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
-from fahrtwind.store.database import open_database
-from fahrtwind.store.jobs import JobStore
+from fahrtwind.store.database import backup, trouble
 
 DEFAULT_DATABASE = Path("data/fahrtwind.db")
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run a command. Exit codes: 0 fine, 1 a stop snag stands, 2 the input cannot be used."""
+    """Run a command. Exit codes: 0 fine, 1 a stop snag stands, 2 the input cannot be used, 130 interrupted, 141 pipe closed."""
     args = _parser().parse_args(argv)
     try:
-        return int(args.run(args))
+        code = int(args.run(args))
+        sys.stdout.flush()
+        return code
     except FahrtwindError as error:
-        print(f"fahrtwind: {error}", file=sys.stderr)
-        return 2
+        return _refused(str(error))
     except BrokenPipeError:
-        sys.stderr.close()
-        return 2
+        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # what is still buffered has nowhere to go
+        return 141
+    except KeyboardInterrupt:
+        return 130
+    except DatabaseError as error:
+        return _refused(" ".join(trouble(error)))
+    except OSError as error:
+        return _refused(f"{error.filename or 'The system'}: {error.strerror or error}.")
+
+
+def _refused(words: str) -> int:
+    print(f"fahrtwind: {words}".replace("\n", " "), file=sys.stderr)
+    return 2
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -43,6 +55,7 @@ def _parser() -> argparse.ArgumentParser:
     serve = commands.add_parser("serve", help="start the application on this machine")
     serve.add_argument("--port", type=int, default=8765)
     serve.add_argument("--host", default="127.0.0.1", help="127.0.0.1 unless you want others on your network to reach it")
+    serve.add_argument("--name", action="append", default=[], help="a name others reach this machine by, for example shop.local")
     serve.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
     serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
     serve.set_defaults(run=_serve)
@@ -65,17 +78,9 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    import gc
+    from fahrtwind.api.serve import serve
 
-    import uvicorn
-
-    from fahrtwind.api.app import create_app
-
-    app = create_app(args.database, demo=args.demo, hosts=(args.host,))
-    gc.freeze()  # what was imported stays; collecting it again and again would cost milliseconds in every answer
-    print(f"Fahrtwind is at http://{args.host}:{args.port}  (stop with Ctrl+C)", flush=True)
-    uvicorn.run(app, host=args.host, port=args.port, log_level=os.environ.get("FAHRTWIND_LOG", "warning"))
-    return 0
+    return serve(args.database, args.host, args.port, names=tuple(args.name), demo=args.demo)
 
 
 def _calc(args: argparse.Namespace) -> int:
@@ -85,7 +90,7 @@ def _calc(args: argparse.Namespace) -> int:
         return 0
     try:
         data = json.load(sys.stdin)
-    except (ValueError, RecursionError) as error:
+    except (ValueError, RecursionError, OSError) as error:
         raise UnreadableFile("Standard input is not JSON.", remedy="Pipe a JSON object in.", field="stdin") from error
     result = run(args.name, data)
     sys.stdout.write(as_json(args.name, result).decode() + "\n")
@@ -126,17 +131,20 @@ def _print_report(job: Job, evaluation: Evaluation) -> None:
 def _export(args: argparse.Namespace) -> int:
     job = _load(args.job)
     evaluation = evaluate(job)
-    args.target.mkdir(parents=True, exist_ok=True)
-    for name, export in EXPORTS.items():
-        (args.target / name).write_bytes(export.write(job, evaluation))
-        print(args.target / name)
+    try:
+        args.target.mkdir(parents=True, exist_ok=True)
+        for name, export in EXPORTS.items():
+            (args.target / name).write_bytes(export.write(job, evaluation))
+            print(args.target / name)
+    except OSError as error:
+        raise UnreadableFile(
+            f"{error.filename} cannot be written ({error.strerror}).", remedy="Choose another folder.", field="target"
+        ) from error
     return 0
 
 
 def _backup(args: argparse.Namespace) -> int:
-    if args.target.exists():
-        raise UnreadableFile(f"{args.target} is there already.", remedy="Choose another name.", field="target")
-    JobStore(open_database(args.database)).backup(args.target)
+    backup(args.database, args.target)
     return 0
 
 

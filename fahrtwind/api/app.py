@@ -14,16 +14,20 @@ from fahrtwind.api import calc, choosing, errors, jobs, searches, shop
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.searches import Searches
 from fahrtwind.demo import demo_jobs
+from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
 from fahrtwind.store.shop import Shop
 
+LARGEST_BODY = LARGEST_BYTES + 1000
 STATIC = Path(__file__).parent / "static"
 
 
 def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
-    app = FastAPI(title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", max_body_size=LARGEST_BODY
+    )  # fmt: skip
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
     if demo and not app.state.store.summaries():

@@ -9,15 +9,18 @@ from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
 
 from fahrtwind.core import errors
+from fahrtwind.store.database import trouble
 
 log = logging.getLogger("fahrtwind")
 STATUS: dict[type[errors.FahrtwindError], int] = {
     errors.NotFound: 404,
     errors.Conflict: 409,
     errors.TooLarge: 413,
+    errors.Unavailable: 503,
     errors.FahrtwindError: 422,
 }
 
@@ -31,12 +34,13 @@ class ErrorBody(BaseModel):
     remedy: str
     current_revision: int | None = None
     changed_by: str | None = None
+    can_undo: bool | None = None
 
 
 ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {"model": ErrorBody, "description": words}
     for status, words in ((400, "Not readable"), (403, "Foreign origin"), (404, "Not found"), (409, "Changed elsewhere"),
-                          (413, "Too large"), (422, "Cannot be used"))
+                          (413, "Too large"), (422, "Cannot be used"), (503, "The database is busy, full or damaged; nothing was stored"))
 }  # fmt: skip
 
 
@@ -51,6 +55,7 @@ def install(app: FastAPI) -> None:
         body = ErrorBody(
             code=error.code, field=error.field, message=error.problem, remedy=error.remedy,
             current_revision=getattr(error, "current_revision", None), changed_by=getattr(error, "changed_by", None),
+            can_undo=getattr(error, "can_undo", None),
         )  # fmt: skip
         return JSONResponse(body.model_dump(), status_code=status)
 
@@ -64,7 +69,15 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def http(_request: Request, error: HTTPException) -> JSONResponse:
+        if error.status_code == 413:
+            return error_response(413, "too_large", "The request is over 5 MB.", "Choose a smaller file.", "file")
         return error_response(error.status_code, "http", str(error.detail), "Check the address and the method.")
+
+    @app.exception_handler(DatabaseError)
+    async def database(_request: Request, error: DatabaseError) -> JSONResponse:
+        problem, remedy = trouble(error)
+        log.warning("%s (%s)", problem, error.orig)
+        return error_response(503, errors.Unavailable.code, problem, remedy)
 
     @app.exception_handler(Exception)
     async def unexpected(request: Request, error: Exception) -> JSONResponse:

@@ -1,16 +1,18 @@
-"""What reaches the server at all: only this machine's names, no foreign origins, no oversized bodies."""
+"""What reaches the server at all: only names it was told, no foreign origins, nothing that dawdles."""
 
 from __future__ import annotations
 
+import asyncio
+import ipaddress
 from urllib.parse import urlsplit
 
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fahrtwind.api.errors import error_response
-from fahrtwind.files.job_file import LARGEST_BYTES
 
 LOCAL = ("127.0.0.1", "localhost", "::1")
-LARGEST_BODY = LARGEST_BYTES + 1000
+EVERYWHERE = ("0.0.0.0", "::")
+BODY_WITHIN_S = 20.0
 HEADERS = [
     (
         b"content-security-policy",
@@ -21,17 +23,21 @@ HEADERS = [
 ]
 
 
-class BodyTooLarge(Exception):
-    """Raised inside ``receive`` once too much has arrived."""
+class TooSlow(Exception):
+    """A request whose next part did not come in time."""
 
 
 class Guard:
-    """ASGI middleware. ``hosts`` are the names the server answers to besides this machine's own."""
+    """ASGI middleware. ``hosts`` are the names the server answers to besides this machine's own.
+
+    On all addresses it answers to plain addresses and to the names it was told: a page elsewhere can point a name of its own at
+    this machine, but not an address.
+    """
 
     def __init__(self, app: ASGIApp, hosts: tuple[str, ...] = ()) -> None:
         self._app = app
-        self._hosts = {*LOCAL, *hosts}
-        self._any_host = "0.0.0.0" in self._hosts or "::" in self._hosts
+        self._hosts = {*LOCAL, *(h.lower() for h in hosts if h not in EVERYWHERE)}
+        self._any_address = any(h in EVERYWHERE for h in hosts)
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         if scope["type"] != "http":
@@ -40,42 +46,39 @@ class Guard:
         headers = {k.decode("latin-1").lower(): v.decode("latin-1") for k, v in scope["headers"]}
         refusal = self._refusal(headers)
         if refusal is not None:
-            await error_response(403, "foreign_origin", refusal, "Open Fahrtwind at the address it printed.")(
-                scope, receive, send
-            )
+            answer = error_response(403, "foreign_origin", refusal, "Open Fahrtwind at the address it printed.")
+            await answer(scope, receive, send)
             return
-        seen = 0
+        answered, arrived = False, False
 
-        async def counted() -> Message:
-            nonlocal seen
-            message = await receive()
-            seen += len(message.get("body", b""))
-            if seen > LARGEST_BODY:
-                raise BodyTooLarge
+        async def timely() -> Message:
+            nonlocal arrived
+            if arrived:  # the next message is the end of the connection, which may take as long as it likes
+                return await receive()
+            try:
+                message = await asyncio.wait_for(receive(), BODY_WITHIN_S)
+            except TimeoutError as error:
+                raise TooSlow from error
+            arrived = not message.get("more_body", False)
             return message
 
         async def dressed(message: Message) -> None:
+            nonlocal answered
             if message["type"] == "http.response.start":
+                answered = True
                 message = {**message, "headers": [*message.get("headers", []), *HEADERS]}
             await send(message)
 
         try:
-            if int(headers.get("content-length") or 0) > LARGEST_BODY:
-                raise BodyTooLarge
-            await self._app(scope, counted, dressed)
-        except (BodyTooLarge, ValueError) as error:
-            if (
-                isinstance(error, ValueError)
-                and "content-length" not in str(error)
-                and not str(error).startswith("invalid literal")
-            ):
-                raise
-            too_large = error_response(413, "too_large", "The request is over 5 MB.", "Choose a smaller file.", "file")
-            await too_large(scope, receive, send)
+            await self._app(scope, timely, dressed)
+        except TooSlow:
+            if not answered:
+                slow = error_response(408, "too_slow", "The request broke off.", "Send it again.")
+                await slow(scope, receive, send)
 
     def _refusal(self, headers: dict[str, str]) -> str | None:
         host = _name(f"//{headers.get('host', '')}")
-        if not self._any_host and host not in self._hosts:
+        if host not in self._hosts and not (self._any_address and _is_address(host)):
             return f"The server does not answer to the name “{host}”."
         origin = headers.get("origin")
         if origin and (origin == "null" or urlsplit(origin).netloc != headers.get("host")):
@@ -88,3 +91,11 @@ def _name(address: str) -> str:
         return urlsplit(address).hostname or ""
     except ValueError:
         return ""
+
+
+def _is_address(host: str) -> bool:
+    try:
+        ipaddress.ip_address(host)
+    except ValueError:
+        return False
+    return True

@@ -20,14 +20,14 @@ from fahrtwind.api.schemas import (
     RevisionAnswer,
     WhatIf,
 )
-from fahrtwind.core.errors import NotFound
+from fahrtwind.core.errors import NotFound, UnreadableJob
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job, Vehicle
 from fahrtwind.core.job.edits import apply_edits
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
-from fahrtwind.store.jobs import Change, JobStore, StoredJob
+from fahrtwind.store.jobs import Change, Draft, JobStore, StoredJob
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
 
@@ -49,6 +49,13 @@ def _answer(stored: StoredJob, probe_m_s: float | None) -> Response:
     return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
 
 
+def _created(store: JobStore, job: Job, client: str, summary: str = "Started the job") -> Response:
+    evaluation = evaluate(job)
+    response = _json(JobAnswer.of(store.create(job, client, summary), evaluation))
+    response.status_code = 201
+    return response
+
+
 def _change(given: ChangeRequest) -> Change:
     return Change(given.base_revision, given.client, given.edit_id)
 
@@ -61,9 +68,7 @@ def list_jobs(store: Store) -> list[JobListed]:
 @router.post("", response_model=JobAnswer, status_code=201)
 def create_job(given: NewJob, store: Store) -> Response:
     job = Job(name=given.name, units=given.units, vehicle=Vehicle(kind=given.kind))
-    response = _answer(store.create(job, given.client), None)
-    response.status_code = 201
-    return response
+    return _created(store, job, given.client)
 
 
 @router.post("/import", response_model=JobAnswer, status_code=201)
@@ -72,9 +77,7 @@ def import_job(
     client: Annotated[Client, Query()],
     data: Annotated[bytes, Body(media_type="application/octet-stream", description="A job file, at most 5 MB")],
 ) -> Response:
-    response = _answer(store.create(read_job(data), client, "Imported a job file"), None)
-    response.status_code = 201
-    return response
+    return _created(store, read_job(data), client, "Imported a job file")
 
 
 @router.get("/{job_id}", response_model=JobAnswer)
@@ -94,15 +97,21 @@ def read_revision(job_id: str, store: Store) -> RevisionAnswer:
     return RevisionAnswer(revision=number, changed_by=client)
 
 
+def _committed(store: JobStore, draft: Draft, probe_m_s: float | None) -> Response:
+    """Everything that follows is worked out before the change is stored."""
+    evaluation = evaluate(draft.job, probe_m_s)
+    stored = store.commit(draft)
+    return _json(JobAnswer.of(stored, evaluation if stored.job is draft.job else evaluate(stored.job, probe_m_s)))
+
+
 @router.post("/{job_id}/edits", response_model=JobAnswer)
 def edit_job(job_id: str, given: EditRequest, store: Store) -> Response:
-    return _answer(store.edit(job_id, _change(given), given.edits), given.probe_m_s)
+    return _committed(store, store.draft_edit(job_id, _change(given), given.edits), given.probe_m_s)
 
 
 @router.post("/{job_id}/travel/{direction}", response_model=JobAnswer)
 def travel(job_id: str, direction: Direction, given: ChangeRequest, store: Store) -> Response:
-    step = store.undo if direction == "undo" else store.redo
-    return _answer(step(job_id, _change(given)), given.probe_m_s)
+    return _committed(store, store.draft_travel(job_id, _change(given), back=direction == "undo"), given.probe_m_s)
 
 
 @router.post("/{job_id}/what-if", response_model=Evaluation)
@@ -127,7 +136,13 @@ def read_file(job_id: str, name: str, store: Store) -> Response:
     export = EXPORTS.get(name)
     if export is None:
         raise NotFound(f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name")
-    job = store.get(job_id).job
+    try:
+        job = store.get(job_id).job
+    except UnreadableJob:
+        if name != "job.json":
+            raise
+        disposition = f"attachment; filename=\"{job_id}-{name}\""
+        return Response(store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition})
     stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
     disposition = f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"
     return Response(export.write(job, evaluate(job)), media_type=export.media_type, headers={"content-disposition": disposition})

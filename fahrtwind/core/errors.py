@@ -69,6 +69,24 @@ class OutsideValidity(FahrtwindError):
     code = "outside_validity"
 
 
+class UnreadableJob(FahrtwindError):
+    """A stored document that this program cannot read; earlier revisions may still be."""
+
+    code = "unreadable_job"
+
+    def __init__(self, problem: str, *, revision: int, can_undo: bool) -> None:
+        remedy = "Undo the last change, or take the file as it is." if can_undo else "Take the file as it is."
+        super().__init__(problem, remedy=remedy, field="job")
+        self.current_revision = revision
+        self.can_undo = can_undo
+
+
+class Unavailable(FahrtwindError):
+    """The database cannot be used just now: nothing was stored, and trying again is right."""
+
+    code = "database_unavailable"
+
+
 class NotFound(FahrtwindError):
     code = "not_found"
 

@@ -6,7 +6,7 @@ Slow or often repeated stages (the member fit, the chains) are cached on exactly
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 from itertools import pairwise
 from typing import Literal
 
@@ -14,7 +14,6 @@ import fahrtwind.core.formulas  # noqa: F401  declares all formulas
 from fahrtwind.core.build.drill_map import drill_map
 from fahrtwind.core.build.materials import materials
 from fahrtwind.core.days.steps import work_steps
-from fahrtwind.core.errors import OutsideValidity
 from fahrtwind.core.formulas.air import air_density, air_speed, dynamic_pressure
 from fahrtwind.core.formulas.declare import given, is_recording, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
@@ -33,12 +32,13 @@ from fahrtwind.core.layout.dry_fit import dry_fit
 from fahrtwind.core.layout.feet import FootPlace, place_feet
 from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, raised_panel, roof_rect
 from fahrtwind.core.results import Findings, PlanVerdict, Shape
-from fahrtwind.core.seal.sealant import seal_plan, sealants
+from fahrtwind.core.seal.sealant import SealPlan, seal_plan, sealants
+from fahrtwind.core.silence import Stages
 from fahrtwind.core.snags import find_snags
 from fahrtwind.core.snags.model import Snag, Station
 from fahrtwind.core.structure.bays import Spot, judge_spot
 from fahrtwind.core.structure.members import Member, MemberFit, evidence_key, fit_job_members
-from fahrtwind.core.structure.mounting_lines import mounting_lines
+from fahrtwind.core.structure.mounting_lines import LinesFinding, mounting_lines
 from fahrtwind.core.structure.next_check import NextCheck, next_check
 from fahrtwind.core.survey.crown import CrownSurface
 from fahrtwind.core.survey.findings import survey_findings
@@ -49,6 +49,9 @@ from fahrtwind.core.tables.feet import FOOT_MASS_KG
 NO_ROOF = MemberFit(
     "not known", "The roof has no length yet.", "Measure the roof first.", "", 0.0, None, None, (), (), (), (), ()
 )
+NOT_FOUND = MemberFit("not known", "The members could not be worked out.", "See the stop.", "", 0.0, None, None, (), (), (), (), ())
+NO_LINES = LinesFinding((), None, None, None)
+NO_SEAL = SealPlan("", "", 0.0, 0.0, 0, 0.0, "")
 BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
 NOT_BUILT: tuple[Station, ...] = ("build", "seal", "wire", "days", "log")
 ROAD: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log")
@@ -72,29 +75,47 @@ class Evaluation:
 
 
 def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
-    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by default."""
+    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by default.
+
+    Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its station.
+    """
+    stages = Stages()
+    ask = stages.ask
     roof = roof_rect(job.vehicle)
-    survey, crown = survey_findings(job)
-    fit = fit_job_members(job, roof.length_mm) if roof else NO_ROOF
-    feet = tuple(place for panel in job.panels for place in place_feet(job, panel, fit.members))
-    air = _air(job, probe_m_s)
-    verdicts, beyond = _verdicts(job, feet, air)
+    survey, crown, unsurveyed = survey_findings(job)
+    stages.silent += unsurveyed
+    fit = ask("structure", "readings", "Members", lambda: fit_job_members(job, roof.length_mm) if roof else NO_ROOF, NOT_FOUND)
+    feet = ask("layout", "panels", "Feet", lambda: tuple(f for p in job.panels for f in place_feet(job, p, fit.members)), ())
+    air = ask("hold", "vehicle.top_speed", "Slipstream", lambda: _air(job, probe_m_s), None)
+    verdicts = _verdicts(job, feet, air, stages)
     with scope("roof mass"):
-        mass = added_roof_mass(
-            given(sum(p.model.mass.kg for p in job.panels), "chosen", "panel masses"), float(len(feet)),
-            given(FOOT_MASS_KG, "default", "common practice"),
-        )  # fmt: skip
-    marks, seal = drill_map(job, feet, " + ".join(sealants(job))), seal_plan(job)
+        mass = ask("hold", "panels", "Roof mass", lambda: _roof_mass(job, feet), 0.0)
+    marks = ask("roof-day", "panels", "Marks", lambda: drill_map(job, feet, " + ".join(sealants(job))), ())
+    seal = ask("roof-day", "panels", "Sealant", lambda: seal_plan(job), NO_SEAL)
     findings = Findings(
-        roof=roof, shapes=_shapes(job), survey=survey, members=fit, next_check=_next_check(job, feet, roof), bays=_bays(job, fit),
-        lines=mounting_lines(job, fit.members, crown), feet=feet,
-        clear_heights=_clear_heights(job, feet, crown), dry_fit=dry_fit(job), cable_pairs=cable_pairs(job),
-        distances=distances(job), overlaps=overlaps(job),
-        verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=float(mass), marks=marks, seal=seal,
-        materials=materials(job, marks, seal), steps=work_steps(job, marks, seal), questions=open_questions(job), beyond=beyond,
+        roof=roof, shapes=ask("layout", "obstacles", "Shapes", lambda: _shapes(job), ()), survey=survey, members=fit,
+        next_check=ask("structure", "readings", "Next spot to check", lambda: _next_check(job, feet, roof), None),
+        bays=ask("structure", "members", "Strength of the bays", lambda: _bays(job, fit), ()),
+        lines=ask("structure", "mounting", "Mounting lines", lambda: mounting_lines(job, fit.members, crown), NO_LINES),
+        feet=feet, clear_heights=ask("layout", "panels", "Clear height", lambda: _clear_heights(job, feet, crown), ()),
+        dry_fit=ask("layout", "panels", "Dry-fit marks", lambda: dry_fit(job), ()),
+        cable_pairs=ask("layout", "panels", "Leads of pairs", lambda: cable_pairs(job), ()),
+        distances=ask("layout", "panels", "Distances", lambda: distances(job), ()),
+        overlaps=ask("layout", "panels", "Overlaps", lambda: overlaps(job), ()),
+        verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=mass, marks=marks, seal=seal,
+        materials=ask("roof-day", "panels", "Materials", lambda: materials(job, marks, seal), ()),
+        steps=ask("roof-day", "panels", "Steps", lambda: work_steps(job, marks, seal), ()),
+        questions=open_questions(job), silent=tuple(stages.silent),
     )  # fmt: skip
     snags = find_snags(job, findings)
     return Evaluation(findings, snags, _stations(job, snags, findings.questions))
+
+
+def _roof_mass(job: Job, feet: tuple[FootPlace, ...]) -> float:
+    return float(added_roof_mass(
+        given(sum(p.model.mass.kg for p in job.panels), "chosen", "panel masses"), float(len(feet)),
+        given(FOOT_MASS_KG, "default", "common practice"),
+    ))  # fmt: skip
 
 
 def _air(job: Job, probe_m_s: float | None) -> Air | None:
@@ -161,20 +182,17 @@ def _shapes(job: Job) -> tuple[Shape, ...]:
     )
 
 
-def _verdicts(job: Job, feet: tuple[FootPlace, ...], air: Air | None) -> tuple[tuple[PanelVerdict, ...], tuple[str, ...]]:
-    verdicts, beyond = [], []
+def _verdicts(job: Job, feet: tuple[FootPlace, ...], air: Air | None, stages: Stages) -> tuple[PanelVerdict, ...]:
+    verdicts = []
     for panel in job.panels:
         own = tuple(f for f in feet if f.panel == panel.id)
         if air is None or not own:
             continue
-        try:
-            verdict = _verdict(job, panel, own, air)
-        except OutsideValidity as error:
-            beyond.append(f"{panel.name}: {error}")
-            continue
+        judged = partial(_verdict, job, panel, own, air)
+        verdict = stages.ask("hold", f"panels.{panel.id}", panel.name, judged, None)
         if verdict is not None:
             verdicts.append(verdict)
-    return tuple(verdicts), tuple(beyond)
+    return tuple(verdicts)
 
 
 def _verdict(job: Job, panel: PlacedPanel, feet: tuple[FootPlace, ...], air: Air) -> PanelVerdict | None:

@@ -8,11 +8,12 @@ from __future__ import annotations
 
 import math
 import re
+import unicodedata
 from fractions import Fraction
-from functools import cache
-from typing import TYPE_CHECKING, Any, ClassVar, Literal, Self
+from functools import cache, lru_cache
+from typing import TYPE_CHECKING, Annotated, Any, ClassVar, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.errors import InputError, UnreadableQuantity, WrongUnit
@@ -23,6 +24,34 @@ if TYPE_CHECKING:
 
 UnitSystem = Literal["metric", "imperial"]
 LONGEST_TEXT = 60
+TEXT_MEANS_WITHIN = 1e-6
+"""Relative difference up to which a text and its value are the same: values pass through files as decimal numbers."""
+TEXT_MEANS_WITHIN_UNITS = 2e-3
+
+
+def is_printable(letter: str) -> bool:
+    """Whether sheets, drawings and tables can carry it: no control character, lone surrogate or noncharacter."""
+    return unicodedata.category(letter) not in ("Cc", "Cs") and ord(letter) & 0xFFFE != 0xFFFE and letter not in "\u2028\u2029"
+
+
+def printable(text: str) -> str:
+    """Raise where a single line of text holds what cannot be written."""
+    for letter in text:
+        if not is_printable(letter):
+            raise PydanticCustomError(
+                "bad_input", "{problem}",
+                {"problem": f"The character U+{ord(letter):04X} cannot be written.", "remedy": "Type it again without control characters."},
+            )  # fmt: skip
+    return text
+
+
+def printable_lines(text: str) -> str:
+    """Like ``printable``, for text of several lines."""
+    printable(text.replace("\n", ""))
+    return text
+
+
+Printable = Annotated[str, AfterValidator(printable)]
 
 
 @cache
@@ -39,7 +68,7 @@ class Quantity(BaseModel):
 
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False)
 
-    text: str | None = None
+    text: Annotated[Printable, Field(max_length=LONGEST_TEXT)] | None = None
 
     unit: ClassVar[str]
     noun: ClassVar[str]
@@ -79,6 +108,16 @@ class Quantity(BaseModel):
         if isinstance(data, (int, float)) and not isinstance(data, bool):
             return {cls.value_name(): data}
         return data
+
+    @model_validator(mode="after")
+    def _text_means_value(self) -> Self:
+        """A text that says something else than the value would show one number and compute with another."""
+        if self.text is not None and not _means(type(self), self.text, self.value):
+            raise PydanticCustomError(
+                "bad_input", "{problem}",
+                {"problem": f"“{self.text}” is not {self.value:g} {self.unit}.", "remedy": "Give the text alone, or the number alone."},
+            )  # fmt: skip
+        return self
 
 
 class Length(Quantity):
@@ -139,6 +178,9 @@ _ALIAS = {
     "°c": "degC", "c": "degC", "°f": "degF", "f": "degF",
     "°": "degree", "deg": "degree", "rad": "radian", "w": "W", "v": "V", "a": "A", "mv": "mV", "ma": "mA",
 }  # fmt: skip
+_VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
+_THOUSANDS = re.compile(r"[+-]?[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?\s*(?P<unit>[a-z°/²\"']*)")
+_LARGE_UNITS = ("m", "ft", "'", "foot", "feet", "km", "kg", "kw")
 _NUMBER = r"\d+(?:\.\d+)?|\.\d+"
 _FRACTION = rf"(?:(?P<whole>\d+)[ \-]+)?(?P<num>\d+)/(?P<den>\d+)|(?P<plain>{_NUMBER})"
 _FEET_INCHES = re.compile(
@@ -165,6 +207,19 @@ def _parse(kind: type[Quantity], text: str, system: UnitSystem, field: str) -> f
     return value
 
 
+@lru_cache(maxsize=8192)
+def _means(kind: type[Quantity], text: str, value: float) -> bool:
+    """Whether a kept text says this value; a kept text carries its unit, so the unit system does not matter."""
+    for system in ("metric", "imperial"):
+        try:
+            said = _parse(kind, text, system, "")
+        except InputError:
+            return False
+        if abs(said - value) <= max(TEXT_MEANS_WITHIN * abs(said), TEXT_MEANS_WITHIN_UNITS):
+            return True
+    return False
+
+
 def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
     """A bare number is kept with the unit it was understood in, so that changing the job's units cannot change its meaning."""
     if re.fullmatch(r"[+-]?[\d.,]+", text):
@@ -173,7 +228,7 @@ def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
 
 
 def _normalise(text: str) -> str:
-    clean = text.strip().lower()
+    clean = _VULGAR.sub(lambda m: f" {unicodedata.normalize('NFKC', m[0])}", text.strip().lower()).replace("\u2044", "/").strip()
     for typed, plain in (
         ("′", "'"),
         ("’", "'"),
@@ -186,7 +241,9 @@ def _normalise(text: str) -> str:
         ("\u00a0", " "),
     ):
         clean = clean.replace(typed, plain)
-    # "1,32 m" is a decimal comma; "1,320" could be either and is refused further down by not being a number
+    # "1,32 m" is a decimal comma, "1,320" and "1,320 mm" a thousand; "1,320 m" could be either and is refused further down
+    if match := _THOUSANDS.fullmatch(clean):
+        return clean if match["unit"] in _LARGE_UNITS else clean.replace(",", "")
     return re.sub(r"(?<=\d),(?=\d{1,2}(?!\d))", ".", clean)
 
 

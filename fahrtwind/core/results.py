@@ -16,6 +16,7 @@ from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.layout.footprint import Raised, Rect
 from fahrtwind.core.seal.sealant import SealPlan
+from fahrtwind.core.silence import Silence
 from fahrtwind.core.structure.bays import Spot
 from fahrtwind.core.structure.members import MemberFit
 from fahrtwind.core.structure.mounting_lines import LinesFinding
@@ -82,5 +83,5 @@ class Findings:
     materials: tuple[Material, ...]
     steps: tuple[WorkStep, ...]
     questions: tuple[Question, ...]
-    beyond: tuple[str, ...]
-    """Links that a source does not cover, in words: they have no verdict."""
+    silent: tuple[Silence, ...]
+    """Stages that could not answer, for example because a link's source does not cover it."""

@@ -9,12 +9,11 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
-from pathlib import Path
 
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
-from fahrtwind.core.errors import Conflict, NotFound
+from fahrtwind.core.errors import Conflict, FahrtwindError, NotFound, UnreadableJob
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import Edit, SetValue, apply_edits, describe
 from fahrtwind.core.job.load import load_job
@@ -56,6 +55,19 @@ class Change:
     edit_id: str
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Draft:
+    """A change that is not stored yet: the job it makes and the revision it would become.
+
+    ``already``: this very change was stored before; ``revision`` is then the job's newest.
+    """
+
+    job: Job
+    row: JobRow
+    revision: RevisionRow
+    already: bool = False
+
+
 def utc_now() -> datetime:
     return datetime.now(UTC).replace(tzinfo=None)
 
@@ -74,7 +86,7 @@ class JobStore:
         self._parsed: OrderedDict[str, Job] = OrderedDict()
 
     def summaries(self) -> list[JobSummary]:
-        with Session(self._engine) as session:
+        with self._reading() as session:
             rows = session.execute(
                 select(JobRow, RevisionRow)
                 .join(RevisionRow, (RevisionRow.job_id == JobRow.id) & (RevisionRow.number == JobRow.head))
@@ -88,41 +100,89 @@ class JobStore:
             row = JobRow(id=secrets.token_hex(6), head=1, created_at=self._now())
             session.add(row)
             session.flush()
-            revision = self._revision(row.id, 1, job, summary, client)
+            revision = self._revision(row.id, 1, job, summary, Change(0, client, secrets.token_hex(8)))
             session.add(revision)
             return _stored(row, revision, job)
 
     def get(self, job_id: str) -> StoredJob:
-        with Session(self._engine) as session:
+        with self._reading() as session:
             row, revision = _head(session, job_id)
             return _stored(row, revision, self._job(revision))
 
     def revision(self, job_id: str) -> tuple[int, str]:
         """Number and author of the newest revision; cheap enough to be asked every few seconds."""
-        with Session(self._engine) as session:
+        with self._reading() as session:
             _, revision = _head(session, job_id)
             return revision.number, revision.client
 
-    def edit(self, job_id: str, change: Change, edits: list[Edit]) -> StoredJob:
-        """Apply edits. Raises Conflict when someone else was faster, InputError when an edit cannot be applied."""
-        with self._writing() as session:
+    def draft_edit(self, job_id: str, change: Change, edits: list[Edit]) -> Draft:
+        """Apply edits without storing them, outside any lock, so that all that follows from them can be worked out first.
+
+        Raises Conflict when someone else was faster, InputError when an edit cannot be applied.
+        """
+        with self._reading() as session:
             row, head = _head(session, job_id)
-            done = session.scalar(select(RevisionRow).where(RevisionRow.job_id == job_id, RevisionRow.edit_id == change.edit_id))
-            if done is not None:  # the answer to the first try was lost on the way
-                return _stored(row, head, self._job(head))
+            if (done := self._done(session, row, head, change)) is not None:
+                return done
+        _refuse_stale(head, change.base_revision)
+        job = apply_edits(self._job(head), edits)
+        revision = self._revision(job_id, head.number + 1, job, describe(edits)[:200], change)
+        revision.merge_key = _merge_key(edits)
+        merges = bool(revision.merge_key) and _same_gesture(head, revision)
+        revision.back_to = head.back_to if merges else head.number
+        return Draft(job, row, revision)
+
+    def draft_travel(self, job_id: str, change: Change, *, back: bool) -> Draft:
+        """One step back or forward, not stored yet. The present document need not be readable."""
+        with self._reading() as session:
+            row, head = _head(session, job_id)
+            if (done := self._done(session, row, head, change)) is not None:
+                return done
             _refuse_stale(head, change.base_revision)
-            job = apply_edits(self._job(head), edits)
-            revision = self._revision(job_id, head.number + 1, job, describe(edits)[:200], change.client)
-            revision.edit_id, revision.merge_key = change.edit_id, _merge_key(edits)
-            merges = bool(revision.merge_key) and _same_gesture(head, revision)
-            revision.back_to = head.back_to if merges else head.number
-            return self._append(session, row, revision, job)
+            goal = head.back_to if back else head.forward_to
+            if goal is None:
+                raise NotFound(f"Nothing to {'undo' if back else 'redo'}.", remedy="Go on working.", field="base_revision")
+            target = session.get_one(RevisionRow, (job_id, goal))
+        job = self._job(target)
+        summary = f"{'Undid' if back else 'Redid'}: {head.summary if back else target.summary}"[:200]
+        revision = self._revision(job_id, head.number + 1, job, summary, change)
+        revision.back_to = target.back_to if back else head.number
+        revision.forward_to = head.number if back else target.forward_to
+        return Draft(job, row, revision)
+
+    def commit(self, draft: Draft) -> StoredJob:
+        """Store a draft as the newest revision. Raises Conflict when the job has moved on meanwhile."""
+        new = draft.revision
+        if draft.already:
+            return _stored(draft.row, new, draft.job)
+        with self._writing() as session:
+            row, number = _head_number(session, new.job_id)
+            if number != new.number - 1:
+                head = session.get_one(RevisionRow, (new.job_id, number))
+                done = self._done(session, row, head, Change(0, new.client, new.edit_id))
+                if done is not None:
+                    return _stored(row, done.revision, done.job)
+                _refuse_stale(head, new.number - 1)
+            session.add(new)
+            row.head = new.number
+            return _stored(row, new, draft.job)
+
+    def edit(self, job_id: str, change: Change, edits: list[Edit]) -> StoredJob:
+        """Apply edits and store them."""
+        return self.commit(self.draft_edit(job_id, change, edits))
+
+    def _done(self, session: Session, row: JobRow, head: RevisionRow, change: Change) -> Draft | None:
+        """The job as it stands where this very change was made before: the answer to the first try was lost on the way."""
+        made = session.scalar(
+            select(RevisionRow.number).where(RevisionRow.job_id == row.id, RevisionRow.edit_id == change.edit_id)
+        )
+        return None if made is None else Draft(self._job(head), row, head, already=True)
 
     def undo(self, job_id: str, change: Change) -> StoredJob:
-        return self._travel(job_id, change, back=True)
+        return self.commit(self.draft_travel(job_id, change, back=True))
 
     def redo(self, job_id: str, change: Change) -> StoredJob:
-        return self._travel(job_id, change, back=False)
+        return self.commit(self.draft_travel(job_id, change, back=False))
 
     def remove(self, job_id: str) -> None:
         """Take a job off the list. Its revisions stay in the database."""
@@ -130,13 +190,11 @@ class JobStore:
             row, _ = _head(session, job_id)
             row.removed_at = self._now()
 
-    def backup(self, target: Path) -> None:
-        """A consistent copy of the database while it is in use."""
-        connection = self._engine.raw_connection()  # VACUUM runs outside any transaction
-        try:
-            connection.cursor().execute("VACUUM INTO ?", (str(target),))
-        finally:
-            connection.close()
+    @contextmanager
+    def _reading(self) -> Iterator[Session]:
+        with Session(self._engine, expire_on_commit=False) as session:
+            yield session
+            session.expunge_all()  # rows stay usable, and nothing is written back
 
     @contextmanager
     def _writing(self) -> Iterator[Session]:
@@ -147,51 +205,49 @@ class JobStore:
         """The job of a revision. Documents never change, so the last few are not parsed again."""
         job = self._parsed.get(revision.document)
         if job is None:
-            job = load_job(json.loads(revision.document))
+            job = self._readable(revision)
             self._remember(revision.document, job)
         return job
+
+    @staticmethod
+    def _readable(revision: RevisionRow) -> Job:
+        try:
+            return load_job(json.loads(revision.document), stored=True)
+        except (FahrtwindError, ValueError, RecursionError) as error:
+            raise UnreadableJob(
+                f"This job cannot be read ({error}).", revision=revision.number, can_undo=revision.back_to is not None
+            ) from error
+
+    def document(self, job_id: str) -> str:
+        """The newest document as it is stored, whether or not this program can read it."""
+        with self._reading() as session:
+            return _head(session, job_id)[1].document
 
     def _remember(self, document: str, job: Job) -> None:
         self._parsed[document] = job
         while len(self._parsed) > REMEMBERED:
             self._parsed.popitem(last=False)
 
-    def _revision(self, job_id: str, number: int, job: Job, summary: str, client: str) -> RevisionRow:
+    def _revision(self, job_id: str, number: int, job: Job, summary: str, change: Change) -> RevisionRow:
         document = job.model_dump_json(exclude_none=True)
         self._remember(document, job)
         return RevisionRow(
-            job_id=job_id, number=number, document=document, summary=summary, client=client[:60],
-            edit_id=secrets.token_hex(8), merge_key="", at=self._now(), back_to=None, forward_to=None,
+            job_id=job_id, number=number, document=document, summary=summary, client=change.client[:60],
+            edit_id=change.edit_id, merge_key="", at=self._now(), back_to=None, forward_to=None,
         )  # fmt: skip
-
-    def _append(self, session: Session, row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
-        session.add(revision)
-        row.head = revision.number
-        return _stored(row, revision, job)
-
-    def _travel(self, job_id: str, change: Change, *, back: bool) -> StoredJob:
-        with self._writing() as session:
-            row, head = _head(session, job_id)
-            _refuse_stale(head, change.base_revision)
-            goal = head.back_to if back else head.forward_to
-            if goal is None:
-                raise NotFound(f"Nothing to {'undo' if back else 'redo'}.", remedy="Go on working.", field="base_revision")
-            target = session.get_one(RevisionRow, (job_id, goal))
-            job = self._job(target)
-            word = "Undid" if back else "Redid"
-            revision = self._revision(
-                job_id, head.number + 1, job, f"{word}: {head.summary if back else target.summary}"[:200], change.client
-            )
-            revision.back_to = target.back_to if back else head.number
-            revision.forward_to = head.number if back else target.forward_to
-            return self._append(session, row, revision, job)
 
 
 def _head(session: Session, job_id: str) -> tuple[JobRow, RevisionRow]:
+    row, number = _head_number(session, job_id)
+    return row, session.get_one(RevisionRow, (job_id, number))
+
+
+def _head_number(session: Session, job_id: str) -> tuple[JobRow, int]:
+    """The job's row and the number of its newest revision, without reading the document."""
     row = session.get(JobRow, job_id)
     if row is None or row.removed_at is not None:
         raise NotFound("There is no such job.", remedy="Go back to the list of jobs.", field="job")
-    return row, session.get_one(RevisionRow, (job_id, row.head))
+    return row, row.head
 
 
 def _refuse_stale(head: RevisionRow, base_revision: int) -> None:
@@ -213,7 +269,7 @@ def _same_gesture(head: RevisionRow, new: RevisionRow) -> bool:
         head.merge_key == new.merge_key
         and head.client == new.client
         and head.back_to is not None
-        and new.at - head.at <= MERGE_WITHIN
+        and timedelta(0) <= new.at - head.at <= MERGE_WITHIN  # a clock that was set back merges nothing
     )
 
 
@@ -225,12 +281,10 @@ def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
 
 
 def _summary(row: JobRow, revision: RevisionRow) -> JobSummary:
-    document = json.loads(revision.document)
-    return JobSummary(
-        row.id,
-        revision.number,
-        document["name"],
-        document["vehicle"]["kind"],
-        len(document["panels"]),
-        revision.at.replace(tzinfo=UTC),
-    )
+    """A line of the list; a document that is damaged costs its own line's words, not the list."""
+    try:
+        document = json.loads(revision.document)
+        name, vehicle, panels = str(document["name"]), str(document["vehicle"].get("kind", "van")), len(document["panels"])
+    except (ValueError, LookupError, TypeError, AttributeError, RecursionError):
+        name, vehicle, panels = f"Job {row.id}: cannot be read", "", 0
+    return JobSummary(row.id, revision.number, name, vehicle, panels, revision.at.replace(tzinfo=UTC))

@@ -49,8 +49,8 @@ def true_slope(
 @formula(title="residual lean of a foot beside its plumb mark", symbol="δ", expression="δ = (y_line − y_mark) / R · 180/π", unit="°",
          source=Source(f"{GEOMETRY}: arc over radius; positive leans outward"))  # fmt: skip
 def residual_lean(
-    line_mm: Annotated[Number, Arg("y_line", "mm", "offset of the line from the centre", 0, 4000)],
-    mark_mm: Annotated[Number, Arg("y_mark", "mm", "offset where the foot stands plumb", 0, 4000)],
+    line_mm: Annotated[Number, Arg("y_line", "mm", "offset of the line from the centre", 0, 6000)],
+    mark_mm: Annotated[Number, Arg("y_mark", "mm", "offset where the foot stands plumb", 0, 6000)],
     radius_mm: Annotated[Number, Arg("R", "mm", "local radius of the roof", 100, 1e6)],
 ) -> Number:
     return (line_mm - mark_mm) / radius_mm * 57.29577951308232
@@ -68,7 +68,7 @@ def wedge_thickness(
 @formula(title="how far an open lid leans beyond its hinge", symbol="r", expression="r = max(0, −ℓ · cos α)", unit="mm",
          source=Source(f"{GEOMETRY}: lid of length ℓ opened by α from shut"))  # fmt: skip
 def lid_lean(
-    length_mm: Annotated[Number, Arg("ℓ", "mm", "length of the lid from its hinge", 10, 3000)],
+    length_mm: Annotated[Number, Arg("ℓ", "mm", "length of the lid from its hinge", 1, 6000)],
     angle_deg: Annotated[Number, Arg("α", "°", "opening angle", 0, 180)],
 ) -> Number:
     lean = -length_mm * np.cos(angle_deg / 57.29577951308232)
@@ -79,7 +79,7 @@ def lid_lean(
          source=Source(f"{GEOMETRY}: lid of length ℓ opened by α from shut"))  # fmt: skip
 def lid_tip_height(
     hinge_mm: Annotated[Number, Arg("h_0", "mm", "height of the hinge", 0, 2000)],
-    length_mm: Annotated[Number, Arg("ℓ", "mm", "length of the lid from its hinge", 10, 3000)],
+    length_mm: Annotated[Number, Arg("ℓ", "mm", "length of the lid from its hinge", 1, 6000)],
     angle_deg: Annotated[Number, Arg("α", "°", "opening angle", 0, 180)],
 ) -> Number:
     return hinge_mm + length_mm * np.sin(angle_deg / 57.29577951308232)
@@ -89,7 +89,7 @@ def lid_tip_height(
          source=Source(f"{GEOMETRY}: straight lid leaning over by α from shut"))  # fmt: skip
 def lid_height_beyond(
     hinge_mm: Annotated[Number, Arg("h_0", "mm", "height of the hinge", 0, 2000)],
-    distance_mm: Annotated[Number, Arg("d", "mm", "distance beyond the hinge", 0, 3000)],
+    distance_mm: Annotated[Number, Arg("d", "mm", "distance beyond the hinge", 0, 6000)],
     angle_deg: Annotated[Number, Arg("α", "°", "opening angle", 90.5, 180)],
 ) -> Number:
     return hinge_mm + distance_mm * np.tan((180 - angle_deg) / 57.29577951308232)

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
-from fahrtwind.core.job.part import Identifier, Name, Part, refuse_twins
+from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.quantities import Length, Speed, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
@@ -120,9 +120,9 @@ class Assumptions(Part):
 
 
 class Dismissal(Part):
-    snag: Annotated[str, Field(max_length=80)]
-    place: Annotated[str, Field(max_length=80)]
-    reason: Annotated[str, Field(min_length=3, max_length=300)]
+    snag: Name
+    place: Name
+    reason: Reason
 
 
 class Job(Part):

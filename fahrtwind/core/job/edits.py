@@ -7,13 +7,13 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field
 
-from fahrtwind.core.errors import InputError, UnknownPath
+from fahrtwind.core.errors import UnknownPath
 from fahrtwind.core.job.document import Job, VehicleKind
-from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.job.part import Identifier, Name, Note
+from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason
+from fahrtwind.core.job.paths import changed_at, entry_position, rebuilt, without_entry
 from fahrtwind.core.layout.arranging import Order, arranged, refuse_locked, replaced
 from fahrtwind.core.layout.placing import find_model, mirrored_panel, new_panel, spread_feet
 from fahrtwind.core.layout.variants import chosen, kept, used
@@ -58,7 +58,7 @@ class PlacePanel(_Edit):
     """Put a panel of a model on the first free spot, with feet spread along its sides."""
 
     op: Literal["place_panel"] = "place_panel"
-    model: Annotated[str, Field(min_length=1, max_length=80)]
+    model: Name
 
 
 class SpreadFeet(_Edit):
@@ -97,7 +97,7 @@ class ReplaceModel(_Edit):
 
     op: Literal["replace_model"] = "replace_model"
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
-    model: Annotated[str, Field(min_length=1, max_length=80)]
+    model: Name
 
 
 class KeepVariant(_Edit):
@@ -121,7 +121,7 @@ class ChooseVariant(_Edit):
 
     op: Literal["choose_variant"] = "choose_variant"
     variant: Identifier
-    reason: Annotated[str, Field(min_length=3, max_length=500)]
+    reason: Reason
 
 
 Edit = Annotated[
@@ -142,7 +142,10 @@ Edit = Annotated[
 
 
 def apply_edits(job: Job, edits: list[Edit]) -> Job:
-    """Return the job with the edits applied in order, or raise an InputError and change nothing."""
+    """Return the job with the edits applied in order, or raise an InputError and change nothing.
+
+    Parts of the document that no edit touches stay the same objects.
+    """
     for edit in edits:
         job = _apply(job, edit)
     return job
@@ -162,61 +165,58 @@ def describe(edits: list[Edit]) -> str:
 
 
 def _apply(job: Job, edit: Edit) -> Job:
-    data = job.model_dump()
-    if isinstance(edit, Arrange | ReplaceModel | KeepVariant | UseVariant | ChooseVariant):
-        data |= _whole(job, edit)
-    elif isinstance(edit, SetValue):
-        _refuse_locked(job, edit.path)
-        holder, key = _find(data, edit.path)
-        holder[key] = edit.value
-    elif isinstance(edit, AddEntry):
-        entries = _list_at(data, edit.path)
-        entries.append(_with_id(edit.value, entries, edit.path))
-    elif isinstance(edit, RemoveEntry):
-        _refuse_locked(job, edit.path, whole=True)
-        holder, key = _find(data, edit.path)
-        if not isinstance(holder, list):
-            raise UnknownPath(f"{edit.path} is not an entry of a list.", remedy="Name a list entry.", field=edit.path)
-        del holder[key]
-    elif isinstance(edit, PlacePanel):
-        data["panels"] = [*data["panels"], new_panel(job, edit.model).model_dump()]
-    elif isinstance(edit, MirrorPanel):
-        _find(data, f"panels.{edit.panel}")
-        data["panels"] = [*data["panels"], mirrored_panel(job, edit.panel).model_dump()]
-    elif isinstance(edit, ApplyTemplate):
-        data = fill_from_template(job, edit.template)
-    else:
-        holder, key = _find(data, f"panels.{edit.panel}")
-        holder[key]["feet"] = [f.model_dump() for f in spread_feet(job, edit.panel, edit.count, edit.along)]
-    try:
-        return Job.model_validate(data, context={"units": data["units"]})
-    except ValidationError as error:
-        problem = as_input_error(error)
-        problem.field = _by_id(data, problem.field)
-        raise problem from error
+    units = job.units
+    match edit:
+        case SetValue():
+            _refuse_locked(job, edit.path)
+            return changed_at(job, edit.path, lambda _before: edit.value, units)
+        case AddEntry():
+            return changed_at(job, edit.path, lambda entries: _with_entry(entries, edit), units)
+        case RemoveEntry():
+            _refuse_locked(job, edit.path, whole=True)
+            return without_entry(job, edit.path, units)
+        case PlacePanel():
+            return _with_parts(job, {"panels": (*job.panels, new_panel(job, edit.model))})
+        case MirrorPanel():
+            _named_panel(job, edit.panel)
+            return _with_parts(job, {"panels": (*job.panels, mirrored_panel(job, edit.panel))})
+        case SpreadFeet():
+            _named_panel(job, edit.panel)
+            feet = [f.model_dump() for f in spread_feet(job, edit.panel, edit.count, edit.along)]
+            return changed_at(job, f"panels.{edit.panel}.feet", lambda _before: feet, units)
+        case ApplyTemplate():
+            return rebuilt(job, fill_from_template(job, edit.template), units)
+        case _:
+            return _with_parts(job, _whole(job, edit))
 
 
-def _whole(job: Job, edit: Arrange | ReplaceModel | KeepVariant | UseVariant | ChooseVariant) -> dict[str, Any]:
+def _with_parts(job: Job, lists: dict[str, tuple[Part, ...]]) -> Job:
+    """The job with whole lists given anew: entries that are not the job's own objects are validated like typed ones."""
+    own = {id(entry) for name in lists for entry in getattr(job, name)}
+    fields = {name: tuple(e if id(e) in own else e.model_dump() for e in entries) for name, entries in lists.items()}
+    return rebuilt(job, fields, job.units)
+
+
+def _named_panel(job: Job, panel_id: str) -> None:
+    entry_position(job.panels, panel_id, f"panels.{panel_id}")
+
+
+def _whole(job: Job, edit: Arrange | ReplaceModel | KeepVariant | UseVariant | ChooseVariant) -> dict[str, tuple[Part, ...]]:
     """The parts of the document an edit gives anew."""
-    found: Any
     match edit:
         case Arrange():
-            found = {"panels": arranged(job, edit.panels, edit.order)}
+            return {"panels": arranged(job, edit.panels, edit.order)}
         case ReplaceModel():
             model = find_model(job, edit.model)
-            known = {p.id for p in job.panels}
-            if missing := [i for i in edit.panels if i not in known]:
-                raise UnknownPath(
-                    f"There is no panel {missing[0]}.", remedy="Reload the job: it may have been removed.", field="panels"
-                )
-            found = {"panels": [replaced(p, model) if p.id in edit.panels else p for p in job.panels]}
+            for panel_id in edit.panels:
+                _named_panel(job, panel_id)
+            return {"panels": tuple(replaced(p, model) if p.id in edit.panels else p for p in job.panels)}
         case KeepVariant():
-            found = {"variants": kept(job, edit.name, edit.note, edit.panels)}
+            return {"variants": kept(job, edit.name, edit.note, edit.panels)}
         case UseVariant():
-            found = used(job, edit.variant)
+            return used(job, edit.variant)
         case _:
-            found = chosen(job, edit.variant, edit.reason)
-    return {name: [part.model_dump() for part in parts] for name, parts in found.items()}
+            return chosen(job, edit.variant, edit.reason)
 
 
 PLACE_FIELDS = ("x", "y", "turned")
@@ -231,22 +231,17 @@ def _refuse_locked(job: Job, path: str, *, whole: bool = False) -> None:
             refuse_locked(panel)
 
 
-def _by_id(data: Any, dotted: str) -> str:
-    """Turn the list positions of a validation error into ids, the way paths are written everywhere else."""
-    here: Any = data
-    words = []
-    for part in dotted.split("."):
-        step = here[int(part)] if isinstance(here, list | tuple) and part.isdigit() and int(part) < len(here) else None
-        words.append(str(step.get("id", part)) if isinstance(step, dict) else part)
-        here = step if step is not None else (here.get(part) if isinstance(here, dict) else None)
-    return ".".join(words)
+def _with_entry(entries: Any, edit: AddEntry) -> tuple[Any, ...]:
+    if not isinstance(entries, tuple):
+        raise UnknownPath(f"{edit.path} is not a list.", remedy="Add to readings, obstacles, panels or feet.", field=edit.path)
+    return (*entries, _with_id(edit.value, entries, edit.path))
 
 
-def _with_id(value: dict[str, Any], siblings: list[Any], path: str) -> dict[str, Any]:
+def _with_id(value: dict[str, Any], siblings: tuple[Any, ...], path: str) -> dict[str, Any]:
     if "id" in value or path in WITHOUT_IDS or (path.startswith("obstacles") and path.endswith("points")):
         return value
     letter = ID_LETTERS.get(path.rsplit(".", 1)[-1], "e")
-    return {"id": next_id(letter, [s.get("id", "") for s in siblings]), **value}
+    return {"id": next_id(letter, [getattr(s, "id", "") for s in siblings]), **value}
 
 
 def next_id(letter: str, taken: list[str]) -> str:
@@ -257,37 +252,3 @@ def next_id(letter: str, taken: list[str]) -> str:
     """
     numbers = [int(t[len(letter) :]) for t in taken if t.startswith(letter) and t[len(letter) :].isdigit()]
     return f"{letter}{max(numbers, default=0) + 1}"
-
-
-def _list_at(data: Any, path: str) -> list[Any]:
-    holder, key = _find(data, path)
-    found = holder[key]
-    if not isinstance(found, list | tuple):
-        raise UnknownPath(f"{path} is not a list.", remedy="Add to readings, obstacles, panels or feet.", field=path)
-    holder[key] = list(found)
-    return holder[key]  # type: ignore[no-any-return]
-
-
-def _find(data: Any, path: str) -> tuple[Any, Any]:
-    """The container and key a path leads to; lists on the way become mutable copies."""
-    here, parts = data, path.split(".")
-    for position, part in enumerate(parts):
-        if isinstance(here, dict) and part in here:
-            key: Any = part
-            if isinstance(here[key], tuple):
-                here[key] = list(here[key])
-        elif isinstance(here, list):
-            key = _position(here, part, path)
-        else:
-            raise UnknownPath(f"There is no field {path}.", remedy="Check the spelling against the job schema.", field=path)
-        if position == len(parts) - 1:
-            return here, key
-        here = here[key]
-    raise InputError("An empty path.", remedy="Name a field.", field="path")
-
-
-def _position(entries: list[Any], part: str, path: str) -> int:
-    for index, entry in enumerate(entries):
-        if isinstance(entry, dict) and (entry.get("id") == part or (("id" not in entry) and str(index) == part)):
-            return index
-    raise UnknownPath(f"There is no {part} in {path}.", remedy="Reload the job: it may have been removed.", field=path)

@@ -9,7 +9,7 @@ from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.job.part import Identifier, Name, Note, Part
+from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason, Word
 
 MONTHS = 12
 
@@ -63,7 +63,7 @@ class Site(Part):
 
     latitude: q.Latitude | None = None
     longitude: q.Longitude | None = None
-    climate: Annotated[str, Field(max_length=40)] | None = None
+    climate: Word | None = None
     months: Annotated[tuple[ClimateMonth, ...], Field(max_length=MONTHS)] = ()
     standing: Literal["any", "heading", "driving"] = "any"
     heading: q.Heading | None = None
@@ -96,5 +96,5 @@ class Decision(Part):
     about: Literal["layout"] = "layout"
     chosen: Identifier
     name: Name
-    reason: Annotated[str, Field(min_length=3, max_length=500)]
+    reason: Reason
     over: Annotated[tuple[Name, ...], Field(max_length=12)] = ()

@@ -9,6 +9,7 @@ from pydantic import BaseModel, ValidationError
 
 from fahrtwind.core.errors import FahrtwindError, InputError, NewerFile, OutOfRange, UnreadableFile, UnreadableQuantity, WrongUnit
 from fahrtwind.core.job.document import SCHEMA_VERSION, Job
+from fahrtwind.core.quantities import is_printable
 
 _BY_TYPE: dict[str, type[InputError]] = {e.code: e for e in (OutOfRange, UnreadableQuantity, WrongUnit, InputError)}
 _ROOMY = ("too_long", "string_too_long", "greater_than_equal", "less_than_equal", "greater_than", "less_than")
@@ -27,10 +28,11 @@ def _from_2(data: dict[str, Any]) -> dict[str, Any]:
 _UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
 
 
-def load_job(data: Any) -> Job:
+def load_job(data: Any, *, stored: bool = False) -> Job:
     """Validate a job document of any version this program has known.
 
-    Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
+    ``stored``: it was accepted once. Where a rule about text came later, characters that cannot be written and texts that say
+    something else than their value are dropped rather than the job. Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
     """
     if not isinstance(data, dict):
         raise UnreadableFile("This is not a job document.", remedy="Choose a job file written by Fahrtwind.")
@@ -48,9 +50,34 @@ def load_job(data: Any) -> Job:
     for step in range(version, SCHEMA_VERSION):
         data = _UP[step](data)
     try:
-        return Job.model_validate(data, context={"units": data.get("units", "metric")})
+        return _validated(data)
     except ValidationError as error:
+        if stored:
+            return _repaired(data, error)
         raise as_input_error(error) from error
+
+
+def _validated(data: dict[str, Any]) -> Job:
+    return Job.model_validate(data, context={"units": data.get("units", "metric")})
+
+
+def _repaired(data: dict[str, Any], first: ValidationError) -> Job:
+    try:
+        return _validated(_without_bad_text(data))
+    except ValidationError:
+        raise as_input_error(first) from first
+
+
+def _without_bad_text(part: Any) -> Any:
+    """A copy with unwritable characters replaced, and without the text of any quantity: its value is what was computed with."""
+    if isinstance(part, dict):
+        quantity = len(part) == 2 and "text" in part
+        return {k: _without_bad_text(v) for k, v in part.items() if not (quantity and k == "text")}
+    if isinstance(part, list):
+        return [_without_bad_text(v) for v in part]
+    if isinstance(part, str):
+        return "".join(c if c == "\n" or is_printable(c) else "\ufffd" for c in part)
+    return part
 
 
 def as_input_error(error: ValidationError, data: BaseModel | None = None) -> FahrtwindError:

@@ -1,7 +1,7 @@
 """Plausible ranges for the quantities of a job: outside them something was mistyped."""
 
-from collections.abc import Callable
-from typing import Annotated, Any
+from dataclasses import dataclass
+from typing import Annotated
 
 from pydantic import AfterValidator
 from pydantic_core import PydanticCustomError
@@ -9,21 +9,24 @@ from pydantic_core import PydanticCustomError
 from fahrtwind.core.quantities import Angle, Current, Length, Mass, Power, Quantity, Speed, Temperature, Voltage
 
 
-def _within(low: float, high: float) -> Callable[[Any], Any]:
-    def check(quantity: Quantity) -> Quantity:
-        if not low <= quantity.value <= high:
+@dataclass(frozen=True, slots=True)
+class _within:  # noqa: N801  reads as a word in the list below
+    """A validator that keeps a quantity between two values of its own unit."""
+
+    low: float
+    high: float
+
+    def __call__(self, quantity: Quantity) -> Quantity:
+        if not self.low <= quantity.value <= self.high:
             shown = quantity.text or f"{quantity.value:g} {quantity.unit}"
             raise PydanticCustomError(
-                "out_of_range",
-                "{problem}",
+                "out_of_range", "{problem}",
                 {
-                    "problem": f"{shown} is outside {low:g} … {high:g} {quantity.unit}.",
+                    "problem": f"{shown} is outside {self.low:g} … {self.high:g} {quantity.unit}.",
                     "remedy": f"Check the number and its unit, for example {quantity.example}.",
                 },
-            )
+            )  # fmt: skip
         return quantity
-
-    return check
 
 
 RoofLength = Annotated[Length, AfterValidator(_within(500, 20_000))]

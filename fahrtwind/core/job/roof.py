@@ -7,7 +7,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.part import Identifier, Name, Note, Part
+from fahrtwind.core.job.part import Identifier, Name, Note, Part, Word
 from fahrtwind.core.quantities import Angle, Length
 
 SectionKind = Literal["raised", "lowered", "deck", "arch", "hard_top", "side_rail"]
@@ -120,7 +120,7 @@ class PointRow(Part):
     pitch: q.Pitch
     count: Annotated[int, Field(ge=1, le=60)] = 4
     rating: q.RoofLoad | None = None
-    thread: Annotated[str, Field(max_length=20)] = ""
+    thread: Annotated[Word, Field(max_length=20)] = ""
     lean: q.Slope | None = None
     tolerance: q.Gap = Length(mm=3)
     points: Annotated[tuple[FactoryPoint, ...], Field(max_length=60)] = ()

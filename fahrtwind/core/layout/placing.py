@@ -12,6 +12,7 @@ from fahrtwind.core.layout.footprint import Rect, lid_rect, obstacle_rect, panel
 from fahrtwind.core.quantities import Length
 
 GAP_MM = 50.0
+FURTHEST_AFT_MM = 22_000.0
 LARGE_MM = 1300.0
 END_SHARE = 0.2
 """Feet sit about a fifth in from the ends of the frame (common practice, and panel makers' usual clamping zone)."""
@@ -20,10 +21,15 @@ END_SHARE = 0.2
 def new_panel(job: Job, model_name: str) -> PlacedPanel:
     """A panel of the named model on the first free spot along the centre line, held like the panel before it."""
     model = find_model(job, model_name)
+    at = _first_free_x(job, model)
+    if at > FURTHEST_AFT_MM:
+        raise InputError(
+            "There is no room for another panel.", remedy="Move or remove a panel, or keep this layout as a variant.", field="panels"
+        )
     number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
     before = job.panels[-1] if job.panels else None
     panel = PlacedPanel(
-        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=_first_free_x(job, model)), y=Length(mm=0.0),
+        id=f"p{number}", name=f"Panel {number}", model=model, x=Length(mm=at), y=Length(mm=0.0),
         hold=before.hold if before else Screws(), stand_off=before.stand_off if before else Length(mm=40),
     )  # fmt: skip
     return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})

@@ -6,6 +6,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.layout import Decision, Variant
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.part import Part
 
 
 def next_number(letter: str, taken: list[str]) -> int:
@@ -18,7 +19,7 @@ def kept(job: Job, name: str, note: str = "", panels: tuple[PlacedPanel, ...] | 
     return (*job.variants, Variant(id=f"v{number}", name=name, panels=job.panels if panels is None else panels, note=note))
 
 
-def used(job: Job, variant_id: str) -> dict[str, object]:
+def used(job: Job, variant_id: str) -> dict[str, tuple[Part, ...]]:
     """What changes when a variant is put on the roof. A layout that is on the roof and not kept anywhere is kept first."""
     variant = find_variant(job, variant_id)
     variants = job.variants
@@ -27,7 +28,7 @@ def used(job: Job, variant_id: str) -> dict[str, object]:
     return {"panels": variant.panels, "variants": variants}
 
 
-def chosen(job: Job, variant_id: str, reason: str) -> dict[str, object]:
+def chosen(job: Job, variant_id: str, reason: str) -> dict[str, tuple[Part, ...]]:
     """What changes when a variant is chosen: it is put on the roof, and the reason is kept."""
     variant = find_variant(job, variant_id)
     if not variant.panels:

@@ -198,9 +198,3 @@ def uplift_judged(job: Job, findings: Findings) -> Iterator[Found]:
             "assumptions", "all panels", f"Let-go lies between {say_speed(plan.let_go_m_s, job.units)} and {say_speed(plan.let_go_typical_m_s, job.units)}: nobody has published the pressures on a vehicle roof.",
             "Drive by the safe speed, stage the risk, re-check the bolts after the first 100 km.",
         )  # fmt: skip
-
-
-@rule("beyond-source", "stop", "hold", "Outside what the source covers", "validity limits of the formulas")
-def beyond_source(job: Job, findings: Findings) -> Iterator[Found]:
-    for text in findings.beyond:
-        yield Found("panels", text.split(":")[0], text, "Choose a part the source covers.")

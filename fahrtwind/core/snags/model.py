@@ -4,9 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
+from functools import partial
 from typing import TYPE_CHECKING, Literal
 
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.silence import Stages
 
 if TYPE_CHECKING:
     from fahrtwind.core.results import Findings
@@ -76,15 +78,24 @@ def rule(rule_id: str, severity: Severity, station: Station, title: str, source:
     return declare
 
 
+def _found(rule: Rule, job: Job, findings: Findings) -> tuple[Found, ...]:
+    return tuple(rule.check(job, findings))
+
+
 def find_snags(job: Job, findings: Findings) -> tuple[Snag, ...]:
     """Run every rule. Stops come first; dismissed cautions keep their place and carry the reason."""
     reasons = {(d.snag, d.place): d.reason for d in job.dismissals}
+    stages = Stages()
     snags = [
         Snag(
             r.id, r.severity, r.station, r.title, f.place, f.where, f.why, f.remedy, r.source, f.quantity, f.value, f.limit,
             f.unit, None if r.severity == "stop" else reasons.get((r.id, f.place)),
         )
         for r in RULES.values()
-        for f in r.check(job, findings)
+        for f in stages.ask(r.station, "", r.title, partial(_found, r, job, findings), ())
     ]  # fmt: skip
+    snags += [
+        Snag("rule-unanswered", "stop", s.station, "Cannot be checked", s.place, s.what, s.why, s.remedy, "", "", None, None, "", None)  # type: ignore[arg-type]
+        for s in stages.silent
+    ]
     return tuple(sorted(snags, key=lambda s: (s.dismissed is not None, ORDER[s.severity])))

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from fahrtwind.core.formulas.declare import is_recording
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.keyed import Keyed, keyed
+from fahrtwind.core.silence import Silence, Stages
 from fahrtwind.core.survey.access import Reach, Strip, keep_out_strips, reach
 from fahrtwind.core.survey.crown import CrownFinding, CrownSurface, crown_finding, fit_job_crown
 from fahrtwind.core.survey.factory_points import RowFit, fit_row
@@ -36,8 +37,11 @@ class SurveyFindings:
     removal_h: float
 
 
-def survey_findings(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
-    """Judge the survey. The fitted crown is handed on to whoever asks for heights. Cached on what it reads."""
+Surveyed = tuple[SurveyFindings, CrownSurface | None, tuple[Silence, ...]]
+
+
+def survey_findings(job: Job) -> Surveyed:
+    """Judge the survey. The fitted crown is handed on to whoever asks for heights, with what stayed silent. Cached on what it reads."""
     if is_recording():
         return _judge(job)
     read = Job(name="survey", vehicle=job.vehicle, survey=job.survey, obstacles=job.obstacles)
@@ -45,20 +49,27 @@ def survey_findings(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
 
 
 @lru_cache(maxsize=64)
-def _cached(read: Keyed[Job]) -> tuple[SurveyFindings, CrownSurface | None]:
+def _cached(read: Keyed[Job]) -> Surveyed:
     return _judge(read.part)
 
 
-def _judge(job: Job) -> tuple[SurveyFindings, CrownSurface | None]:
-    trouble = outline_trouble(job)
-    flat = flat_polygon(job)
-    crown = fit_job_crown(job)
-    entries = seal_entries(job)
+def _judge(job: Job) -> Surveyed:
+    stages = Stages()
+    ask, square = partial(stages.ask, "survey"), job.survey.squareness
+    flat = ask("survey.outline", "Flat area", lambda: flat_polygon(job), None)
+    crown = ask("survey.crown", "Crown", lambda: fit_job_crown(job), None)
+    entries = ask("survey.scars", "Old work", lambda: seal_entries(job), ())
     found = SurveyFindings(
-        outline=ring(outline_polygon(job)), outline_trouble=trouble, flat=ring(flat), flat_area_m2=flat.area * 1e-6 if flat else 0.0,
-        crown=crown_finding(crown) if crown else None, rows=tuple(fit_row(r) for r in job.survey.point_rows),
-        lids=tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None), reach=reach(job), keep_outs=keep_out_strips(job),
-        square=check_square(job.survey.squareness), straight=check_straight(job.survey.squareness.offsets), seal_entries=entries,
+        outline=ask("survey.outline", "Outline", lambda: ring(outline_polygon(job)), ()),
+        outline_trouble=ask("survey.outline", "Outline", lambda: outline_trouble(job), ""),
+        flat=ring(flat), flat_area_m2=flat.area * 1e-6 if flat else 0.0,
+        crown=ask("survey.crown", "Crown", lambda: crown_finding(crown) if crown else None, None),
+        rows=ask("survey.point_rows", "Factory points", lambda: tuple(fit_row(r) for r in job.survey.point_rows), ()),
+        lids=ask("obstacles", "Open lids", lambda: tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None), ()),
+        reach=ask("survey.access", "Reach", lambda: reach(job), None),
+        keep_outs=ask("survey.keep_outs", "Lines under the skin", lambda: keep_out_strips(job), ()),
+        square=ask("survey.squareness", "Squareness", lambda: check_square(square), None),
+        straight=ask("survey.squareness", "Parallel edges", lambda: check_straight(square.offsets), None), seal_entries=entries,
         removal_h=sum(e.minutes for e in entries) / 60,
     )  # fmt: skip
-    return found, crown
+    return found, crown, tuple(stages.silent)

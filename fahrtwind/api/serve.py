@@ -1,0 +1,83 @@
+"""Running the application: bind first, then say where it is; connections that send nothing end."""
+
+from __future__ import annotations
+
+import asyncio
+import gc
+import ipaddress
+import os
+import socket
+from pathlib import Path
+from typing import Any
+
+import h11
+import uvicorn
+from uvicorn.protocols.http.h11_impl import H11Protocol
+
+from fahrtwind.core.errors import Unavailable
+
+HEADERS_WITHIN_S = 15.0
+
+
+class PatientOnce(H11Protocol):
+    """Ends a connection whose request head has not come in whole after ``HEADERS_WITHIN_S``."""
+
+    _head_timer: asyncio.TimerHandle | None = None
+
+    def connection_made(self, transport: asyncio.Transport) -> None:  # type: ignore[override]
+        super().connection_made(transport)
+        self._watch()
+
+    def data_received(self, data: bytes) -> None:
+        super().data_received(data)
+        self._watch()
+
+    def connection_lost(self, exc: Exception | None) -> None:
+        self._forget()
+        super().connection_lost(exc)
+
+    def _watch(self) -> None:
+        if self.conn.their_state is not h11.IDLE:
+            self._forget()
+        elif self._head_timer is None:
+            self._head_timer = self.loop.call_later(HEADERS_WITHIN_S, self.transport.close)
+
+    def _forget(self) -> None:
+        if self._head_timer is not None:
+            self._head_timer.cancel()
+            self._head_timer = None
+
+
+def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), demo: bool = False) -> int:
+    """Serve until stopped. Raises Unavailable where the database or the port cannot be had."""
+    from fahrtwind.api.app import create_app
+
+    app = create_app(database, demo=demo, hosts=(host, *names))
+    gc.freeze()  # what was imported stays; collecting it again and again would cost milliseconds in every answer
+    config = uvicorn.Config(
+        app, http=PatientOnce, log_level=os.environ.get("FAHRTWIND_LOG", "warning"), timeout_graceful_shutdown=3, server_header=False
+    )
+    with bound(host, port) as listener:
+        shown = f"[{host}]" if ":" in host else host
+        print(f"Fahrtwind is at http://{shown}:{listener.getsockname()[1]}  (stop with Ctrl+C)", flush=True)
+        uvicorn.Server(config).run(sockets=[listener])
+    return 0
+
+
+def bound(host: str, port: int) -> socket.socket:
+    """A listening socket on exactly this address."""
+    try:
+        family = socket.AF_INET6 if _is_v6(host) else socket.AF_INET
+        return socket.create_server((host, port), family=family, backlog=128)
+    except (OSError, OverflowError) as error:
+        why: Any = getattr(error, "strerror", None) or error
+        raise Unavailable(
+            f"Port {port} on {host} cannot be had ({why}).", remedy="Stop what uses it, or choose another with --port.", field="port"
+        ) from error
+
+
+def _is_v6(host: str) -> bool:
+    try:
+        return ipaddress.ip_address(host).version == 6
+    except ValueError:
+        return False

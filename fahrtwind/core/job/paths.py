@@ -1,0 +1,99 @@
+"""Changing one place of a job: only what lies on the path is validated, everything else stays the same objects.
+
+Paths are dotted; entries of lists are addressed by their id, entries without one by their position.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
+
+from fahrtwind.core.errors import UnknownPath
+from fahrtwind.core.job.load import as_input_error
+
+M = TypeVar("M", bound=BaseModel)
+Change = Callable[[Any], Any]
+"""Turns what stands at the end of a path into what shall stand there."""
+
+
+def changed_at(holder: M, path: str, change: Change, units: str) -> M:
+    """The model with ``change`` applied to what stands at ``path``.
+
+    Raises UnknownPath where the path leads nowhere, otherwise an InputError that names the field that does not fit.
+    """
+    return _changed_model(holder, path.split("."), change, units, path)  # type: ignore[no-any-return]
+
+
+def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
+    """The model with some fields given anew and validated; parts that are models already are taken as they are."""
+    data = {name: getattr(holder, name) for name in type(holder).model_fields} | fields
+    try:
+        return type(holder).model_validate(data, context={"units": fields.get("units", units)})
+    except ValidationError as error:
+        problem = as_input_error(error)
+        problem.field = ".".join(p for p in (at, _by_id(data, problem.field)) if p)
+        raise problem from error
+
+
+def _changed_model(holder: Any, parts: list[str], change: Change, units: str, path: str) -> Any:
+    name, rest = parts[0], parts[1:]
+    if isinstance(holder, tuple):
+        return _changed_entry(holder, parts, change, units, path)
+    if not isinstance(holder, BaseModel) or name not in type(holder).model_fields:
+        raise UnknownPath(f"There is no field {path}.", remedy="Check the spelling against the job schema.", field=path)
+    before = getattr(holder, name)
+    after = _changed_model(before, rest, change, units, path) if rest else change(before)
+    if after is before:
+        return holder
+    length = len(path.split(".")) - len(parts)
+    return rebuilt(holder, {name: after}, units, ".".join(path.split(".")[:length]))
+
+
+def _changed_entry(entries: tuple[Any, ...], parts: list[str], change: Change, units: str, path: str) -> tuple[Any, ...]:
+    at = entry_position(entries, parts[0], path)
+    after = _changed_model(entries[at], parts[1:], change, units, path) if parts[1:] else change(entries[at])
+    return (*entries[:at], after, *entries[at + 1 :])
+
+
+def without_entry(holder: M, path: str, units: str) -> M:
+    """The model without the list entry that the path names."""
+    list_path, _, entry = path.rpartition(".")
+
+    def dropped(entries: Any) -> Any:
+        if not isinstance(entries, tuple):
+            raise UnknownPath(f"{path} is not an entry of a list.", remedy="Name a list entry.", field=path)
+        at = entry_position(entries, entry, path)
+        return (*entries[:at], *entries[at + 1 :])
+
+    if not list_path:
+        raise UnknownPath(f"{path} is not an entry of a list.", remedy="Name a list entry.", field=path)
+    return changed_at(holder, list_path, dropped, units)
+
+
+def entry_position(entries: tuple[Any, ...], name: str, path: str) -> int:
+    """Position of the entry of that id, or of that number where entries have none."""
+    for index, entry in enumerate(entries):
+        own = getattr(entry, "id", None)
+        if own == name or (own is None and str(index) == name):
+            return index
+    raise UnknownPath(f"There is no {name} in {path}.", remedy="Reload the job: it may have been removed.", field=path)
+
+
+def _by_id(data: Any, dotted: str) -> str:
+    """Turn the list positions of a validation error into ids, the way paths are written everywhere else."""
+    here: Any = data
+    words = []
+    for part in dotted.split("."):
+        if isinstance(here, list | tuple) and part.isdigit() and int(part) < len(here):
+            here = here[int(part)]
+            words.append(str(_part(here, "id") or part))
+        else:
+            words.append(part)
+            here = _part(here, part)
+    return ".".join(words)
+
+
+def _part(holder: Any, name: str) -> Any:
+    return holder.get(name) if isinstance(holder, dict) else getattr(holder, name, None)
