@@ -12,6 +12,7 @@ from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ClimateChoice, ReadingChoice
 from fahrtwind.calc import CALCULATIONS, Calculation
 from fahrtwind.calc.register import as_json
+from fahrtwind.calc.register import compute as run_typed
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job import catalogue
 from fahrtwind.core.tables.climates import CLIMATES
@@ -34,7 +35,7 @@ def list_calculations() -> list[CalcListed]:
 
 def _endpoint(found: Calculation) -> Callable[..., Response]:
     def compute(given: BaseModel) -> Response:
-        return Response(as_json(found.name, found.function(given)), media_type="application/json")
+        return Response(as_json(found.name, run_typed(found, given)), media_type="application/json")
 
     compute.__annotations__["given"] = found.input_model
     compute.__name__ = f"calc_{found.name.replace('.', '_')}"

@@ -3,15 +3,16 @@
 from __future__ import annotations
 
 import inspect
+import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, is_dataclass
 from typing import Any, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError, create_model
 
 import fahrtwind.core.formulas  # noqa: F401  declares all formulas
 from fahrtwind.core.errors import NotFound, OutsideValidity
-from fahrtwind.core.formulas.declare import FORMULAS, Formula, Step, given, recording
+from fahrtwind.core.formulas.declare import FORMULAS, Formula, Step, given, recording, validity_words
 from fahrtwind.core.job.load import as_input_error
 
 
@@ -66,7 +67,35 @@ def run(name: str, data: Any) -> Any:
         typed = found.input_model.model_validate(data)
     except ValidationError as error:
         raise as_input_error(error) from error
-    return found.function(typed)
+    return compute(found, typed)
+
+
+def compute(found: Calculation, typed: BaseModel) -> Any:
+    """The answer to a validated input. Raises an InputError or OutsideValidity where there is none: no number is promised and missing."""
+    try:
+        result = found.function(typed)
+    except (ArithmeticError, ValueError, TypeError, ValidationError) as error:
+        if isinstance(error, ValidationError):
+            raise as_input_error(error) from error
+        raise OutsideValidity(
+            f"{found.name} has no result for these inputs ({error}).", remedy="Check them for zeros and for very large numbers.", field=found.name
+        ) from error
+    if not _finite(result):
+        raise OutsideValidity(
+            f"{found.name} has no finite result for these inputs.", remedy="Check them for zeros and for very large numbers.", field=found.name
+        )
+    return result
+
+
+def _finite(result: Any) -> bool:
+    """Whether every number of a result is one."""
+    if isinstance(result, float):
+        return math.isfinite(result)
+    if isinstance(result, list | tuple):
+        return all(_finite(part) for part in result)
+    if is_dataclass(result):
+        return all(_finite(getattr(result, f.name)) for f in fields(result))
+    return True
 
 
 def as_json(name: str, result: Any) -> bytes:
@@ -81,9 +110,16 @@ def _declare_formula(declared: Formula) -> None:
     def compute(typed: BaseModel) -> FormulaResult:
         call = getattr(inspect.getmodule(declared.function), declared.name)
         with recording() as notes:
-            value = call(**{key: given(number, "chosen", "input") for key, number in typed.model_dump().items()})
-        if not abs(float(value)) < float("inf"):
-            raise OutsideValidity("The result is not finite.", remedy="Check the inputs for zeros.", field=declared.name)
+            try:
+                value = call(**{key: given(number, "chosen", "input") for key, number in typed.model_dump().items()})
+                good = not isinstance(value, complex) and math.isfinite(float(value))
+            except (ArithmeticError, ValueError, TypeError):
+                good = False
+        if not good:
+            raise OutsideValidity(
+                f"{declared.title} has no finite result for these inputs.",
+                remedy=f"It holds for {validity_words(declared)}.", field=next(iter(declared.arguments), declared.name),
+            )  # fmt: skip
         return FormulaResult(float(value), declared.unit, tuple(notes.steps))
 
     name = f"formula.{declared.name}"

@@ -22,6 +22,7 @@ from fahrtwind.core.survey.crown import SpotShape, fit_crown, fit_job_crown
 from fahrtwind.core.survey.factory_points import RowFit, fit_row
 from fahrtwind.core.survey.lids import LidSwing, lid_swing
 from fahrtwind.core.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
+from fahrtwind.files.drawing_import import DrawingUnit
 from fahrtwind.files.outline_import import UnderstoodOutline, read_outline
 
 Span = Annotated[float, Field(ge=500, le=20_000)]
@@ -108,12 +109,13 @@ def lid(given: Obstacle) -> LidResult:
 class OutlineInput(CalcInput):
     text: Annotated[str, Field(max_length=2_100_000)]
     units: UnitSystem = "metric"
+    unit: DrawingUnit | None = None
 
 
 @calculation("outline.parse")
 def outline_parse(given: OutlineInput) -> UnderstoodOutline:
     """What a DXF, SVG or rows of points mean as a roof's outline, before it is taken."""
-    return read_outline(given.text, given.units)
+    return read_outline(given.text, given.units, given.unit)
 
 
 @calculation("mounting.lines")

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-import csv
-import io
-
 from pydantic import ValidationError
 
 from fahrtwind.core.errors import InputError, TooLarge, WrongHeader
 from fahrtwind.core.job.layout import MONTHS, ClimateMonth
 from fahrtwind.core.job.load import as_input_error
+from fahrtwind.files.table import Row, cells_by_name, number, read_rows
 
 MOST_BYTES = 20_000
 NEEDED = ("sunshine", "temperature")
@@ -22,35 +20,33 @@ def read_climate(text: str) -> tuple[ClimateMonth, ...]:
     """
     if len(text.encode()) > MOST_BYTES:
         raise TooLarge("This is no table of twelve months.", remedy="Give one line for each month.", field="text")
-    first = text.partition("\n")[0]
-    rows = list(csv.DictReader(io.StringIO(text.lstrip("\ufeff")), delimiter=";" if first.count(";") > first.count(",") else ","))
-    header = {h.strip().lower() for h in (rows[0] if rows else {}) if h}
-    missing = [name for name in NEEDED if name not in header]
+    rows = read_rows(text, "text", most=50)
+    header = Row(1, tuple(c.lower() for c in rows[0].cells)) if rows else Row(1, ())
+    missing = [name for name in NEEDED if name not in header.cells]
     if missing:
         raise WrongHeader(
-            f"The column {missing[0]} is missing.",
-            remedy="The first line has to name month, sunshine and temperature.",
-            field="text",
+            f"The column {missing[0]} is missing.", remedy="The first line has to name month, sunshine and temperature.", field="text"
         )
-    found = tuple(
-        _month(i, {(k or "").strip().lower(): (v or "").strip() for k, v in row.items()}) for i, row in enumerate(rows, 2)
-    )
+    found = tuple(_month(row.line, cells_by_name(header, row, "text")) for row in rows[1:])
     if len(found) != MONTHS:
         raise InputError(f"The table has {len(found)} months.", remedy="Give all twelve, January first.", field="text")
     return found
 
 
 def _month(line: int, cells: dict[str, str]) -> ClimateMonth:
-    try:
-        share = cells["sunshine"].replace(",", ".")
-        sunshine = float(share.rstrip("%")) / (100 if share.endswith("%") or float(share.rstrip("%")) > 1 else 1)
-        values = {"sunshine": sunshine, "temperature": float(cells["temperature"].replace(",", "."))}
-        if cells.get("turbidity"):
-            values["turbidity"] = float(cells["turbidity"].replace(",", "."))
-    except ValueError as error:
-        raise InputError(
-            f"Line {line} has no readable number.", remedy="Correct it, for example 0.45, 18.", field="text"
-        ) from error
+    values: dict[str, float] = {}
+    for name in ("sunshine", "temperature", "turbidity"):
+        cell = cells.get(name, "")
+        if not cell and name == "turbidity":
+            continue
+        value = number(cell.rstrip("% "))
+        if value is None:
+            raise InputError(
+                f"Line {line}, column {name}: “{cell[:30]}” is not a number.", remedy="Correct it, for example 0.45 or 18.", field="text"
+            )
+        values[name] = value
+    if cells["sunshine"].endswith("%") or values["sunshine"] > 1:
+        values["sunshine"] /= 100
     try:
         return ClimateMonth.model_validate(values)
     except ValidationError as error:

@@ -11,14 +11,16 @@ from __future__ import annotations
 import csv
 import io
 from dataclasses import dataclass
+from functools import partial
 
 from pydantic import ValidationError
 
 from fahrtwind.core.errors import FahrtwindError, TooLarge, WrongHeader
 from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.files.table import as_text, cells_by_name, neutral, number, read_rows
 
-MOST_BYTES, MOST_ROWS = 2_000_000, 400
+MOST_BYTES, MOST_ROWS, MOST_LINES = 2_000_000, 400, 30_000
 METRE = 1000.0
 NEEDED = ("Name", "STC", "Length", "Width")
 OWN = ("Mass", "Frame", "Flange", "Diodes", "Flexible", "Price", "Stock")
@@ -47,23 +49,19 @@ def read_panels(text: str, frame_mm: float | None = None, mass_kg: float | None 
 
     Raises WrongHeader where a needed column is missing, TooLarge beyond the limits.
     """
-    if len(text.encode()) > MOST_BYTES:
+    if len(text) > MOST_BYTES:
         raise TooLarge("The table is larger than 2 MB.", remedy="Cut it down to the models you deal with.", field="text")
-    delimiter = ";" if text.partition("\n")[0].count(";") > text.partition("\n")[0].count(",") else ","
-    lines = list(csv.reader(io.StringIO(text.lstrip("\ufeff")), delimiter=delimiter))
+    lines = read_rows(text, "text", most=MOST_LINES)
     if not lines:
         raise WrongHeader("The table is empty.", remedy=f"Its first line names the columns: {', '.join(NEEDED)} …", field="text")
-    header = [h.strip() for h in lines[0]]
-    missing = [name for name in NEEDED if name not in header]
+    missing = [name for name in NEEDED if name not in lines[0].cells]
     if missing:
         raise WrongHeader(
             f"The column {missing[0]} is missing.",
             remedy=f"The first line has to name at least {', '.join(NEEDED)}.",
             field="text",
         )
-    numbered = [
-        (n, dict(zip(header, (c.strip() for c in line), strict=False))) for n, line in enumerate(lines[1:], 2) if any(line)
-    ]
+    numbered = [(row.line, cells_by_name(lines[0], row, "text")) for row in lines[1:]]
     data = [(n, cells) for n, cells in numbered if not _is_units(cells)]
     if len(data) > MOST_ROWS:
         raise TooLarge(
@@ -83,15 +81,11 @@ def _is_units(cells: dict[str, str]) -> bool:
 
 def _number(cells: dict[str, str], column: str) -> float | None:
     """A number of a cell; None where it is blank or something else."""
-    text = cells.get(column, "").replace(",", ".")
-    try:
-        return float(text) if text else None
-    except ValueError:
-        return None
+    return number(cells.get(column, ""))
 
 
 def _row(line: int, cells: dict[str, str], frame_mm: float | None, mass_kg: float | None) -> PanelRow:
-    name = cells.get("Name", "")[:80]
+    name = as_text(cells.get("Name", ""))[:80]
     unreadable = next((c for c in COLUMNS[1:] if c != "Flexible" and cells.get(c) and _number(cells, c) is None), None)
     if unreadable:
         return PanelRow(line, name, None, f"{unreadable}: “{cells[unreadable][:30]}” is not a number.")
@@ -107,21 +101,19 @@ def _row(line: int, cells: dict[str, str], frame_mm: float | None, mass_kg: floa
 
 
 def _fields(name: str, cells: dict[str, str], frame: float, mass: float) -> dict[str, object]:
-    def number(column: str) -> float | None:
-        return _number(cells, column)
-
-    sides = sorted(((number("Length") or 0.0) * METRE, (number("Width") or 0.0) * METRE), reverse=True)
-    voc, isc = number("V_oc_ref"), number("I_sc_ref")
-    beta, alpha = number("beta_oc"), number("alpha_sc")
-    cells_in_series, diodes, stock = number("N_s"), number("Diodes"), number("Stock")
+    told = partial(_number, cells)
+    sides = sorted(((told("Length") or 0.0) * METRE, (told("Width") or 0.0) * METRE), reverse=True)
+    voc, isc = told("V_oc_ref"), told("I_sc_ref")
+    beta, alpha = told("beta_oc"), told("alpha_sc")
+    cells_in_series, diodes, stock = told("N_s"), told("Diodes"), told("Stock")
     return {
-        "name": name, "length": sides[0], "width": sides[1], "frame_height": frame, "mass": mass, "power": number("STC"),
-        "build": "flexible" if cells.get("Flexible", "").lower() in ("1", "yes", "y", "true") else "framed", "flange": number("Flange"),
-        "voc": voc, "vmp": number("V_mp_ref"), "isc": isc, "imp": number("I_mp_ref"),
+        "name": name, "length": sides[0], "width": sides[1], "frame_height": frame, "mass": mass, "power": told("STC"),
+        "build": "flexible" if cells.get("Flexible", "").lower() in ("1", "yes", "y", "true") else "framed", "flange": told("Flange"),
+        "voc": voc, "vmp": told("V_mp_ref"), "isc": isc, "imp": told("I_mp_ref"),
         "voc_per_k": round(beta / voc * 100, 4) if beta is not None and voc else None,
         "isc_per_k": round(alpha / isc * 100, 4) if alpha is not None and isc else None,
-        "power_per_k": number("gamma_r"), "noct": number("T_NOCT"), "cells": int(cells_in_series) if cells_in_series else None,
-        "bypass_diodes": None if diodes is None else int(diodes), "price": number("Price"), "stock": None if stock is None else int(stock),
+        "power_per_k": told("gamma_r"), "noct": told("T_NOCT"), "cells": int(cells_in_series) if cells_in_series else None,
+        "bypass_diodes": None if diodes is None else int(diodes), "price": told("Price"), "stock": None if stock is None else int(stock),
     }  # fmt: skip
 
 
@@ -138,10 +130,5 @@ def write_panels(models: list[PanelModel]) -> str:
             m.imp and m.imp.a, alpha, beta, m.power_per_k, m.noct and m.noct.deg_c, m.mass.kg, m.frame_height.mm, m.flange and m.flange.mm,
             m.bypass_diodes, "yes" if m.build == "flexible" else "", m.price, m.stock,
         )  # fmt: skip
-        writer.writerow(["" if c is None else f"{c:.9g}" if isinstance(c, float) else _plain(c) for c in cells])
+        writer.writerow(["" if c is None else f"{c:.9g}" if isinstance(c, float) else neutral(c) for c in cells])
     return out.getvalue()
-
-
-def _plain(cell: object) -> object:
-    """A text that a spreadsheet would take for a formula is quoted."""
-    return f"'{cell}" if isinstance(cell, str) and cell[:1] in ("=", "+", "-", "@") else cell

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-import csv
-import io
 from dataclasses import dataclass
 from typing import get_args
 
 from fahrtwind.core.errors import InputError, TooLarge, WrongHeader
 from fahrtwind.core.quantities import Length, UnitSystem
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
+from fahrtwind.files.table import Row, read_rows
 
 MOST_ROWS = 400
 LARGEST_TEXT = 200_000
@@ -49,30 +48,18 @@ def read_readings(text: str, units: UnitSystem) -> ReadingsTable:
     """
     if len(text) > LARGEST_TEXT:
         raise TooLarge("This is too much text for readings.", remedy=f"Paste at most {MOST_ROWS} rows.", field="readings")
-    lines = [line for line in text.splitlines() if line.strip()]
-    if len(lines) > MOST_ROWS + 1:
-        raise TooLarge(
-            f"{len(lines)} rows; a roof has at most {MOST_ROWS} readings.",
-            remedy="Paste fewer rows: only the readings.",
-            field="readings",
-        )
-    rows = list(csv.reader(io.StringIO("\n".join(lines)), delimiter=_separator(lines), quotechar="\0"))
-    columns, first = _columns(rows[0] if rows else [])
+    rows = read_rows(text, "readings", most=MOST_ROWS + 1, quotes=False)
+    columns, first = _columns(rows[0].cells if rows else ())
     understood, refused = [], []
-    for number, row in enumerate(rows[first:], start=first + 1):
+    for row in rows[first:]:
         try:
-            understood.append(_row(number, row, columns, units))
+            understood.append(_row(row, columns, units))
         except InputError as error:
-            refused.append(RefusedRow(number, " | ".join(row)[:80], error.problem, error.remedy))
+            refused.append(RefusedRow(row.line, " | ".join(row.cells)[:80], error.problem, error.remedy))
     return ReadingsTable(tuple(understood), tuple(refused))
 
 
-def _separator(lines: list[str]) -> str:
-    sample = "\n".join(lines[:5])
-    return "\t" if "\t" in sample else ";" if ";" in sample else ","
-
-
-def _columns(header: list[str]) -> tuple[dict[str, int], int]:
+def _columns(header: tuple[str, ...]) -> tuple[dict[str, int], int]:
     """Where each column is, and the index of the first data row."""
     words = [cell.strip().lower() for cell in header]
     if not words or any(ch.isdigit() for ch in words[0]):
@@ -86,13 +73,17 @@ def _columns(header: list[str]) -> tuple[dict[str, int], int]:
     return columns, 1
 
 
-def _row(number: int, row: list[str], columns: dict[str, int], units: UnitSystem) -> UnderstoodRow:
-    cells = {name: row[i].strip() for name, i in columns.items() if i < len(row)}
+def _row(row: Row, columns: dict[str, int], units: UnitSystem) -> UnderstoodRow:
+    if any(row.cells[len(COLUMNS) :]):
+        raise InputError(
+            f"This line has {len(row.cells)} cells.", remedy="With decimal commas, separate the columns by semicolons.", field="readings"
+        )
+    cells = {name: row.cells[i] for name, i in columns.items() if i < len(row.cells)}
     position = Length.parse(cells.get("position", ""), units, "position")
     uncertainty = cells.get("uncertainty") or None
     if uncertainty is not None:
         Length.parse(uncertainty, units, "uncertainty")
-    return UnderstoodRow(number, cells["position"], position.mm, _kind(cells.get("kind", "")), uncertainty)
+    return UnderstoodRow(row.line, cells["position"], position.mm, _kind(cells.get("kind", "")), uncertainty)
 
 
 def _kind(word: str) -> ReadingKind:

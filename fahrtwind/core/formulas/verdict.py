@@ -43,7 +43,7 @@ def limit_pressure(
     """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two branches'."""
     shear_slope = np.asarray(shear_per_pa / shear_capacity_n)
     shear_rest = np.asarray(1 - constant_shear_n / shear_capacity_n)
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         alone = np.where(shear_slope > 0, shear_rest / shear_slope, np.where(shear_rest > 0, np.inf, 0.0))
         slope = pull_per_pa / pull_capacity_n + shear_slope
         rest = shear_rest - constant_pull_n / pull_capacity_n

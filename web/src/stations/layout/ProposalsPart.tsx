@@ -13,6 +13,8 @@ import { copyEdits, useModels } from "./useModels";
 const POLL_MS = 350;
 const keyOf = (job: string) => `search:${job}`;
 
+const goesOn = (answer: SearchAnswer | undefined) => answer?.state === "running" || answer?.state === "waiting";
+
 export function ProposalsPart() {
   const { id, handle } = useJobView();
   const [search, setSearch] = useState(() => sessionStorage.getItem(keyOf(id)));
@@ -21,10 +23,10 @@ export function ProposalsPart() {
     queryKey: ["search", search],
     enabled: search !== null,
     retry: false,
-    refetchInterval: (query) => (query.state.data?.state === "running" ? POLL_MS : false),
-    queryFn: () => unwrap(http.GET("/api/searches/{search_id}", { params: { path: { search_id: search ?? "" } } })),
+    refetchInterval: (query) => (goesOn(query.state.data) ? POLL_MS : false),
+    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/proposals/{search_id}", { params: { path: { job_id: id, search_id: search ?? "" } } })),
   }).data;
-  const running = answer?.state === "running";
+  const running = goesOn(answer);
   const start = () =>
     attempt(async () => {
       const begun = await unwrap(http.POST("/api/jobs/{job_id}/proposals", { params: { path: { job_id: id } } }));
@@ -33,7 +35,7 @@ export function ProposalsPart() {
     });
   const stop = () =>
     attempt(async () => {
-      await unwrap(http.DELETE("/api/searches/{search_id}", { params: { path: { search_id: search ?? "" } } }));
+      await unwrap(http.DELETE("/api/jobs/{job_id}/proposals/{search_id}", { params: { path: { job_id: id, search_id: search ?? "" } } }));
     });
   const stale = answer !== undefined && !running && answer.revision !== handle.answer?.revision;
   return (
@@ -74,7 +76,13 @@ export function ProposalsPart() {
 }
 
 function Progress({ answer }: { answer: SearchAnswer | undefined }) {
-  if (answer?.state !== "running") return null;
+  if (!answer || !goesOn(answer)) return null;
+  if (answer.state === "waiting")
+    return (
+      <span className="text-[13px]" aria-live="polite">
+        waits for its turn: other searches run …
+      </span>
+    );
   return (
     <span className="flex items-center gap-2 text-[13px]" aria-live="polite">
       <progress aria-label="Goals answered" className="w-28" value={answer.proposals?.progress ?? 0} />
