@@ -5,17 +5,20 @@ Everything is deterministic and bounded, so that 300 readings take no longer tha
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.structure.evidence import Evidence
-from fahrtwind.core.structure.layouts import Layout, every_second_missed, odd_front, odd_rear, single, two_sections
-from fahrtwind.core.structure.posterior import Fitted, fit, quick_score
+from fahrtwind.core.structure.layouts import End, Layout, every_second_missed, kept, odd_end, single, thinned, two_sections
+from fahrtwind.core.structure.posterior import Fitted, fit, member_scores, quick_score
 from fahrtwind.core.tables.readings import (
     BUILD_SCATTER_MM,
     EVERY_SECOND_SHARE,
     ODD_END_SHARE,
     PITCH_RANGE_MM,
+    THINNED_SHARE,
     TWO_SECTIONS_SHARE,
 )
 
@@ -26,7 +29,7 @@ NEIGHBOURS = 7
 SINGLES, WITH_ENDS, LOCAL = 26, 6, 6
 HOPELESS = 18.0
 JOINT_MM = 45.0
-PAIRS_KEPT = 14
+PAIRS_KEPT, THINNED_KEPT, JOINED_WITH_ENDS, FINER_OF = 14, 10, 4, 3
 CUTS = (0.2, 0.35, 0.5, 0.65, 0.8)
 LEAST_BAYS = 3
 """Fewer equal bays than that are odd bays, not a section."""
@@ -34,19 +37,44 @@ USUAL_JOINTS = 10
 """Members at which the spacing may change: the prior of two sections is shared among them."""
 CHUNK = 1500
 ROUGH_READINGS = 60
-ONE_SPACING_SHARE = 1 - 2 * ODD_END_SHARE - TWO_SECTIONS_SHARE
+ONE_SPACING_SHARE = (1 - ODD_END_SHARE) ** 2 - TWO_SECTIONS_SHARE - THINNED_SHARE
+ODD_END_ODDS = ODD_END_SHARE / (1 - ODD_END_SHARE)
 
 
 def candidates(evidence: Evidence) -> list[Fitted]:
     """Fitted hypotheses of every story, unsorted."""
-    fits = _singles(evidence)
+    fits = _singles(evidence) + _drawn(evidence)
     best = sorted(fits, key=lambda f: -f.log_weight)[:WITH_ENDS]
-    for base in best:
+    joined = _two_sections(evidence, best) + _thinned(evidence, best + _finer(evidence, best[:FINER_OF]))
+    for base in [*best, *sorted(joined, key=lambda f: -f.log_weight)[:JOINED_WITH_ENDS]]:
         fits += _odd_ends(evidence, base)
-        half = base.layout.theta[1] / 2
-        if half >= PITCH_RANGE_MM[0]:
+    for base in best:
+        if base.layout.theta[1] / 2 >= PITCH_RANGE_MM[0]:
             fits += _fitted(evidence, [every_second_missed(base.layout, EVERY_SECOND_SHARE * ONE_SPACING_SHARE)])
-    return fits + _two_sections(evidence)
+    return fits + joined
+
+
+def _finer(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
+    """Halves and thirds of the likeliest spacings: where most of a roof is coarse, its fine stretch hardly shows by itself."""
+    layouts = [
+        single(float(b.layout.theta[0]), float(b.layout.theta[1]) / times, evidence.span, ONE_SPACING_SHARE)
+        for b in bases
+        for times in (2, 3)
+        if not b.layout.bays and float(b.layout.theta[1]) / times >= PITCH_RANGE_MM[0]
+    ]
+    return [f for layout in layouts if (f := fit(evidence, layout)) is not None]
+
+
+def _drawn(evidence: Evidence) -> list[Fitted]:
+    """What a drawing says, where it tells both the spacing and the first member, or the last."""
+    facts = evidence.facts
+    if facts.pitch_mm is None or (facts.front_bay_mm is None and facts.rear_bay_mm is None):
+        return []
+    first = facts.front_bay_mm if facts.front_bay_mm is not None else evidence.span - (facts.rear_bay_mm or 0.0)
+    layout = single(first, facts.pitch_mm, evidence.span, ONE_SPACING_SHARE)
+    on = layout.positions > (facts.front_bay_mm or 0.0) - POOL_MM
+    on &= layout.positions < evidence.span - (facts.rear_bay_mm or 0.0) + POOL_MM
+    return _fitted(evidence, [kept(layout, on)] if on.sum() >= 2 else [])
 
 
 def _fitted(evidence: Evidence, layouts: list[Layout], keep: int = 12) -> list[Fitted]:
@@ -123,25 +151,34 @@ def _wrap(offset: float, pitch: float) -> float:
 
 
 def _odd_ends(evidence: Evidence, base: Fitted) -> list[Fitted]:
-    """An odd bay in front of or behind the regular members: where a reading suggests one, and unread."""
-    layout, positions, pitch = base.layout, base.layout.positions, float(base.layout.theta[1])
+    """An odd bay in front of or behind the regular members: where a reading suggests one, and unread; then at both ends."""
+    fronts = _fitted(evidence, _odd_at(evidence, base, "front"), 6)
+    rears = _fitted(evidence, _odd_at(evidence, base, "rear"), 6)
+    both = [layout for front in sorted(fronts, key=lambda f: -f.log_weight)[:2] for layout in _odd_at(evidence, front, "rear")]
+    return fronts + rears + _fitted(evidence, both, 4)
+
+
+def _odd_at(evidence: Evidence, base: Fitted, end: End) -> list[Layout]:
+    layout, positions = base.layout, base.layout.positions
     read = sorted({int(j) for j, share in zip(base.belongs, base.true_share, strict=True) if share > 0.5})
-    if len(read) < 2:
+    if len(read) < 2 or any(e == end for e, _ in layout.bays):
         return []
+    front, last = end == "front", len(positions) - 1
+    pitch = layout.pitch_mm(1 if front else len(layout.pitches))
+    edge = positions[read[0]] - 0.2 * pitch if front else positions[read[-1]] + 0.2 * pitch
     layouts = []
-    for x in _pooled(evidence.x[evidence.x < positions[read[0]] - 0.2 * pitch]):
-        layouts += [odd_front(layout, i, float(positions[i] - x), ODD_END_SHARE) for i in _next(positions, x, pitch, ahead=True)]
-    for x in _pooled(evidence.x[evidence.x > positions[read[-1]] + 0.2 * pitch]):
-        layouts += [odd_rear(layout, i, float(x - positions[i]), ODD_END_SHARE) for i in _next(positions, x, pitch, ahead=False)]
-    if evidence.facts.front_bay_mm is not None:
-        layouts.append(odd_front(layout, min(read[0], 1), evidence.facts.front_bay_mm, 5 * ODD_END_SHARE))
-    elif read[0] >= 1:
-        layouts.append(odd_front(layout, 1, pitch, ODD_END_SHARE))
-    if evidence.facts.rear_bay_mm is not None:
-        layouts.append(odd_rear(layout, max(read[-1], len(positions) - 2), evidence.facts.rear_bay_mm, 5 * ODD_END_SHARE))
-    elif read[-1] <= len(positions) - 2:
-        layouts.append(odd_rear(layout, len(positions) - 2, pitch, ODD_END_SHARE))
-    return _fitted(evidence, layouts)
+    for x in _pooled(evidence.x[evidence.x < edge] if front else evidence.x[evidence.x > edge]):
+        for i in _next(positions, x, pitch, ahead=front):
+            layouts.append(odd_end(layout, end, i, abs(float(positions[i] - x)), ODD_END_ODDS))
+    told = evidence.facts.front_bay_mm if front else evidence.facts.rear_bay_mm
+    keep = 1 if front else last - 1
+    if told is not None:
+        there = told if front else evidence.span - told
+        for i in _next(positions, there, pitch, ahead=front):
+            layouts.append(odd_end(layout, end, i, abs(float(positions[i] - there)), ODD_END_ODDS))
+    elif (front and read[0] >= 1) or (not front and read[-1] <= last - 1):
+        layouts.append(odd_end(layout, end, keep, pitch, ODD_END_ODDS))
+    return layouts
 
 
 def _next(positions: FloatArray, x: float, pitch: float, *, ahead: bool) -> list[int]:
@@ -150,43 +187,76 @@ def _next(positions: FloatArray, x: float, pitch: float, *, ahead: bool) -> list
     return [int(i) for i in np.flatnonzero((gap > 0.3 * pitch) & (gap < 1.8 * pitch) & (np.abs(gap - pitch) > 0.04 * pitch))]
 
 
-def _two_sections(evidence: Evidence) -> list[Fitted]:
+def _thinned(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
+    """Towards one end only every second or third member of a spacing: what the others would have cost as missed decides where."""
+    options: list[tuple[float, int, int, End, int]] = []
+    for number, base in enumerate(bases):
+        scores, pitch = member_scores(evidence, base.layout), float(base.layout.theta[1])
+        if base.layout.bays or len(base.layout.pitches) > 1:
+            continue
+        n = len(scores)
+        for times in (2, 3):
+            if pitch * times > PITCH_RANGE_MM[1]:
+                continue
+            for joint in range(n):
+                for end, rest in (("front", joint), ("rear", n - 1 - joint)):
+                    if rest >= LEAST_BAYS - 1 + times and n - 1 - rest >= LEAST_BAYS:
+                        side = scores[:joint] if end == "front" else scores[joint + 1 :]
+                        stands = np.arange(len(side), 0, -1) if end == "front" else np.arange(1, len(side) + 1)
+                        gained = -float(side[stands % times != 0].sum())
+                        options.append((base.log_weight + gained, number, joint, end, times))  # type: ignore[arg-type]
+    best = sorted(options, reverse=True)[: 2 * THINNED_KEPT]
+    share = THINNED_SHARE / (4 * USUAL_JOINTS)  # at either end, by two or by three
+    return _fitted(evidence, [thinned(bases[b].layout, joint, end, times, share) for _, b, joint, end, times in best], THINNED_KEPT)
+
+
+def _two_sections(evidence: Evidence, best: list[Fitted]) -> list[Fitted]:
     """Spacings of the front and of the rear part, joined at a member both have."""
     if len(evidence.x) < 5:
         return []
-    fronts, rears = set[tuple[float, float]](), set[tuple[float, float]]()
+    likely = {(float(f.layout.theta[0]), float(f.layout.theta[1])) for f in best if not f.layout.bays}
+    fronts, rears = set(likely), set(likely)
     for cut in np.unique(np.quantile(evidence.x, CUTS)):
         fronts |= set(_spacings(evidence, evidence.x[evidence.x <= cut], LOCAL))
         rears |= set(_spacings(evidence, evidence.x[evidence.x >= cut], LOCAL))
-    if not fronts or not rears:
-        return []
-    everywhere = slice(None)
-    front, rear = np.array(sorted(fronts)), np.array(sorted(rears))
-    before = np.cumsum(_reading_scores(evidence, everywhere, front[:, 0], front[:, 1]), axis=1)
-    behind = np.cumsum(_reading_scores(evidence, everywhere, rear[:, 0], rear[:, 1])[:, ::-1], axis=1)[:, ::-1]
+    halves = [[_half(evidence, a, p) for a, p in sorted(side)] for side in (fronts, rears)]
     rough: list[tuple[float, float, float, int, float]] = []
-    for (a, p), left in zip(front, before, strict=True):
-        first = float(a - p * np.floor((a + 15.0) / p))
-        for (b, q), right in zip(rear, behind, strict=True):
-            if abs(q - p) > 0.03 * p:
-                rough += _rough_joints(evidence, (first, float(p), left), (float(b), float(q), right))
-    best = sorted(rough, reverse=True)[: 2 * PAIRS_KEPT]
-    layouts = [two_sections(first, p, j, q, evidence.span, TWO_SECTIONS_SHARE / USUAL_JOINTS) for _, first, p, j, q in best]
+    for front in halves[0]:
+        for rear in halves[1]:
+            if abs(rear.pitch - front.pitch) > 0.03 * front.pitch:
+                rough += _rough_joints(evidence, front, rear)
+    best_rough = sorted(rough, reverse=True)[: 2 * PAIRS_KEPT]
+    share = TWO_SECTIONS_SHARE / USUAL_JOINTS
+    layouts = [two_sections(first, p, j, q, evidence.span, share) for _, first, p, j, q in best_rough]
     return _fitted(evidence, layouts, PAIRS_KEPT)
 
 
-def _rough_joints(
-    evidence: Evidence, front: tuple[float, float, FloatArray], rear: tuple[float, float, FloatArray]
-) -> list[tuple[float, float, float, int, float]]:
+@dataclass(frozen=True, slots=True, eq=False)
+class _Half:
+    """A spacing over the whole roof, with the score of its members summed from the front: shape (m + 1,)."""
+
+    first: float
+    pitch: float
+    until: FloatArray
+
+
+def _half(evidence: Evidence, first: float, pitch: float) -> _Half:
+    layout = single(first, pitch, evidence.span, 1.0)
+    return _Half(float(layout.theta[0]), pitch, np.append(0.0, np.cumsum(member_scores(evidence, layout))))
+
+
+def _rough_joints(evidence: Evidence, front: _Half, rear: _Half) -> list[tuple[float, float, float, int, float]]:
     """The two best members at which both spacings meet, with bays enough on either side: (score, first, p, joint, q)."""
-    first, pitch, left = front
-    other, second, right = rear
+    first, pitch, other, second = front.first, front.pitch, rear.first, rear.pitch
     joints = np.arange(LEAST_BAYS, int((evidence.span - first - LEAST_BAYS * second) / pitch) + 1)
     if not len(joints):
         return []
     at = first + joints * pitch
-    off = at - other
-    joints = joints[np.abs(off - second * np.round(off / second)) < JOINT_MM]
-    cut = np.searchsorted(evidence.x, first + (joints + 0.5) * pitch)
-    score = np.append(0.0, left)[cut] + np.append(right, 0.0)[cut]
+    step = np.round((at - other) / second)
+    near = np.abs(at - other - second * step) < JOINT_MM
+    joints, step = joints[near], step[near].astype(int)
+    if not len(joints):
+        return []
+    behind = rear.until[-1] - rear.until[np.clip(step + 1, 0, len(rear.until) - 1)]
+    score = front.until[np.minimum(joints + 1, len(front.until) - 1)] + behind
     return [(float(score[i]), first, pitch, int(joints[i]), second) for i in np.argsort(-score)[:2]]

@@ -11,10 +11,20 @@ import numpy.typing as npt
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 
 FloatArray = npt.NDArray[np.float64]
+IntArray = npt.NDArray[np.int64]
 DEFAULT_FACE_MM = 40.0
 HULL_MARGIN_MM = 25.0
 BUNCH_MM = 60.0
 AGAIN_RANGE = (0.3, 0.95)
+ONE_THING = 2.5
+"""Readings of one kind closer than this many times their common noise are one thing read again: a wire is not four members."""
+FALSE_AGAIN = 0.25
+"""Chance that what one method takes for a member deceives another one at the same place."""
+A_WALK = 4
+"""Fewer readings than that beside a declared search are spot checks, not a walk that could have missed something between them."""
+BESIDE_SCAN = 3.0
+"""A reading up to so many deviations outside a search of its kind belongs to it: nobody ends a search to the millimetre."""
+LEAST_FACT_MM = 0.5
 
 
 @dataclass(frozen=True, slots=True)
@@ -59,27 +69,44 @@ class KindTrust:
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """Readings as arrays of shape (n,), sorted by position; through-holes (t,); scans as tuples; the walked stretch.
+    """Things read as arrays of shape (n,), sorted by position; through-holes (t,); scans as tuples; the walked stretches.
 
-    ``rate`` is the density of false readings per mm. ``again`` is the chance that a noticed member gets another reading, by
-    how much the readings bunch. ``walked`` is the stretch over which members had the chance of being
-    noticed without a declared scan: from the first to the last reading that no scan of its kind covers.
+    A thing is one reading, or several of one kind and channel within their noise, pooled: ``ids`` has the readings of each.
+    ``rate`` is the density of false things per mm, raised where another method has already pointed. ``first`` marks the first thing
+    of each bunch. ``again`` is the chance that a noticed member gets another reading, by how much the readings bunch. ``channel`` says
+    how each was come by: 0 on a walk, 1 … s in that scan, s + 1 at a spot that was tested alone. ``walks`` are the stretches over
+    which members had the chance of being noticed without a declared scan.
     """
 
-    ids: tuple[str, ...]
+    ids: tuple[tuple[str, ...], ...]
     kinds: tuple[ReadingKind, ...]
     x: FloatArray
     sigma: FloatArray
     rate: FloatArray
+    first: npt.NDArray[np.bool_]
+    channel: IntArray
     again: float
     through: FloatArray
     through_ids: tuple[str, ...]
     scans: tuple[ScanFact, ...]
-    walked: tuple[float, float] | None
+    walks: tuple[tuple[float, float], ...]
     span: float
     half_face: float
     facts: KnownFacts
     trust: dict[ReadingKind, KindTrust]
+
+    @property
+    def channels(self) -> int:
+        return len(self.scans) + 2
+
+
+@dataclass(frozen=True, slots=True)
+class _Thing:
+    ids: tuple[str, ...]
+    kind: ReadingKind
+    channel: int
+    x: float
+    sigma: float
 
 
 def gather(
@@ -87,27 +114,75 @@ def gather(
     overruled: tuple[KindTrust, ...] = (),
 ) -> Evidence:  # fmt: skip
     """Sort the evidence into arrays. ``span_mm`` is the roof's length, ``face_mm`` the width of a member's face."""
-    hits = sorted((r for r in readings if r.kind != "pilot_through"), key=lambda r: (r.x_mm, r.id))
     through = [r for r in readings if r.kind == "pilot_through"]
-    by_kind = {kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()}
-    by_kind |= {t.kind: t for t in overruled}
-    trust = [by_kind[r.kind] for r in hits]
-    loose = [r.x_mm for r in hits if not any(s.kind == r.kind and s.start_mm <= r.x_mm <= s.end_mm for s in scans)]
-    count = max(len(hits), 4)
-    bunches = 1 + sum(b.x_mm - a.x_mm > BUNCH_MM for a, b in pairwise(hits))
+    trust = {kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()}
+    trust |= {t.kind: t for t in overruled}
+    things = _things([r for r in readings if r.kind != "pilot_through"], scans, trust)
+    bunches = 1 + sum(b.x - a.x > BUNCH_MM for a, b in pairwise(things))
+    first, rate = _false_rates(things, trust, span_mm)
     return Evidence(
-        ids=tuple(r.id for r in hits),
-        kinds=tuple(r.kind for r in hits),
-        x=np.array([r.x_mm for r in hits], dtype=float),
-        sigma=np.array([r.sigma_mm or t.sigma_mm for r, t in zip(hits, trust, strict=True)], dtype=float),
-        rate=np.array([t.false_share for t in trust], dtype=float) * count / span_mm,
-        again=float(np.clip(1 - bunches / max(len(hits), 1), *AGAIN_RANGE)),
-        through=np.array([r.x_mm for r in through], dtype=float),
-        through_ids=tuple(r.id for r in through),
-        scans=scans,
-        walked=(min(loose) - HULL_MARGIN_MM, max(loose) + HULL_MARGIN_MM) if loose else None,
-        span=span_mm,
-        half_face=(face_mm or DEFAULT_FACE_MM) / 2,
-        facts=facts,
-        trust=by_kind,
+        ids=tuple(t.ids for t in things), kinds=tuple(t.kind for t in things), x=np.array([t.x for t in things], dtype=float),
+        sigma=np.array([t.sigma for t in things], dtype=float), rate=rate, first=first,
+        channel=np.array([t.channel for t in things], dtype=np.int64),
+        again=float(np.clip(1 - bunches / max(len(things), 1), *AGAIN_RANGE)),
+        through=np.array([r.x_mm for r in through], dtype=float), through_ids=tuple(r.id for r in through), scans=scans,
+        walks=_walks([t.x for t in things if t.channel == 0], scans), span=span_mm, half_face=(face_mm or DEFAULT_FACE_MM) / 2,
+        facts=facts, trust=trust,
+    )  # fmt: skip
+
+
+def _things(hits: list[ReadingFact], scans: tuple[ScanFact, ...], trust: dict[ReadingKind, KindTrust]) -> list[_Thing]:
+    """Pool what one method found again at the same place."""
+    groups: dict[tuple[ReadingKind, int], list[tuple[ReadingFact, float]]] = {}
+    for r in sorted(hits, key=lambda r: (r.x_mm, r.id)):
+        sigma = r.sigma_mm or trust[r.kind].sigma_mm
+        groups.setdefault((r.kind, _channel(r, sigma, scans)), []).append((r, sigma))
+    things: list[_Thing] = []
+    for (kind, channel), members in groups.items():
+        bunch: list[tuple[ReadingFact, float]] = []
+        for r, sigma in members:
+            if bunch and r.x_mm - bunch[0][0].x_mm > ONE_THING * float(np.hypot(sigma, bunch[0][1])):
+                things.append(_pooled(kind, channel, bunch))
+                bunch = []
+            bunch.append((r, sigma))
+        things.append(_pooled(kind, channel, bunch))
+    return sorted(things, key=lambda t: (t.x, t.ids))
+
+
+def _channel(reading: ReadingFact, sigma: float, scans: tuple[ScanFact, ...]) -> int:
+    if reading.kind == "pilot_solid":
+        return len(scans) + 1
+    beside = BESIDE_SCAN * sigma
+    return next(
+        (i for i, s in enumerate(scans, 1) if s.kind == reading.kind and s.start_mm - beside <= reading.x_mm <= s.end_mm + beside), 0
     )
+
+
+def _pooled(kind: ReadingKind, channel: int, bunch: list[tuple[ReadingFact, float]]) -> _Thing:
+    weight = np.array([1 / s**2 for _, s in bunch])
+    x = float(weight @ np.array([r.x_mm for r, _ in bunch]) / weight.sum())
+    return _Thing(tuple(r.id for r, _ in bunch), kind, channel, x, float(weight.sum() ** -0.5))
+
+
+def _false_rates(things: list[_Thing], trust: dict[ReadingKind, KindTrust], span: float) -> tuple[npt.NDArray[np.bool_], FloatArray]:
+    """Which things are the first of their bunch, and the density at which each would come about falsely."""
+    count = max(len(things), 4)
+    first, rate = np.ones(len(things), dtype=bool), np.zeros(len(things))
+    for i, thing in enumerate(things):
+        rate[i] = trust[thing.kind].false_share * count / span
+        near = [t for t in things[:i] if thing.x - t.x <= BUNCH_MM]
+        if near:
+            first[i] = False
+            spread = float(np.hypot(thing.sigma, np.mean([t.sigma for t in near])))
+            off = thing.x - float(np.mean([t.x for t in near]))
+            rate[i] += FALSE_AGAIN * float(np.exp(-0.5 * (off / spread) ** 2)) / (spread * float(np.sqrt(2 * np.pi)))
+    return first, rate
+
+
+def _walks(loose: list[float], scans: tuple[ScanFact, ...]) -> tuple[tuple[float, float], ...]:
+    """One stretch from the first to the last loose reading; where a search is declared, a few of them are spots of their own."""
+    if not loose:
+        return ()
+    if scans and len(loose) < A_WALK:
+        return tuple((x - HULL_MARGIN_MM, x + HULL_MARGIN_MM) for x in loose)
+    return ((min(loose) - HULL_MARGIN_MM, max(loose) + HULL_MARGIN_MM),)

@@ -13,24 +13,35 @@ import numpy as np
 import numpy.typing as npt
 
 FloatArray = npt.NDArray[np.float64]
-Story = Literal["one spacing", "odd front bay", "odd rear bay", "two sections", "every second missed"]
+Story = Literal[
+    "one spacing", "odd front bay", "odd rear bay", "odd bays at both ends", "two sections", "two sections, odd front bay",
+    "two sections, odd rear bay", "two sections, odd bays at both ends", "every second missed",
+]  # fmt: skip
+End = Literal["front", "rear"]
 OVERHANG_MM = 15.0
 """A member may be computed this far beyond the roof's edge and still count as standing on it."""
+
+
+@dataclass(frozen=True, slots=True)
+class Pitch:
+    """The spacing of a section: a parameter of the layout, or a multiple of it."""
+
+    column: int
+    times: float = 1.0
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Layout:
     """A hypothesis: positions = design @ theta (mm), one row a member, front to rear.
 
-    ``pitch_columns`` says which parameters are pitches (for their prior), ``bay_columns`` which are odd bays.
+    ``pitches`` are the spacings of the sections, front to rear; ``bays`` says at which end each odd bay is, by its parameter.
     ``silent`` marks members that a search of that kind never notices; ``section`` numbers each member's section.
     """
 
-    story: Story
     design: FloatArray
     theta: FloatArray
-    pitch_columns: tuple[int, ...]
-    bay_columns: tuple[int, ...]
+    pitches: tuple[Pitch, ...]
+    bays: tuple[tuple[End, int], ...]
     section: tuple[int, ...]
     silent: npt.NDArray[np.bool_]
     prior: float
@@ -40,12 +51,34 @@ class Layout:
         found: FloatArray = self.design @ self.theta
         return found
 
+    @property
+    def free_pitches(self) -> tuple[int, ...]:
+        """The parameters that are spacings, each once."""
+        return tuple(dict.fromkeys(p.column for p in self.pitches))
+
+    @property
+    def story(self) -> Story:
+        if self.silent.any():
+            return "every second missed"
+        ends = [end for end, _ in self.bays]
+        odd = "odd bays at both ends" if len(ends) == 2 else f"odd {ends[0]} bay" if ends else ""
+        two = "two sections" if len(self.pitches) == 2 else ""
+        return ", ".join(w for w in (two, odd) if w) or "one spacing"  # type: ignore[return-value]
+
+    def pitch_mm(self, section: int) -> float:
+        """Spacing of a section, counted from 1."""
+        pitch = self.pitches[section - 1]
+        return float(self.theta[pitch.column] * pitch.times)
+
 
 def trimmed(layout: Layout, span: float) -> Layout:
     """The layout without members that its fit has pushed off the roof."""
     on = (layout.positions >= -2 * OVERHANG_MM) & (layout.positions <= span + 2 * OVERHANG_MM)
-    if on.all() or on.sum() < 2:
-        return layout
+    return layout if on.all() or on.sum() < 2 else kept(layout, on)
+
+
+def kept(layout: Layout, on: npt.NDArray[np.bool_]) -> Layout:
+    """Only the members marked."""
     section = tuple(s for s, keep in zip(layout.section, on, strict=True) if keep)
     return replace(layout, design=layout.design[on], section=section, silent=layout.silent[on])
 
@@ -53,14 +86,14 @@ def trimmed(layout: Layout, span: float) -> Layout:
 def single(first: float, pitch: float, span: float, prior: float) -> Layout:
     """One equal spacing over the whole roof; ``first`` may be any of its members."""
     first -= pitch * np.floor((first + OVERHANG_MM) / pitch)
-    count = int(np.floor((span + OVERHANG_MM - first) / pitch)) + 1
-    design = np.stack([np.ones(max(count, 1)), np.arange(float(max(count, 1)))], axis=1)
-    return _plain("one spacing", design, np.array([first, pitch]), prior)
+    count = max(int(np.floor((span + OVERHANG_MM - first) / pitch)) + 1, 1)
+    design = np.stack([np.ones(count), np.arange(float(count))], axis=1)
+    return _plain(design, np.array([first, pitch]), prior)
 
 
-def _plain(story: Story, design: FloatArray, theta: FloatArray, prior: float, bays: tuple[int, ...] = ()) -> Layout:
+def _plain(design: FloatArray, theta: FloatArray, prior: float) -> Layout:
     n = len(design)
-    return Layout(story, design, theta, (1,), bays, (1,) * n, np.zeros(n, dtype=bool), prior)
+    return Layout(design, theta, (Pitch(1),), (), (1,) * n, np.zeros(n, dtype=bool), prior)
 
 
 def every_second_missed(base: Layout, prior: float) -> Layout:
@@ -71,28 +104,26 @@ def every_second_missed(base: Layout, prior: float) -> Layout:
     start = first - half if lead else first
     count = 2 * n - 1 + int(lead) + 1
     design = np.stack([np.ones(count), np.arange(float(count))], axis=1)
-    layout = _plain("every second missed", design, np.array([start, half]), prior)
+    layout = _plain(design, np.array([start, half]), prior)
     layout.silent[int(not lead) :: 2] = True
     return layout
 
 
-def odd_front(base: Layout, keep_from: int, bay: float, prior: float) -> Layout:
-    """The first bay differs: one member stands ``bay`` in front of member ``keep_from``, nothing regular before it."""
-    rest = base.design[keep_from:].copy()
-    rest[:, 1] -= keep_from
-    theta = np.append(base.theta.copy(), bay)
-    theta[0] += keep_from * base.theta[1]
-    design = np.hstack([rest, np.zeros((len(rest), 1))])
-    design = np.vstack([[1.0, 0.0, -1.0], design])
-    return _plain("odd front bay", design, theta, prior, (2,))
-
-
-def odd_rear(base: Layout, keep_to: int, bay: float, prior: float) -> Layout:
-    """The last bay differs: one member stands ``bay`` behind member ``keep_to``, nothing regular behind it."""
-    rest = base.design[: keep_to + 1]
-    design = np.hstack([rest, np.zeros((len(rest), 1))])
-    design = np.vstack([design, [*base.design[keep_to], 1.0]])
-    return _plain("odd rear bay", design, np.append(base.theta, bay), prior, (2,))
+def odd_end(base: Layout, end: End, keep: int, bay: float, prior: float) -> Layout:
+    """The bay at one end differs: one member stands ``bay`` beyond member ``keep``, nothing regular beyond it. ``prior`` multiplies."""
+    front = end == "front"
+    part = slice(keep, None) if front else slice(None, keep + 1)
+    rows, section, silent = base.design[part], base.section[part], base.silent[part]
+    beyond = np.append(base.design[keep], -1.0 if front else 1.0)[None, :]
+    rows = np.hstack([rows, np.zeros((len(rows), 1))])
+    design = np.vstack([beyond, rows] if front else [rows, beyond])
+    sections = (section[0], *section) if front else (*section, section[-1])
+    silent = np.insert(silent, 0 if front else len(silent), False)
+    column = len(base.theta)
+    return replace(
+        base, design=design, theta=np.append(base.theta, bay), bays=(*base.bays, (end, column)), section=sections, silent=silent,
+        prior=base.prior * prior,
+    )  # fmt: skip
 
 
 def two_sections(first: float, pitch: float, joint: int, second: float, span: float, prior: float) -> Layout:
@@ -104,4 +135,17 @@ def two_sections(first: float, pitch: float, joint: int, second: float, span: fl
     design = np.vstack([front, rear])
     n = len(design)
     section = (1,) * (joint + 1) + (2,) * behind
-    return Layout("two sections", design, np.array([first, pitch, second]), (1, 2), (), section, np.zeros(n, dtype=bool), prior)
+    return Layout(design, np.array([first, pitch, second]), (Pitch(1), Pitch(2)), (), section, np.zeros(n, dtype=bool), prior)
+
+
+def thinned(base: Layout, joint: int, end: End, times: int, prior: float) -> Layout:
+    """Towards one end from member ``joint`` on, only every second or third member of the spacing stands."""
+    index = np.arange(len(base.design))
+    coarse = (index < joint) if end == "front" else (index > joint)
+    layout = kept(base, ~coarse | ((index - joint) % times == 0))
+    where = index[~coarse | ((index - joint) % times == 0)]
+    if end == "front":
+        pitches, section = (Pitch(1, float(times)), Pitch(1)), tuple(1 if i <= joint else 2 for i in where)
+    else:
+        pitches, section = (Pitch(1), Pitch(1, float(times))), tuple(1 if i <= joint else 2 for i in where)
+    return replace(layout, pitches=pitches, section=section, prior=prior)

@@ -28,11 +28,15 @@ CLOSE_MM = 15.0
 """A member counts as where it is drawn if it stands within this distance: about the room a foot has on a rib's face."""
 LEAST_READINGS = 3
 LEAST_MEMBERS_READ = 3
-SETTLED, TELLABLE, WORTH_NAMING = 0.90, 0.35, 0.02
+SETTLED, TELLABLE, WORTH_NAMING = 0.95, 0.38, 0.02
 OVER_CHANCE, SETTLED_MEMBERS_READ = 9.0, 4
 """Settled needs odds of e⁹ against readings that fell anywhere, and four members read: rows by chance stay in doubt."""
-SAME_PITCH, SAME_PLACE_MM = 0.015, 30.0
+SAME_PLACE_MM = 30.0
+NARROW = 0.005
+"""Settled also needs a spacing known to half a per cent: its 95 % interval is then a per cent to either side."""
+LEAST_READ_OF_SECTION = 2
 NEGLIGIBLE, NEGLIGIBLE_SHARE = 12.0, 0.002
+BAND_TAIL, HALVINGS = 0.025, 22
 MOST_ALTERNATIVES = 4
 
 
@@ -56,7 +60,7 @@ class Member:
     band_high_mm: float
     confidence: float
     readings: tuple[str, ...]
-    status: Literal["read", "inferred"]
+    status: Literal["read", "inferred", "drawn"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -165,7 +169,7 @@ def belief_of(key: EvidenceKey) -> Belief | None:
 def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
     evidence = gather(key.readings, key.scans, key.facts, key.span_mm, key.face_mm, key.trust)
     belief = believe(evidence)
-    if len(evidence.x) < LEAST_READINGS:
+    if len(evidence.x) < LEAST_READINGS and not drawn(evidence):
         missing = LEAST_READINGS - len(evidence.x)
         fit = _unknown(
             f"{len(evidence.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."
@@ -177,6 +181,12 @@ def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
             "Read three neighbouring members surely (seen, rivet row or magnet), then add more.",
         ), None
     return _told(belief), belief
+
+
+def drawn(evidence: Evidence) -> bool:
+    """Whether a drawing alone tells where members stand."""
+    facts = evidence.facts
+    return facts.pitch_mm is not None and (facts.front_bay_mm is not None or facts.rear_bay_mm is not None)
 
 
 def believe(evidence: Evidence) -> Belief | None:
@@ -196,7 +206,7 @@ def _distinct(fits: list[Fitted]) -> list[Fitted]:
     for fit in fits:
         here = fit.layout.positions
         twin = any(
-            k.layout.story == fit.layout.story and len(k.layout.positions) == len(here)
+            k.layout.silent.any() == fit.layout.silent.any() and len(k.layout.positions) == len(here)
             and float(np.abs(k.layout.positions - here).max()) < 6.0
             for k in kept
         )  # fmt: skip
@@ -209,30 +219,53 @@ def _told(belief: Belief) -> MemberFit:
     groups = stories(belief)
     best, share = groups[0][0], float(sum(belief.weights[i] for i in groups[0]))
     lead = belief.fits[best]
-    read = {int(j) for j, s in zip(lead.belongs, lead.true_share, strict=True) if s > 0.5}
-    if share < TELLABLE or len(read) < LEAST_MEMBERS_READ:
+    read = _read(lead)
+    from_drawing = drawn(belief.evidence) and len(read) < LEAST_MEMBERS_READ
+    if share < TELLABLE or (len(read) < LEAST_MEMBERS_READ and not from_drawing):
         others = _alternatives(belief, groups)
         return _unknown(
             "No regular spacing explains these readings well enough.",
             "Read three neighbouring members surely (seen, rivet row or magnet), then add more.", others,
         )  # fmt: skip
     placing = place(belief.evidence, lead)
-    members = _members(belief, lead, placing)
     others = _alternatives(belief, groups[1:])
     contradictions = _contradictions(belief.evidence, lead)
-    over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
-    by_chance = over_chance < OVER_CHANCE or len(read) < SETTLED_MEMBERS_READ
-    doubt = share < SETTLED or by_chance or bool(contradictions or others)
-    named = " or ".join(f"{_in_words(a)} ({say_share(a.probability)})" for a in others[:2])
-    reason = "A pilot hole went through where a member should be." if contradictions else (
-        f"{named} is possible too." if named else "Few or contradicting readings: chance can make such a row." if doubt else "")  # fmt: skip
+    reason = _doubt(belief, lead, placing, share, others, contradictions, from_drawing=from_drawing)
+    sections = _sections(lead, placing)
     return MemberFit(
-        status="in doubt" if doubt else "settled", reason=reason[:1].upper() + reason[1:],
-        remedy="Check at the flag: it is the spot that settles most." if doubt else "",
-        story=lead.layout.story, probability=share, pitch_mm=float(placing.theta[1]),
-        pitch_sigma_mm=float(placing.theta_sigma[1]), sections=_sections(lead, placing), members=members,
+        status="in doubt" if reason else "settled", reason=reason[:1].upper() + reason[1:],
+        remedy="Check at the flag: it is the spot that settles most." if reason else "",
+        story=lead.layout.story, probability=share, pitch_mm=sections[0].pitch_mm, pitch_sigma_mm=sections[0].pitch_sigma_mm,
+        sections=sections, members=_members(belief, lead, placing),
         rejected=_rejected(belief.evidence, lead), contradictions=contradictions, alternatives=others,
     )  # fmt: skip
+
+
+def _read(lead: Fitted) -> list[int]:
+    """Indices of the members that at least one reading belongs to."""
+    return sorted({int(j) for j, s in zip(lead.belongs, lead.true_share, strict=True) if s > 0.5})
+
+
+def _doubt(
+    belief: Belief, lead: Fitted, placing: Placing, share: float, others: tuple[Alternative, ...], contradictions: tuple[str, ...],
+    *, from_drawing: bool,
+) -> str:  # fmt: skip
+    """Why the picture told is not settled; empty where it is."""
+    if contradictions:
+        return "A pilot hole went through where a member should be."
+    if from_drawing:
+        return "From the drawing, not read on this roof."
+    if others and share < SETTLED:
+        return f"{' or '.join(f'{_in_words(a)} ({say_share(a.probability)})' for a in others[:2])} is possible too."
+    over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
+    if share < SETTLED or over_chance < OVER_CHANCE or len(_read(lead)) < SETTLED_MEMBERS_READ:
+        return "Few or contradicting readings: chance can make such a row."
+    sections = _sections(lead, placing)
+    if any(s.pitch_sigma_mm > NARROW * s.pitch_mm for s in sections):
+        return "The spacing is not known closely enough yet."
+    if any(len([j for j in _read(lead) if lead.layout.section[j] == s.number]) < LEAST_READ_OF_SECTION for s in sections[1:]):
+        return "The rear stretch is hardly read."
+    return ""
 
 
 def stories(belief: Belief) -> list[list[int]]:
@@ -248,42 +281,68 @@ def stories(belief: Belief) -> list[list[int]]:
 
 
 def _same_story(one: Fitted, other: Fitted) -> bool:
-    """The same but for the two ends: an unread odd bay is no other spacing."""
+    """The same picture wherever the roof was read: what lies beyond the readings is told by each member's own confidence."""
     a, b = one.layout.positions, other.layout.positions
-    if len(one.layout.pitch_columns) != len(other.layout.pitch_columns) or min(len(a), len(b)) < 2:
+    read = _read(one)
+    if min(len(a), len(b)) < 2 or one.layout.silent.any() != other.layout.silent.any():
         return False
-    pitches = zip(one.layout.pitch_columns, other.layout.pitch_columns, strict=True)
-    if any(abs(one.layout.theta[i] / other.layout.theta[j] - 1) > SAME_PITCH for i, j in pitches):
+    low, high = (a[read[0]], a[read[-1]]) if read else (a[0], a[-1])
+    here, there = a[(a >= low - 1) & (a <= high + 1)], b[(b > low - SAME_PLACE_MM) & (b < high + SAME_PLACE_MM)]
+    if len(here) != len(there) or not len(here):
         return False
-    inner = a[1:-1] if len(a) > 3 else a
-    return bool(np.mean(np.abs(inner[:, None] - b[None, :]).min(axis=1) < SAME_PLACE_MM) > 0.8)
+    return bool(np.abs(here - there).max() < SAME_PLACE_MM)
 
 
 def _members(belief: Belief, lead: Fitted, placing: Placing) -> tuple[Member, ...]:
     mean, sigma = placing.x_mm, placing.sigma_mm
-    sure = confidence(belief, mean)
-    members = []
+    sure, low, high = _over_all(belief, mean)
+    edge = belief.evidence.half_face
+    members: list[Member] = []
     for k in range(len(mean)):
-        read = tuple(i for i, c, s in zip(belief.evidence.ids, lead.belongs, lead.true_share, strict=True) if c == k and s > 0.5)
-        band = 1.96 * float(sigma[k])
+        things = [i for i, c, s in zip(belief.evidence.ids, lead.belongs, lead.true_share, strict=True) if c == k and s > 0.5]
+        if not things and not edge <= mean[k] <= belief.evidence.span - edge:
+            continue  # nobody has read it and its face would hang over the roof's edge
+        status: Literal["read", "inferred", "drawn"] = "read" if things else "drawn" if drawn(belief.evidence) else "inferred"
         members.append(Member(
-            k + 1, lead.layout.section[k], float(mean[k]), float(sigma[k]), float(mean[k]) - band, float(mean[k]) + band,
-            float(sure[k]), read, "read" if read else "inferred",
+            len(members) + 1, lead.layout.section[k], float(mean[k]), float(sigma[k]), float(low[k]), float(high[k]),
+            float(sure[k]), tuple(r for ids in things for r in ids), status,
         ))  # fmt: skip
     return tuple(members)
 
 
+def _over_all(belief: Belief, x_mm: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Over all hypotheses: the chance that a member stands within ``CLOSE_MM`` of each x, and the 95 % band of the member nearest to it.
+
+    Three arrays of shape like ``x_mm``.
+    """
+    heavy = [i for i in np.argsort(-belief.weights) if belief.weights[i] >= NEGLIGIBLE_SHARE]
+    weights, means, sigmas = [], [], []
+    for i in heavy:
+        placing = place(belief.evidence, belief.fits[i])
+        nearest = np.abs(x_mm[:, None] - placing.x_mm[None, :]).argmin(axis=1)
+        weights.append(belief.weights[i])
+        means.append(placing.x_mm[nearest])
+        sigmas.append(placing.sigma_mm[nearest])
+    w, m, s = np.array(weights)[:, None], np.array(means), np.array(sigmas)
+    sure: FloatArray = (w * (ndtr((x_mm + CLOSE_MM - m) / s) - ndtr((x_mm - CLOSE_MM - m) / s))).sum(axis=0)
+    share = w / w.sum()
+    return sure, _quantile(share, m, s, BAND_TAIL), _quantile(share, m, s, 1 - BAND_TAIL)
+
+
+def _quantile(share: FloatArray, mean: FloatArray, sigma: FloatArray, tail: float) -> FloatArray:
+    """Quantile of mixtures of normal distributions, hypotheses × members, by halving."""
+    low, high = (mean - 6 * sigma).min(axis=0), (mean + 6 * sigma).max(axis=0)
+    for _ in range(HALVINGS):
+        middle = (low + high) / 2
+        below = (share * ndtr((middle - mean) / sigma)).sum(axis=0) < tail
+        low, high = np.where(below, middle, low), np.where(below, high, middle)
+    result: FloatArray = (low + high) / 2
+    return result
+
+
 def confidence(belief: Belief, x_mm: FloatArray) -> FloatArray:
     """Chance that a member stands within ``CLOSE_MM`` of each x, over all hypotheses; shape like ``x_mm``."""
-    total = np.zeros_like(x_mm)
-    for weight, fit in zip(belief.weights, belief.fits, strict=True):
-        if weight < NEGLIGIBLE_SHARE:
-            continue
-        placing = place(belief.evidence, fit)
-        nearest = np.abs(x_mm[:, None] - placing.x_mm[None, :]).argmin(axis=1)
-        m, s = placing.x_mm[nearest], placing.sigma_mm[nearest]
-        total += weight * (ndtr((x_mm + CLOSE_MM - m) / s) - ndtr((x_mm - CLOSE_MM - m) / s))
-    return total
+    return _over_all(belief, x_mm)[0]
 
 
 def _in_words(other: Alternative) -> str:
@@ -294,10 +353,11 @@ def _in_words(other: Alternative) -> str:
 def _sections(lead: Fitted, placing: Placing) -> tuple[Section, ...]:
     numbers = np.array(lead.layout.section)
     found = []
-    for number, column in enumerate(lead.layout.pitch_columns, start=1):
+    for number, pitch in enumerate(lead.layout.pitches, start=1):
         own = np.flatnonzero(numbers == number)
         found.append(Section(
-            number, float(placing.theta[column]), float(placing.theta_sigma[column]), int(own[0]) + 1, int(own[-1]) + 1,
+            number, float(placing.theta[pitch.column] * pitch.times), float(placing.theta_sigma[pitch.column] * pitch.times),
+            int(own[0]) + 1, int(own[-1]) + 1,
         ))  # fmt: skip
     return tuple(found)
 
@@ -309,7 +369,7 @@ def _alternatives(belief: Belief, groups: list[list[int]]) -> tuple[Alternative,
         if share >= WORTH_NAMING:
             layout = belief.fits[group[0]].layout
             found.append(Alternative(
-                layout.story, float(layout.theta[1]), float(layout.positions[0]), share, tuple(float(x) for x in layout.positions),
+                layout.story, layout.pitch_mm(1), float(layout.positions[0]), share, tuple(float(x) for x in layout.positions),
             ))  # fmt: skip
     return tuple(found[:MOST_ALTERNATIVES])
 
@@ -324,11 +384,12 @@ def _contradictions(evidence: Evidence, lead: Fitted) -> tuple[str, ...]:
 
 def _rejected(evidence: Evidence, lead: Fitted) -> tuple[Rejected, ...]:
     out, positions = [], lead.layout.positions
-    for reading, x, member, share in zip(evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True):
+    for readings, x, member, share in zip(evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True):
         if share <= 0.5:
             off = float(x - positions[member])
             where = "behind" if off > 0 else "in front of"
-            out.append(Rejected(reading, float(x), off, f"{abs(off):.0f} mm {where} the nearest member: not one of this spacing"))
+            why = f"{abs(off):.0f} mm {where} the nearest member: not one of this spacing"
+            out += [Rejected(reading, float(x), off, why) for reading in readings]
     return tuple(out)
 
 

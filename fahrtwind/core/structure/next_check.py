@@ -292,4 +292,4 @@ def _means(belief: Belief, played: _Played, after: FloatArray, units: UnitSystem
     layout = belief.fits[best[0]].layout
     total = sum(shares.get(i, 0.0) for i in best)
     kind = "" if layout.story == "one spacing" else f", {layout.story}"
-    return f"every {say_length(float(layout.theta[1]), units)}{kind}: {say_share(total)}"
+    return f"every {say_length(layout.pitch_mm(1), units)}{kind}: {say_share(total)}"

@@ -20,11 +20,11 @@ from fahrtwind.core.formulas.members import (
     pulled_position,
 )
 from fahrtwind.core.structure.evidence import Evidence
-from fahrtwind.core.structure.posterior import Fitted
+from fahrtwind.core.structure.posterior import Fitted, parameter_prior
 
 FloatArray = npt.NDArray[np.float64]
 SCATTERS_MM = np.array([2.0, 3.5, 5.0, 7.0, 10.0])
-SCATTER_PRIOR = np.array([0.1, 0.25, 0.3, 0.2, 0.15])
+SCATTER_PRIOR = np.array([0.1, 0.2, 0.25, 0.25, 0.2])
 UNREAD_MM = 1e6
 FIT = "fit to the readings"
 
@@ -54,10 +54,10 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
     precision = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2, minlength=n).astype(float)
     moment = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2 * evidence.x, minlength=n).astype(float)
     read = precision > 1e-9
-    logs = np.array([_regress(fit, precision, moment, read, float(s))[0] for s in SCATTERS_MM]) + np.log(SCATTER_PRIOR)
+    logs = np.array([_regress(evidence, fit, precision, moment, read, float(s))[0] for s in SCATTERS_MM]) + np.log(SCATTER_PRIOR)
     weight = np.exp(logs - logs.max())
     scatter = float(np.sqrt(weight @ SCATTERS_MM**2 / weight.sum()))
-    _, theta, spread = _regress(fit, precision, moment, read, scatter)
+    _, theta, spread = _regress(evidence, fit, precision, moment, read, scatter)
     design = fit.layout.design
     line = design @ theta
     line_sigma = np.sqrt(np.einsum("ij,jk,ik->i", design, spread, design))
@@ -70,21 +70,18 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
 
 
 def _regress(
-    fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_], scatter: float
+    evidence: Evidence, fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_], scatter: float
 ) -> tuple[float, FloatArray, FloatArray]:
-    """Log likelihood of the pooled readings, parameters and their covariance for one build scatter."""
+    """Log likelihood of the pooled readings, parameters and their covariance for one build scatter, with what was known before."""
     rows = fit.layout.design[read]
     total = 1 / precision[read] + scatter**2
-    hold = np.diag(
-        np.diag(np.linalg.inv(fit.covariance)) * 1e-4
-    )  # parameters that no reading reaches stay where the prior put them
-    spread = np.linalg.inv(rows.T @ (rows / total[:, None]) + hold)
-    theta = fit.layout.theta + spread @ (rows.T @ ((moment[read] / precision[read] - rows @ fit.layout.theta) / total))
-    residual = moment[read] / precision[read] - rows @ theta
+    before, pull = parameter_prior(evidence, fit.layout)
+    spread = np.linalg.inv(rows.T @ (rows / total[:, None]) + before)
+    own = moment[read] / precision[read]
+    theta = spread @ (rows.T @ (own / total) + pull)
+    residual = own - rows @ theta
     log = float(-0.5 * (residual**2 / total + np.log(total)).sum() + 0.5 * np.linalg.slogdet(spread)[1])
-    bounded = np.minimum(np.diag(spread), np.diag(fit.covariance) * 9)
-    scale = np.sqrt(bounded / np.diag(spread))
-    return log, theta, spread * np.outer(scale, scale)
+    return log, theta, spread
 
 
 def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
@@ -92,10 +89,13 @@ def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
     k, row, theta = number - 1, fit.layout.design[number - 1], placing.theta
     with scope("structure", f"member {number}"):
         first, pitch = given(float(theta[0]), "inferred", FIT), given(float(theta[1]), "inferred", FIT)
-        if len(row) == 2 or row[2] == 0:
-            line = member_position(first, pitch, float(row[1]))
+        others = [(float(theta[c]), float(row[c])) for c in range(2, len(row)) if row[c]]
+        if others:
+            line = member_position_beyond(first, pitch, float(row[1]), given(others[0][0], "inferred", FIT), others[0][1])
         else:
-            line = member_position_beyond(first, pitch, float(row[1]), given(float(theta[2]), "inferred", FIT), float(row[2]))
+            line = member_position(first, pitch, float(row[1]))
+        for length, times in others[1:]:  # a second section and an odd bay behind it
+            line = member_position(line, given(length, "inferred", FIT), times)
         build = given(placing.scatter_mm, "inferred", "scatter of the readings, members 2 … 10 mm")
         share = 0.0
         if placing.own_sigma_mm[k] < UNREAD_MM:

@@ -40,6 +40,8 @@ PITCH_RANGE_MM = (250.0, 1400.0)
 ODD_END_SHARE = 0.08
 """How often the bay at one end differs from the others."""
 TWO_SECTIONS_SHARE = 0.06
+THINNED_SHARE = 0.08
+"""How often only every second or third member of the spacing stands in a stretch at one end."""
 EVERY_SECOND_SHARE = 0.04
 """How often a whole search finds only every second member, for example because only those carry screws."""
 NO_SPACING_SHARE = 0.01
