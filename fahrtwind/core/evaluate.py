@@ -50,7 +50,7 @@ NO_ROOF = MemberFit(
     "not known", "The roof has no length yet.", "Measure the roof first.", "", 0.0, None, None, (), (), (), (), ()
 )
 NOT_FOUND = MemberFit("not known", "The members could not be worked out.", "See the stop.", "", 0.0, None, None, (), (), (), (), ())
-NO_LINES = LinesFinding((), None, None, None)
+NO_LINES = LinesFinding((), None, None, None, None)
 NO_SEAL = SealPlan("", "", 0.0, 0.0, 0, 0.0, "")
 BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
 NOT_BUILT: tuple[Station, ...] = ("build", "seal", "wire", "days", "log")
@@ -236,10 +236,11 @@ def _chains(panel: PlacedPanel, vehicle: Vehicle, members: Members, feet: tuple[
         found = []
         for foot in feet:
             with scope(foot.foot):
-                found.append(chain_of(vehicle, members, panel.hold, foot.landing))
+                found.append(chain_of(vehicle, members, panel.hold, foot.landing, foot.on_side))
         return tuple(found)
-    by_landing = {landing: chain_of(vehicle, members, panel.hold, landing) for landing in {f.landing for f in feet}}
-    return tuple(by_landing[f.landing] for f in feet)
+    ways = {(f.landing, f.on_side) for f in feet}
+    chains = {way: chain_of(vehicle, members, panel.hold, *way) for way in ways}
+    return tuple(chains[(f.landing, f.on_side)] for f in feet)
 
 
 def _plan(job: Job, verdicts: tuple[PanelVerdict, ...], air: Air | None) -> PlanVerdict | None:

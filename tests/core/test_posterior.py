@@ -10,10 +10,10 @@ from scipy.integrate import dblquad
 
 from fahrtwind.core.structure.candidates import candidates
 from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
-from fahrtwind.core.structure.layouts import every_second_missed, odd_front, odd_rear, single, trimmed, two_sections
+from fahrtwind.core.structure.layouts import every_second_missed, odd_end, single, thinned, trimmed, two_sections
 from fahrtwind.core.structure.members import EvidenceKey, believe, confidence
 from fahrtwind.core.structure.placing import place
-from fahrtwind.core.structure.posterior import NOTICED, NOTICED_PRIOR, _explain, _log_prior_density, fit, quick_score
+from fahrtwind.core.structure.posterior import NOTICED, NOTICED_PRIOR, SPOT_NOTICED, _explain, _log_prior_density, fit, quick_score
 from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, ReadingKind
 from tests.truth.roofs import synthetic_roof
 
@@ -25,29 +25,39 @@ def evidence(hits: list[tuple[float, ReadingKind]], scans: tuple[ScanFact, ...] 
 
 
 def brute_force(found: Evidence, positions: np.ndarray) -> float:
-    """Log likelihood summed over every way to call each reading true or false, and over the attention of the walk."""
+    """Log likelihood summed over every way to call each thing true or false in every channel, and over the attention of the walk."""
     nearest = np.abs(found.x[:, None] - positions[None, :]).argmin(axis=1)
     spread = np.hypot(found.sigma, BUILD_SCATTER_MM)
     off = found.x - positions[nearest]
     density = np.exp(-0.5 * (off / spread) ** 2) / (spread * np.sqrt(2 * np.pi))
-    low, high = found.walked or (0.0, 0.0)
     total = 0.0
     for attention, prior in zip(NOTICED, NOTICED_PRIOR, strict=True):
         product = 1.0
         for j, position in enumerate(positions):
-            own = np.flatnonzero(nearest == j)
-            if not low <= position <= high:  # beyond the walk nobody could have noticed it: what lies nearest is false
-                product *= np.prod(found.rate[own])
-                continue
-            ways = (1 - attention) * np.prod(found.rate[own])
-            for size in range(1, len(own) + 1):
-                for true in combinations(own, size):
-                    false = [i for i in own if i not in true]
-                    repeats = (1 - found.again) * found.again ** (size - 1)
-                    ways += attention * repeats * np.prod(density[list(true)]) * np.prod(found.rate[false])
-            product *= ways
+            for channel in range(found.channels):
+                own = np.flatnonzero((nearest == j) & (found.channel == channel))
+                chance = attention if channel == 0 else _scan_chance(found, channel)
+                if not len(own) and not _looked(found, channel, position):
+                    continue
+                ways = (1 - chance) * np.prod(found.rate[own])
+                for size in range(1, len(own) + 1):
+                    for true in combinations(own, size):
+                        false = [i for i in own if i not in true]
+                        repeats = (1 - found.again) * found.again ** (size - 1)
+                        ways += chance * repeats * np.prod(density[list(true)]) * np.prod(found.rate[false])
+                product *= ways
         total += prior * product
     return float(np.log(total))
+
+
+def _scan_chance(found: Evidence, channel: int) -> float:
+    return SPOT_NOTICED if channel > len(found.scans) else 1 - found.trust[found.scans[channel - 1].kind].miss_share
+
+
+def _looked(found: Evidence, channel: int, position: float) -> bool:
+    if channel == 0:
+        return any(low <= position <= high for low, high in found.walks)
+    return channel <= len(found.scans) and found.scans[channel - 1].start_mm <= position <= found.scans[channel - 1].end_mm
 
 
 @pytest.mark.parametrize("pitch", [600.0, 300.0, 710.0])
@@ -57,10 +67,17 @@ def test_likelihood_is_the_sum_over_all_ways_to_be_true_or_false(pitch: float) -
     )
     layout = single(305.0, pitch, SPAN, 1.0)
     assert quick_score(found, layout) == pytest.approx(brute_force(found, layout.positions), rel=1e-9)
+    searched = evidence(
+        [(310, "magnet"), (905, "magnet"), (1210, "pilot_solid"), (1495, "knock"), (2105, "magnet"), (2130, "knock"), (3900, "magnet")],
+        (ScanFact("s1", 200.0, 2500.0, "magnet"), ScanFact("s2", 1400.0, 2200.0, "knock")),
+    )
+    assert sorted(set(searched.channel)) == [0, 1, 2, 3], "a walk, two searches and a spot"
+    assert quick_score(searched, layout) == pytest.approx(brute_force(searched, layout.positions), rel=1e-9)
 
 
 def test_each_reading_s_chance_to_be_true_is_its_share_of_the_ways() -> None:
     found = evidence([(300, "magnet"), (318, "knock"), (900, "magnet"), (1500, "magnet")])
+    assert found.rate[1] > 3 * found.rate[0], "a second method is deceived where the first one was, more often than anywhere"
     layout = single(300.0, 600.0, 1600.0, 1.0)
     _, share, _ = _explain(found, layout)
     i, d, again = 0, 0.65, found.again
@@ -93,15 +110,21 @@ def test_the_weight_is_the_integral_over_the_parameters() -> None:
 def test_every_story_s_design_gives_the_positions_it_names() -> None:
     base = single(1250.0, 500.0, 3100.0, 1.0)
     assert base.positions == pytest.approx([250, 750, 1250, 1750, 2250, 2750])
-    assert odd_front(base, 1, 300.0, 1.0).positions == pytest.approx([450, 750, 1250, 1750, 2250, 2750])
-    assert odd_rear(base, 4, 320.0, 1.0).positions == pytest.approx([250, 750, 1250, 1750, 2250, 2570])
+    assert odd_end(base, "front", 1, 300.0, 1.0).positions == pytest.approx([450, 750, 1250, 1750, 2250, 2750])
+    rear = odd_end(base, "rear", 4, 320.0, 1.0)
+    assert rear.positions == pytest.approx([250, 750, 1250, 1750, 2250, 2570])
+    both = odd_end(rear, "front", 1, 300.0, 1.0)
+    assert both.positions == pytest.approx([450, 750, 1250, 1750, 2250, 2570]) and both.story == "odd bays at both ends"
+    assert thinned(base, 2, "rear", 2, 1.0).positions == pytest.approx([250, 750, 1250, 2250])
+    coarse = thinned(base, 3, "front", 3, 1.0)
+    assert coarse.positions == pytest.approx([250, 1750, 2250, 2750]) and [coarse.pitch_mm(1), coarse.pitch_mm(2)] == [1500, 500]
     assert two_sections(250.0, 500.0, 3, 400.0, 3100.0, 1.0).positions == pytest.approx([250, 750, 1250, 1750, 2150, 2550, 2950])
     halved = every_second_missed(base, 1.0)
     assert halved.positions[~halved.silent] == pytest.approx(base.positions)
     assert set(np.round(np.diff(halved.positions))) == {250}
     shifted = single(-10.0, 500.0, 3100.0, 1.0)
     assert len(trimmed(shifted, 3100.0).positions) == len(shifted.positions)
-    assert len(trimmed(odd_front(base, 0, 320.0, 1.0), 3100.0).positions) == len(base.positions), "the odd one stood off the roof"
+    assert len(trimmed(odd_end(base, "front", 0, 320.0, 1.0), 3100.0).positions) == len(base.positions), "the odd one stood off the roof"
 
 
 def test_a_scan_without_a_hit_weighs_as_much_as_its_miss_rate_says() -> None:

@@ -6,13 +6,12 @@ from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.hold.chain import SEAL_LAYER_MM, skin_mm
+from fahrtwind.core.hold.fastening import hole_pitch_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import FootPlace
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 
-ROW_DIAMETERS = 3.0
-"""Holes of a foot stand in a row along the member, three diameters apart (AISI S100 J4.1)."""
 BREAK_THROUGH_MM = 3.0
 BOLT_PILOT_MM = 3.0
 NUT_DIAMETERS, THREADS_BEYOND = 1.0, 1.0
@@ -71,11 +70,6 @@ def _holes(first: int, job: Job, panel: PlacedPanel, place: FootPlace, sealant: 
              stop, what, sealant, None, None)
         for i in range(hold.count)
     ]  # fmt: skip
-
-
-def hole_pitch_mm(hold: Screws | ThroughBolts) -> float:
-    diameter = SCREWS[hold.screw].diameter_mm if hold.school == "screws" else BOLTS[hold.bolt].clearance_mm
-    return float(-(-ROW_DIAMETERS * diameter // 1))  # to the next whole millimetre
 
 
 def _drills(job: Job, hold: Screws | ThroughBolts, place: FootPlace) -> tuple[float, float | None]:

@@ -4,6 +4,7 @@ from typing import Annotated
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
+NOTHING_INSIDE = 1e4
 Lever = Annotated[Number, Arg("a", "mm", "frame bolt to fastener line", 0, 150)]
 
 
@@ -13,13 +14,36 @@ def prying(lever_mm: Lever, toe_mm: Annotated[Number, Arg("b", "mm", "fastener l
     return (lever_mm + toe_mm) / toe_mm
 
 
-@formula(title="capacity of the foot's pull behind the prying", symbol="F", expression="F = P / m", unit="N",
-         source=Source("Lever about the toe of the bracket (statics)"))  # fmt: skip
-def behind_prying(
-    strength_n: Annotated[Number, Arg("P", "N", "strength at the fasteners", 0)],
-    factor: Annotated[Number, Arg("m", "", "prying factor", 1, 20)],
+@formula(title="share of the worst fastener in a row along the lever", symbol="κ",
+         expression="κ = (a + b) · d_max / Σd², d_i = b − (i − (n − 1)/2) · p, holes with d > 0 only", unit="",
+         source=Source("Rotation of a stiff base about its toe: fastener forces grow with their distance from it (statics)"))  # fmt: skip
+def row_share(
+    lever_mm: Lever, toe_mm: Annotated[Number, Arg("b", "mm", "middle of the row to toe", 3, 150)],
+    count: Annotated[Number, Arg("n", "", "fasteners in the row", 1, 12)],
+    pitch_mm: Annotated[Number, Arg("p", "mm", "distance of neighbours", 1, 600)],
+) -> Number:  # fmt: skip
+    """Of the pull on the foot. Holes beyond the toe hold nothing; where none is inside, the whole pull many times over."""
+    from_toe = [toe_mm - (i - (count - 1) / 2) * pitch_mm for i in range(int(count))]
+    inside = [d for d in from_toe if d > 0]  # whether the inner ones miss the upright is a question of geometry: a stop of its own
+    return (lever_mm + toe_mm) * max(inside) / sum(d * d for d in inside) if inside else NOTHING_INSIDE
+
+
+@formula(title="share of each fastener in a row beside the lever", symbol="κ", expression="κ = m / n", unit="",
+         source=Source("Equal distance from the toe, so equal shares (statics)"))  # fmt: skip
+def even_share(
+    factor: Annotated[Number, Arg("m", "", "prying factor", 1, 60)],
+    count: Annotated[Number, Arg("n", "", "fasteners in the row", 1, 12)],
 ) -> Number:
-    return strength_n / factor
+    return factor / count
+
+
+@formula(title="capacity of the foot's pull by its worst fastener", symbol="F", expression="F = P / κ", unit="N",
+         source=Source("The fastener with the largest share fails first (statics)"))  # fmt: skip
+def by_worst_fastener(
+    strength_n: Annotated[Number, Arg("P", "N", "strength at one fastener", 0)],
+    share: Annotated[Number, Arg("κ", "", "share of the worst fastener", 0.01, 1e6)],
+) -> Number:
+    return strength_n / share
 
 
 @formula(title="bending of the bracket's leg", symbol="F", expression="F = f_y · w · t² / (4 · a)", unit="N",

@@ -59,7 +59,7 @@ def pulled_position(
 
 
 @formula(title="uncertainty of a member's place", symbol="s", expression="s = √((1 − g)² · s_line² + (1 − g) · s_build²)", unit="mm",
-         source=Source(f"{MIXED}; how far members stand off a perfect spacing is told by the readings, within 2 … 10 mm"))  # fmt: skip
+         source=Source(f"{MIXED}; how far members stand off a perfect spacing is told by the readings, within 2 … 13 mm"))  # fmt: skip
 def member_uncertainty(
     line_sigma_mm: Annotated[Number, Arg("s_line", "mm", "uncertainty of the spacing there", 0)],
     build_mm: Annotated[Number, Arg("s_build", "mm", "scatter of the members about the spacing", 0, 60)],

@@ -56,13 +56,20 @@ def residual_lean(
     return (line_mm - mark_mm) / radius_mm * 57.29577951308232
 
 
-@formula(title="bar under one edge of a foot that takes out a lean", symbol="t", expression="t = b · tan δ", unit="mm",
-         source=Source(f"{GEOMETRY}: wedge of base b"))  # fmt: skip
+@formula(title="bar under one edge of a foot that takes out a lean", symbol="t",
+         expression="t = (x_b − x_0)·tan δ + (x_b² − x_0²) / (2·R), x_b = b/2 − w, x_0 = −min(R·tan δ, b/2)", unit="mm",
+         source=Source(f"{GEOMETRY}: straight base that touches a circle of radius R at x_0 and the inner edge of a flush bar at x_b"))  # fmt: skip
 def wedge_thickness(
     base_mm: Annotated[Number, Arg("b", "mm", "base width of the foot", 5, 500)],
     lean_deg: Annotated[Number, Arg("δ", "°", "lean to take out", -60, 60)],
+    bar_mm: Annotated[Number, Arg("w", "mm", "width of the bar, flush with the edge", 0, 500)],
+    radius_mm: Annotated[Number, Arg("R", "mm", "local radius of the roof", 100, 1e6)],
 ) -> Number:
-    return base_mm * np.tan(abs(lean_deg) / 57.29577951308232)
+    """A bar wider than half the base sits beyond the middle; wider than the base there is nothing left to lean on."""
+    rise = np.tan(abs(lean_deg) / 57.29577951308232)
+    inner = base_mm / 2 - min(bar_mm, base_mm)
+    touch = -min(radius_mm * rise, base_mm / 2)
+    return max((inner - touch) * rise + (inner**2 - touch**2) / (2 * radius_mm), 0.0)
 
 
 @formula(title="how far an open lid leans beyond its hinge", symbol="r", expression="r = max(0, −ℓ · cos α)", unit="mm",

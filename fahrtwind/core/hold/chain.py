@@ -11,7 +11,7 @@ from functools import lru_cache
 
 from fahrtwind.core.formulas.adhesive import bond_share, tape_edge_strength, tape_stiffness, tape_strength
 from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area, washer_punching
-from fahrtwind.core.formulas.brackets import behind_prying, bracket_bending, in_series, prying
+from fahrtwind.core.formulas.brackets import bracket_bending, by_worst_fastener, even_share, in_series, prying, row_share
 from fahrtwind.core.formulas.declare import Confidence, given, is_recording, scope
 from fahrtwind.core.formulas.metal_screws import design_capacity, pull_over, screw_pull_out, screw_shear, several
 from fahrtwind.core.formulas.wood import (
@@ -21,6 +21,7 @@ from fahrtwind.core.formulas.wood import (
     wood_screw_lateral,
     wood_screw_withdrawal,
 )
+from fahrtwind.core.hold.fastening import bonded_pad_mm, hole_pitch_mm
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.panel import Bracket, FoamTape, Screws, ThroughBolts
@@ -74,19 +75,24 @@ class Chain:
     stiffness_n_mm: float
 
 
-def chain_of(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | FoamTape, landing: Landing) -> Chain:
-    """The chain of a foot. The skin must be known (``skin_known``); members only where the foot lands in one."""
+def chain_of(
+    vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | FoamTape, landing: Landing, on_side: bool = True
+) -> Chain:
+    """The chain of a foot. The skin must be known (``skin_known``); members only where the foot lands in one.
+
+    ``on_side``: the foot stands at a long side of the frame, so its row of fasteners, along the member, runs along the lever.
+    """
     into_member = landing == "member" and members_known(members)
     if is_recording():
-        return _build(vehicle, members, hold, into_member)
-    return _cached(keyed(skin_of(vehicle)), keyed(members), keyed(hold), into_member)
+        return _build(vehicle, members, hold, into_member, on_side)
+    return _cached(keyed(skin_of(vehicle)), keyed(members), keyed(hold), into_member, on_side)
 
 
 @lru_cache(maxsize=256)
 def _cached(
-    vehicle: Keyed[Vehicle], members: Keyed[Members], hold: Keyed[Screws | ThroughBolts | FoamTape], into_member: bool
+    vehicle: Keyed[Vehicle], members: Keyed[Members], hold: Keyed[Screws | ThroughBolts | FoamTape], into_member: bool, on_side: bool
 ) -> Chain:
-    return _build(vehicle.part, members.part, hold.part, into_member)
+    return _build(vehicle.part, members.part, hold.part, into_member, on_side)
 
 
 def skin_of(vehicle: Vehicle) -> Vehicle:
@@ -110,7 +116,7 @@ def skin_mm(vehicle: Vehicle) -> float:
     return part.mm if part else 0.0
 
 
-def _build(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | FoamTape, into_member: bool) -> Chain:
+def _build(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | FoamTape, into_member: bool, on_side: bool) -> Chain:
     with scope("link frame"):
         links = [_frame(hold.bracket)]
     with scope("link bracket"):
@@ -119,12 +125,21 @@ def _build(vehicle: Vehicle, members: Members, hold: Screws | ThroughBolts | Foa
     if hold.school == "tape":
         return Chain((*links, *_tape(hold)), _tape_spring(hold, base))
     with scope("prying"):
-        pry = prying(_chosen(hold.bracket.lever.mm, "bracket lever"), _chosen(hold.bracket.toe.mm, "bracket toe"))
+        pry = _share(hold, on_side)
     if hold.school == "screws":
         links += _screws(vehicle, members, hold, into_member, pry)
     else:
         links += _bolts(vehicle, members, hold, into_member, pry)
     return Chain(tuple(links), float(base))
+
+
+def _share(hold: Screws | ThroughBolts, on_side: bool) -> float:
+    """Of the pull on the foot, what its worst fastener takes."""
+    lever, toe = _chosen(hold.bracket.lever.mm, "bracket lever"), _chosen(hold.bracket.toe.mm, "bracket toe")
+    count = _chosen(float(hold.count), "fasteners in the foot")
+    if on_side:
+        return float(row_share(lever, toe, count, given(hole_pitch_mm(hold), "computed", "distance of the holes")))
+    return float(even_share(prying(lever, toe), count))
 
 
 def _chosen(value: float, place: str) -> float:
@@ -171,7 +186,7 @@ def _screws(vehicle: Vehicle, members: Members, hold: Screws, into_member: bool,
     with scope("link fastener"):
         area = given(0.785398 * screw.core_mm**2, "table", "core section of the screw")
         steel = given(SCREW_STRENGTH_N_MM2, "table", SCREW_STEEL_SOURCE)
-        pull = behind_prying(several(count, bolt_tension(steel, area)), pry)
+        pull = by_worst_fastener(bolt_tension(steel, area), pry)
         fastener = _link("fastener", f"{hold.count} × {hold.screw} screw", (pull, BOLT_FACTOR),
                          (several(count, bolt_shear(steel, area)), BOLT_FACTOR), source=SCREW_STEEL_SOURCE)  # fmt: skip
     with scope("link base"):
@@ -193,7 +208,7 @@ def _metal_base(hold: Screws, metal: Metal, thickness: float, pry: float, where:
     screw, count = SCREWS[hold.screw], float(hold.count)
     sheet, diameter = given(thickness, "measured", where), given(screw.diameter_mm, "table", "screw diameter")
     strength = given(metal.ultimate_n_mm2 * metal.knock_down, "table", metal.source)
-    pull = behind_prying(several(count, screw_pull_out(sheet, diameter, strength)), pry)
+    pull = by_worst_fastener(screw_pull_out(sheet, diameter, strength), pry)
     along = several(count, screw_shear(sheet, diameter, strength))
     return _link("base", f"screws pulling out of the {where}", (pull, metal.screw_factor), (along, metal.screw_factor),
                  source=metal.source, confidence=metal.confidence)  # fmt: skip
@@ -207,8 +222,8 @@ def _wood_base(hold: Screws, wood: Wood, above_mm: float, depth_mm: float, pry: 
     gravity, diameter = given(wood.gravity, "table", wood.source), given(screw.diameter_mm, "table", "screw diameter")
     factors = (given(WOOD_DURATION, "default", WOOD_FACTORS_SOURCE), given(WOOD_WET, "default", WOOD_FACTORS_SOURCE))
     allowed = wood_design_withdrawal(wood_screw_withdrawal(gravity, diameter), thread, *factors)
-    design = behind_prying(several(count, allowed), pry)
-    nominal = behind_prying(several(count, wood_screw_failure(gravity, diameter, thread)), pry)
+    design = by_worst_fastener(allowed, pry)
+    nominal = by_worst_fastener(wood_screw_failure(gravity, diameter, thread), pry)
     lateral = wood_screw_lateral(
         given(wood.density_k_kg_m3, "table", wood.source), given(max(1.1 * screw.core_mm, 1.8), "table", "1.1 × core"), thread,
         given(SCREW_STRENGTH_N_MM2, "table", SCREW_STEEL_SOURCE),
@@ -224,7 +239,7 @@ def _laminate_base(hold: Screws, thickness: float, pry: float) -> Link:
     laminate, screw, count = LAMINATES["fibreglass"], SCREWS[hold.screw], float(hold.count)
     sheet = given(thickness, "measured", "skin thickness")
     strength = given(laminate.punching_n_mm2 / 2, "table", f"{laminate.source}; halved for a thread")
-    pull = behind_prying(several(count, washer_punching(max(screw.diameter_mm, 5.0), sheet, strength)), pry)
+    pull = by_worst_fastener(washer_punching(max(screw.diameter_mm, 5.0), sheet, strength), pry)
     along = several(count, hole_bearing(screw.diameter_mm, sheet, given(laminate.bearing_n_mm2, "table", laminate.source)))
     return _link("base", "screws stripping out of the laminate", (pull, laminate.factor), (along, laminate.factor),
                  source=laminate.source, confidence="judgement")  # fmt: skip
@@ -239,7 +254,7 @@ def _bolts(vehicle: Vehicle, members: Members, hold: ThroughBolts, into_member: 
             given(bolt.thread_form, "table", "form of the thread"),
         )
         steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
-        pull = behind_prying(several(count, bolt_tension(steel, area)), pry)
+        pull = by_worst_fastener(bolt_tension(steel, area), pry)
         fastener = _link("fastener", f"{hold.count} × {hold.bolt} bolt", (pull, BOLT_FACTOR),
                          (several(count, bolt_shear(steel, area)), BOLT_FACTOR), source=BOLT_STEEL_SOURCE)  # fmt: skip
     with scope("link base"):
@@ -268,14 +283,15 @@ def _washer_base(vehicle: Vehicle, members: Members, hold: ThroughBolts, into_me
         counted = given(min(hold.washer.mm, WASHER_COUNTED_MM), "chosen", "washer, counted up to 19 mm")
         single, bearing = pull_over(sheet, counted, strength), strength
         factor, source, confidence = metal.screw_factor, metal.source, metal.confidence
-    pull = behind_prying(several(count, single), pry)
+    pull = by_worst_fastener(single, pry)
     along = several(count, hole_bearing(diameter, given(min(thickness, 30.0), "measured", where), bearing))
     return _link("base", f"washers pulling through the {where}", (pull, factor), (along, factor), source=source,
                  confidence=confidence)  # type: ignore[arg-type]  # fmt: skip
 
 
 def _tape(hold: FoamTape) -> list[Link]:
-    pad = (_chosen(hold.pad_length.mm, "pad length"), _chosen(hold.pad_width.mm, "pad width"))
+    length, width = bonded_pad_mm(hold)
+    pad = (_chosen(length, "pad length under the base"), _chosen(width, "pad width under the base"))
     nominal = given(ft.TAPE_DESIGN_N_MM2 * ft.TAPE_FACTOR, "default", ft.TAPE_FACTOR_SOURCE)
     with scope("link tape"):
         bonded = max(float(bond_share(_chosen(hold.dwell_h, "dwell"))), 1e-6)
@@ -292,8 +308,9 @@ def _tape(hold: FoamTape) -> list[Link]:
 
 def _tape_spring(hold: FoamTape, base: float) -> float:
     with scope("stiffness"):
+        length, width = bonded_pad_mm(hold)
         spring = tape_stiffness(
-            given(ft.TAPE_MODULUS_N_MM2, "default", "judgement"), _chosen(hold.pad_length.mm, "pad length"),
-            _chosen(hold.pad_width.mm, "pad width"), _chosen(hold.thickness.mm, "tape thickness"),
+            given(ft.TAPE_MODULUS_N_MM2, "default", "judgement"), _chosen(length, "pad length under the base"),
+            _chosen(width, "pad width under the base"), _chosen(hold.thickness.mm, "tape thickness"),
         )  # fmt: skip
         return float(in_series(spring, base))

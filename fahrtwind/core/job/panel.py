@@ -83,16 +83,16 @@ class Screws(Part):
 
 class ThroughBolts(Part):
     school: Literal["bolts"] = "bolts"
-    bracket: Bracket = Bracket()
+    bracket: Bracket = Bracket(lever=Length(mm=25), toe=Length(mm=30))
     bolt: BoltName = "M6"
     count: Annotated[int, Field(ge=1, le=8)] = 2
     length: q.Small = Length(mm=30)
-    washer: q.Small = Length(mm=40)
+    washer: q.Small = Length(mm=25)
 
 
 class FoamTape(Part):
     school: Literal["tape"] = "tape"
-    bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=25))
+    bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=40))
     pad_length: q.Pad = Length(mm=100)
     pad_width: q.Pad = Length(mm=50)
     thickness: q.Small = Length(mm=1.6)

@@ -14,6 +14,8 @@ from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 FURTHEST_MOVE_MM = 150
+SURE_MEMBER = 0.85
+"""A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
 Landing = Literal["member", "perhaps", "skin", "unknown"]
 
 
@@ -111,11 +113,13 @@ def move_onto_holes_mm(job: Job, panel: PlacedPanel, members: tuple[Member, ...]
 
 
 def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:
-    """What the base of a foot's bracket covers of the roof, from the frame to the edge of its toe."""
-    bracket = panel.hold.bracket
+    """What a foot covers of the roof: its bracket's base, from the frame to the edge of its toe, or its pad where that is larger."""
+    hold, bracket = panel.hold, panel.hold.bracket
     side = next(f.side for f in panel.feet if f.id == place.foot)
     out, along = bracket.lever.mm + bracket.toe.mm, bracket.length.mm
     before = bracket.toe.mm if side in ("port", "front") else bracket.lever.mm
+    if hold.school == "tape":
+        out, along, before = max(out, hold.pad_width.mm), max(along, hold.pad_length.mm), max(before, hold.pad_width.mm / 2)
     if side in ("port", "starboard"):
         return Rect(place.x_mm - along / 2, place.y_mm - before, along, out)
     return Rect(place.x_mm - before, place.y_mm - along / 2, out, along)
@@ -128,12 +132,18 @@ def fastener_diameter_mm(hold: Attachment) -> float | None:
     return BOLTS[hold.bolt].diameter_mm if hold.school == "bolts" else None
 
 
+def member_margin_mm(job: Job, hold: Attachment) -> float:
+    """How far from a member's middle a fastener may stand and still have its edge distance in the face; 0 where no face is known."""
+    face = job.members.face_width
+    return 0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
+
+
 def landing_of(job: Job, hold: Attachment, x_mm: float, nearest: Member | None) -> Landing:
-    """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off."""
+    """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off, and the member is sure."""
     if nearest is None or job.members.face_width is None:
         return "unknown"
-    margin = job.members.face_width.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
+    margin = member_margin_mm(job, hold)
     off = abs(x_mm - nearest.x_mm)
-    if off + 1.96 * nearest.sigma_mm <= margin:
+    if off + 1.96 * nearest.sigma_mm <= margin and nearest.confidence >= SURE_MEMBER:
         return "member"
     return "perhaps" if off - 1.96 * nearest.sigma_mm <= margin else "skin"

@@ -2,14 +2,17 @@
 
 from collections.abc import Iterator
 
-from fahrtwind.core.build.drill_map import bolt_length_needed_mm, hole_pitch_mm, reach_below_roof_mm
+from fahrtwind.core.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
 from fahrtwind.core.hold.chain import skin_mm
+from fahrtwind.core.hold.fastening import base_width_mm, bonded_pad_mm, hole_pitch_mm, row_mm
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import fastener_diameter_mm, foot_base
 from fahrtwind.core.quantities import say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
+from fahrtwind.core.survey.access import open_from_inside
+from fahrtwind.core.tables.fasteners import BOLTS
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 PRACTICE = "common practice, no source"
@@ -65,21 +68,96 @@ def bolt_too_short(job: Job, findings: Findings) -> Iterator[Found]:
                 )  # fmt: skip
 
 
+def _drilled(job: Job) -> Iterator[tuple[PlacedPanel, Screws | ThroughBolts]]:
+    for panel in job.panels:
+        if panel.feet and not isinstance(panel.hold, FoamTape):
+            yield panel, panel.hold
+
+
+def _sides(panel: PlacedPanel) -> set[bool]:
+    """Whether the panel has feet on its sides (row of holes along the lever), on its ends (row along the bracket), or both."""
+    return {f.side in ("port", "starboard") for f in panel.feet}
+
+
+@rule("holes-beyond-base", "stop", "hold", "Holes beyond the bracket's base", "geometry: a hole outside the base holds nothing")
+def holes_beyond_base(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel, hold in _drilled(job):
+        reach = row_mm(hold) / 2 + (fastener_diameter_mm(hold) or 0.0) / 2
+        bracket = hold.bracket
+        room = min(bracket.toe.mm, bracket.lever.mm) if True in _sides(panel) else bracket.length.mm / 2
+        if False in _sides(panel):
+            room = min(room, bracket.length.mm / 2)
+        if hold.count > 1 and reach > room:
+            washers = hold.school == "bolts" and hole_pitch_mm(hold) > 3.2 * BOLTS[hold.bolt].clearance_mm
+            because = f", {say_length(hole_pitch_mm(hold), job.units)} apart for their washers," if washers else ""
+            yield Found(
+                f"panels.{panel.id}.hold.bracket.toe", panel.name,
+                f"{hold.count} holes in a row{because} reach {say_length(reach, job.units)} from its middle; the base ends after {say_length(room, job.units)}.",
+                "Choose a bracket with a longer lever and toe, smaller washers, or fewer fasteners.", "reach of the row", reach, room, "mm",
+            )  # fmt: skip
+
+
 @rule(
     "bracket-too-small", "caution", "hold", "Bracket base too small for its holes", "AISI S100 J4.2: edge distance 1.5 diameters"
 )
 def bracket_too_small(job: Job, findings: Findings) -> Iterator[Found]:
-    for panel in job.panels:
-        hold = panel.hold
-        if isinstance(hold, FoamTape) or not panel.feet:
-            continue
-        row = (hold.count - 1) / 2 * hole_pitch_mm(hold) + EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
-        if row > hold.bracket.toe.mm:
+    for panel, hold in _drilled(job):
+        row = row_mm(hold) / 2 + EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
+        if row > hold.bracket.toe.mm and True in _sides(panel):
             yield Found(
                 f"panels.{panel.id}.hold.bracket.toe", panel.name,
                 f"{hold.count} holes in a row need a toe of {say_length(row, job.units)}; the bracket has {say_length(hold.bracket.toe.mm, job.units)}.",
                 "Choose a bracket with a longer toe, or fewer fasteners.", "toe", hold.bracket.toe.mm, row, "mm",
             )  # fmt: skip
+
+
+@rule("pad-beyond-base", "stop", "hold", "Pad larger than the base that presses it", "geometry: only what is pressed bonds")
+def pad_beyond_base(job: Job, findings: Findings) -> Iterator[Found]:
+    for panel in job.panels:
+        hold = panel.hold
+        if not isinstance(hold, FoamTape) or not panel.feet:
+            continue
+        length, width = bonded_pad_mm(hold)
+        if hold.pad_length.mm - length > TOUCHING_MM or hold.pad_width.mm - width > TOUCHING_MM:
+            yield Found(
+                f"panels.{panel.id}.hold.pad_width", panel.name,
+                f"The pad is {say_length(hold.pad_length.mm, job.units)} × {say_length(hold.pad_width.mm, job.units)}, "
+                f"the bracket's base {say_length(hold.bracket.length.mm, job.units)} × {say_length(base_width_mm(hold), job.units)}.",
+                "Take a bracket as large as the pad, or a smaller pad.", "pad area", hold.pad_length.mm * hold.pad_width.mm, length * width, "mm²",
+            )  # fmt: skip
+
+
+@rule("nut-in-closed-rib", "stop", "hold", "Nut inside a closed rib", "geometry: no hand and no spanner reaches it")
+def nut_in_closed_rib(job: Job, findings: Findings) -> Iterator[Found]:
+    if job.members.kind not in ("steel_hat", "aluminium_box"):
+        return
+    panels = {p.id: p for p in job.panels}
+    for f in findings.feet:
+        if panels[f.panel].hold.school == "bolts" and f.landing in ("member", "perhaps"):
+            yield Found(
+                f"panels.{f.panel}.feet.{f.foot}", f"{panels[f.panel].name}, foot {f.foot}",
+                f"Member {f.member} is closed: the nut would be inside it.",
+                "Use screws into the member, or move the foot beside it and bolt through the skin.",
+            )  # fmt: skip
+
+
+@rule("bolts-need-access", "stop", "hold", "No access for nuts", PRACTICE)
+def bolts_need_access(job: Job, findings: Findings) -> Iterator[Found]:
+    yield from _nuts(job, findings, False, "The inside is finished here: washer and nut cannot be set from below.",
+                     "Use screws into members, or open the ceiling at every bolt.")  # fmt: skip
+
+
+@rule("nut-access-unknown", "caution", "hold", "Not known whether nuts can be reached", PRACTICE)
+def nut_access_unknown(job: Job, findings: Findings) -> Iterator[Found]:
+    yield from _nuts(job, findings, None, "Nobody has looked whether the inside is open here.",
+                     "Look from inside and say so in Survey: gutted, finished, or which stretches are open.")  # fmt: skip
+
+
+def _nuts(job: Job, findings: Findings, opened: bool | None, why: str, remedy: str) -> Iterator[Found]:
+    panels = {p.id: p for p in job.panels}
+    for f in findings.feet:
+        if panels[f.panel].hold.school == "bolts" and open_from_inside(job, f.x_mm) is opened:
+            yield Found(f"panels.{f.panel}.feet.{f.foot}", f"{panels[f.panel].name}, foot {f.foot}", why, remedy)
 
 
 @rule("feet-crowd", "stop", "roof-day", "Two holes nearer than three diameters", "AISI S100 J4.1: spacing at least 3 diameters")
@@ -96,7 +174,7 @@ def feet_crowd(job: Job, findings: Findings) -> Iterator[Found]:
                 )  # fmt: skip
 
 
-@rule("brackets-meet", "stop", "hold", "Brackets of two panels lie on one another", "geometry: their bases on the roof")
+@rule("brackets-meet", "stop", "hold", "Brackets lie on one another", "geometry: their bases on the roof")
 def brackets_meet(job: Job, findings: Findings) -> Iterator[Found]:
     panels = {p.id: p for p in job.panels}
     bases = sorted(((foot_base(panels[f.panel], f), f) for f in findings.feet), key=lambda pair: pair[0].x_mm)
@@ -104,14 +182,14 @@ def brackets_meet(job: Job, findings: Findings) -> Iterator[Found]:
         for other, one in bases[i + 1 :]:
             if other.x_mm >= base.x_end_mm - TOUCHING_MM:
                 break
-            common = base.clipped(other) if foot.panel != one.panel else None
+            common = base.clipped(other)
             if common is not None and min(common.length_mm, common.width_mm) > TOUCHING_MM:
                 yield Found(
                     f"panels.{foot.panel}.feet.{foot.foot}",
                     f"{panels[foot.panel].name} {foot.foot} and {panels[one.panel].name} {one.foot}",
                     f"They share {say_length(common.width_mm, job.units)} across and {say_length(common.length_mm, job.units)} along.",
                     "Set the panels further apart, or one of the feet along its frame.",
-                )
+                )  # fmt: skip
 
 
 @rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")

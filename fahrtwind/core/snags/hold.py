@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from fahrtwind.core.hold.chain import skin_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel
-from fahrtwind.core.quantities import say_length, say_speed
+from fahrtwind.core.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
+from fahrtwind.core.quantities import say_length, say_share, say_speed
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 from fahrtwind.core.tables.fasteners import SCREWS
@@ -79,6 +80,24 @@ def foot_off_member(job: Job, findings: Findings) -> Iterator[Found]:
             )  # fmt: skip
 
 
+def _missing_words(job: Job, findings: Findings, foot: FootPlace) -> str:
+    """Why a foot may miss its member: it stands off it, or the member's place is not known closely enough."""
+    off = f"{say_length(abs(foot.off_mm or 0.0), job.units)} off member {foot.member}"
+    if foot.landing == "skin":
+        return f"{off}: its screws certainly miss it"
+    member = next(m for m in findings.members.members if m.number == foot.member)
+    if member.confidence < SURE_MEMBER:
+        return f"Member {member.number} is only {say_share(member.confidence)} sure to be there: its screws perhaps miss it"
+    room = member_margin_mm(job, _panels(job)[foot.panel].hold)
+    known = 1.96 * member.sigma_mm
+    if abs(foot.off_mm or 0.0) < room:
+        return (
+            f"Member {member.number} needs to be known within {say_length(room - abs(foot.off_mm or 0.0), job.units)}, "
+            f"it is known within {say_length(known, job.units)}: its screws perhaps miss it"
+        )
+    return f"{off}: its screws perhaps miss it"
+
+
 @rule(
     "screws-in-skin",
     "stop",
@@ -92,11 +111,24 @@ def screws_in_skin(job: Job, findings: Findings) -> Iterator[Found]:
     for f in findings.feet:
         panel = panels[f.panel]
         if panel.hold.school == "screws" and f.landing in ("skin", "perhaps") and fast and f.off_mm is not None:
-            sure = "certainly" if f.landing == "skin" else "perhaps"
             yield Found(
                 f"panels.{f.panel}.feet.{f.foot}", f"{panel.name}, foot {f.foot}",
-                f"{say_length(abs(f.off_mm), job.units)} off member {f.member}: its screws {sure} miss it, and plain screws in bare skin work loose on the road.",
+                f"{_missing_words(job, findings, f)}, and plain screws in bare skin work loose on the road.",
                 "Move the panel or foot to the member, confirm the member, or use through-bolts with large washers.", "off", f.off_mm, 0.0, "mm",
+            )  # fmt: skip
+
+
+@rule("landing-unknown", "caution", "hold", "Not known what the feet stand on", "common practice: feet go into structure")
+def landing_unknown(job: Job, findings: Findings) -> Iterator[Found]:
+    lost = {f.panel for f in findings.feet if f.landing == "unknown"}
+    for panel in job.panels:
+        if panel.id in lost and panel.hold.school != "tape":
+            blank = job.members.face_width is None
+            yield Found(
+                "members.face_width" if blank else f"panels.{panel.id}", panel.name,
+                "The width of the member's face is blank: nobody can say whether its fasteners are in it."
+                if blank else "No member is known under it: its fasteners are taken to hold in the skin only.",
+                "Measure the face of a rib or truss under the skin." if blank else "Find the members first: take readings along the roof.",
             )  # fmt: skip
 
 
@@ -139,6 +171,17 @@ def tape_surface(job: Job, findings: Findings) -> Iterator[Found]:
             yield Found(
                 f"panels.{panel.id}.hold", panel.name, "Tape holds no better than the paint or gelcoat under it.",
                 "Cross-cut a hidden spot and pull tape from it; then set the surface to sound or go down to metal.",
+            )  # fmt: skip
+
+
+@rule("tape-crown-unknown", "caution", "hold", "Tape on a roof whose crown is not known", TAPE_GUIDANCE)
+def tape_crown_unknown(job: Job, findings: Findings) -> Iterator[Found]:
+    if findings.survey.crown is None:
+        for panel, _ in _taped(job):
+            yield Found(
+                f"panels.{panel.id}.hold", panel.name,
+                "A flat foot pulled down onto a curve keeps a peel load for ever; nobody has measured the curve.",
+                "Lay a straight-edge across at the feet and type the gaps in Survey.",
             )  # fmt: skip
 
 

@@ -43,16 +43,6 @@ def inside_unknown(job: Job, findings: Findings) -> Iterator[Found]:
         )  # fmt: skip
 
 
-@rule("bolts-need-access", "stop", "survey", "No access for nuts", PRACTICE)
-def bolts_need_access(job: Job, findings: Findings) -> Iterator[Found]:
-    for panel in job.panels:
-        if panel.hold.school == "bolts" and job.vehicle.inside == "finished":
-            yield Found(
-                f"panels.{panel.id}.hold", panel.name, "The inside is finished: washers and nuts cannot be set from below.",
-                "Use screws into members, or open the ceiling at every bolt.",
-            )  # fmt: skip
-
-
 @rule("outline-broken", "stop", "survey", "The outline cannot be a roof", "geometry")
 def outline_broken(job: Job, findings: Findings) -> Iterator[Found]:
     if findings.survey.outline_trouble:

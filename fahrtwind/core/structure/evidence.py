@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from itertools import pairwise
 
 import numpy as np
 import numpy.typing as npt
@@ -18,7 +17,7 @@ BUNCH_MM = 60.0
 AGAIN_RANGE = (0.3, 0.95)
 ONE_THING = 2.5
 """Readings of one kind closer than this many times their common noise are one thing read again: a wire is not four members."""
-FALSE_AGAIN = 0.25
+FALSE_AGAIN = 0.08
 """Chance that what one method takes for a member deceives another one at the same place."""
 A_WALK = 4
 """Fewer readings than that beside a declared search are spot checks, not a walk that could have missed something between them."""
@@ -118,13 +117,12 @@ def gather(
     trust = {kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()}
     trust |= {t.kind: t for t in overruled}
     things = _things([r for r in readings if r.kind != "pilot_through"], scans, trust)
-    bunches = 1 + sum(b.x - a.x > BUNCH_MM for a, b in pairwise(things))
     first, rate = _false_rates(things, trust, span_mm)
     return Evidence(
         ids=tuple(t.ids for t in things), kinds=tuple(t.kind for t in things), x=np.array([t.x for t in things], dtype=float),
         sigma=np.array([t.sigma for t in things], dtype=float), rate=rate, first=first,
         channel=np.array([t.channel for t in things], dtype=np.int64),
-        again=float(np.clip(1 - bunches / max(len(things), 1), *AGAIN_RANGE)),
+        again=float(np.clip(1 - len(_bunches(things)) / max(len(things), 1), *AGAIN_RANGE)),
         through=np.array([r.x_mm for r in through], dtype=float), through_ids=tuple(r.id for r in through), scans=scans,
         walks=_walks([t.x for t in things if t.channel == 0], scans), span=span_mm, half_face=(face_mm or DEFAULT_FACE_MM) / 2,
         facts=facts, trust=trust,
@@ -165,24 +163,38 @@ def _pooled(kind: ReadingKind, channel: int, bunch: list[tuple[ReadingFact, floa
 
 
 def _false_rates(things: list[_Thing], trust: dict[ReadingKind, KindTrust], span: float) -> tuple[npt.NDArray[np.bool_], FloatArray]:
-    """Which things are the first of their bunch, and the density at which each would come about falsely."""
+    """Which thing is the first of its bunch, the best trusted one, and the density at which each would come about falsely."""
     count = max(len(things), 4)
-    first, rate = np.ones(len(things), dtype=bool), np.zeros(len(things))
-    for i, thing in enumerate(things):
-        rate[i] = trust[thing.kind].false_share * count / span
-        near = [t for t in things[:i] if thing.x - t.x <= BUNCH_MM]
-        if near:
-            first[i] = False
-            spread = float(np.hypot(thing.sigma, np.mean([t.sigma for t in near])))
-            off = thing.x - float(np.mean([t.x for t in near]))
-            rate[i] += FALSE_AGAIN * float(np.exp(-0.5 * (off / spread) ** 2)) / (spread * float(np.sqrt(2 * np.pi)))
+    first, rate = np.zeros(len(things), dtype=bool), np.array([trust[t.kind].false_share * count / span for t in things], dtype=float)
+    for bunch in _bunches(things):
+        middle = float(np.mean([things[i].x for i in bunch]))
+        lead = min(bunch, key=lambda i: (rate[i], abs(things[i].x - middle)))
+        first[lead] = True
+        for i in bunch:
+            if i != lead:
+                spread = float(np.hypot(things[i].sigma, things[lead].sigma))
+                off = (things[i].x - things[lead].x) / spread
+                rate[i] += FALSE_AGAIN * float(np.exp(-0.5 * off * off)) / (spread * float(np.sqrt(2 * np.pi)))
     return first, rate
 
 
+def _bunches(things: list[_Thing]) -> list[list[int]]:
+    """Indices of things that follow one another closely."""
+    bunches: list[list[int]] = []
+    for i, thing in enumerate(things):
+        if bunches and thing.x - things[bunches[-1][-1]].x <= BUNCH_MM:
+            bunches[-1].append(i)
+        else:
+            bunches.append([i])
+    return bunches
+
+
 def _walks(loose: list[float], scans: tuple[ScanFact, ...]) -> tuple[tuple[float, float], ...]:
-    """One stretch from the first to the last loose reading; where a search is declared, a few of them are spots of their own."""
-    if not loose:
-        return ()
-    if scans and len(loose) < A_WALK:
-        return tuple((x - HULL_MARGIN_MM, x + HULL_MARGIN_MM) for x in loose)
-    return ((min(loose) - HULL_MARGIN_MM, max(loose) + HULL_MARGIN_MM),)
+    """One stretch from the first to the last loose reading; a few of them inside a search by another method are spots of their own."""
+    inside = [x for x in loose if any(s.start_mm <= x <= s.end_mm for s in scans)]
+    spots = inside if len(inside) < A_WALK else []
+    walked = [x for x in loose if x not in spots]
+    stretches = [(x - HULL_MARGIN_MM, x + HULL_MARGIN_MM) for x in spots]
+    if walked:
+        stretches.append((min(walked) - HULL_MARGIN_MM, max(walked) + HULL_MARGIN_MM))
+    return tuple(stretches)

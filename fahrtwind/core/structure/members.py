@@ -255,7 +255,7 @@ def _doubt(
         return "A pilot hole went through where a member should be."
     if from_drawing:
         return "From the drawing, not read on this roof."
-    if others and share < SETTLED:
+    if others and (share < SETTLED or any(a.story == "every second missed" for a in others)):
         return f"{' or '.join(f'{_in_words(a)} ({say_share(a.probability)})' for a in others[:2])} is possible too."
     over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
     if share < SETTLED or over_chance < OVER_CHANCE or len(_read(lead)) < SETTLED_MEMBERS_READ:

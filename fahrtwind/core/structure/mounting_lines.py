@@ -23,15 +23,15 @@ from fahrtwind.core.survey.crown import CrownSurface
 
 FloatArray = npt.NDArray[np.float64]
 Side = Literal["port", "starboard"]
-HUBER = 1.345
-OUTLIER = 3.5
+CUT, MAD_TO_SIGMA = 3.0, 1.4826
+LEAST_TO_JUDGE = 4
 LEAST_SCATTER_MM = 3.0
 FREQUENT_WINDOW_MM = 10.0
 DRIFT_MM = 15.0
 """A line that runs out further than this over its length wants its two ends set one by one (10–15 mm: common practice)."""
 FLAT_ROOF_MM = 60_000.0
 SCHOOLS: tuple[LineSchool, ...] = ("mean", "most_frequent", "median", "robust")
-SOURCE = "Huber, Robust Statistics, 1981 (M-estimate of location, k = 1.345, scale from the median deviation)"
+SOURCE = "Rousseeuw and Leroy, Robust Regression and Outlier Detection, 1987 (least trimmed squares, then the mean of what is left)"
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,12 +74,13 @@ class SideLine:
 
 @dataclass(frozen=True, slots=True)
 class LinesFinding:
-    """Both lines. ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x."""
+    """Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x."""
 
     sides: tuple[SideLine, ...]
     chalk_front_x_mm: float | None
     chalk_rear_x_mm: float | None
     check_mm: float | None
+    common_mm: float | None
 
 
 def mounting_lines(job: Job, members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
@@ -96,35 +97,54 @@ def _cached(mounting: Keyed[MountingLines], members: tuple[Member, ...], crown: 
 
 def _lines(mounting: MountingLines, members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
     both_sides: tuple[Side, ...] = ("port", "starboard")
-    sides = [line for side in both_sides if (line := _side(mounting, side, members, crown)) is not None]
+    read = [found for side in both_sides if (found := _marks(mounting, side, members, crown)) is not None]
+    own = [by_schools(m.offset)[mounting.school or _recommend(m.stray)[0]] for m in read]
+    common = float(np.mean(own)) if len(read) == 2 else None
+    sides = tuple(_side(mounting, m, common if mounting.common else None) for m in read)
     xs = [m.x_mm for line in sides for m in line.marks]
-    both = len(sides) == 2
     return LinesFinding(
-        tuple(sides), min(xs, default=None), max(xs, default=None), sum(s.offset_mm for s in sides) if both else None
+        sides, min(xs, default=None), max(xs, default=None), sum(s.offset_mm for s in sides) if len(sides) == 2 else None, common
     )
 
 
-def _side(mounting: MountingLines, side: Side, members: tuple[Member, ...], crown: CrownSurface | None) -> SideLine | None:
+@dataclass(frozen=True, slots=True, eq=False)
+class _Marks:
+    """The marks of one side as arrays, which of them are strays, and the roof's radius at each (None without a crown)."""
+
+    side: Side
+    computed: bool
+    names: tuple[str, ...]
+    x: FloatArray
+    offset: FloatArray
+    stray: npt.NDArray[np.bool_]
+    radius: tuple[float | None, ...]
+
+
+def _marks(mounting: MountingLines, side: Side, members: tuple[Member, ...], crown: CrownSurface | None) -> _Marks | None:
     marks = [(m.id, m.x.mm, m.offset.mm) for m in mounting.marks if m.side == side]
-    computed = not marks and crown is not None and mounting.wanted is not None
-    if computed and crown is not None and mounting.wanted is not None:
-        marks = _from_crown(crown, members, side, mounting.wanted.mm)
+    computed = False
+    if not marks and crown is not None and mounting.wanted is not None:
+        marks, computed = _from_crown(crown, members, side, mounting.wanted.mm), True
     if not marks:
         return None
     x, y = np.array([m[1] for m in marks]), np.array([m[2] for m in marks])
-    radius = [_radius(crown, side, a, b) for a, b in zip(x, y, strict=True)]
-    strays = stray_marks(y)
+    radius = tuple(_radius(crown, side, a, b) for a, b in zip(x, y, strict=True))
+    return _Marks(side, computed, tuple(m[0] for m in marks), x, y, stray_marks(y), radius)
+
+
+def _side(mounting: MountingLines, marks: _Marks, common: float | None) -> SideLine:
+    y, strays = marks.offset, marks.stray
     offsets = by_schools(y)
-    recommended, reason = _recommend(y, strays)
+    recommended, reason = _recommend(strays)
     chosen = mounting.school or recommended
-    kept = y[~strays]
-    kept_radius = [r for r, stray in zip(radius, strays, strict=True) if not stray]
-    schools = tuple(School(name, offsets[name], _worst(offsets[name], kept, kept_radius)) for name in SCHOOLS)
+    line = offsets[chosen] if common is None else common
+    kept_radius = [r for r, stray in zip(marks.radius, strays, strict=True) if not stray]
+    schools = tuple(School(name, offsets[name], _worst(offsets[name], y[~strays], kept_radius)) for name in SCHOOLS)
     told = tuple(
-        _lean(side, mark, bool(stray), r, line=offsets[chosen], base=mounting.base_width.mm)
-        for mark, stray, r in zip(marks, strays, radius, strict=True)
+        _lean(marks, i, line=line, base=mounting.base_width.mm, bar=mounting.bar_width.mm) for i in range(len(marks.names))
     )
-    return SideLine(side, computed, schools, recommended, reason, chosen, offsets[chosen], _drift(x[~strays], kept), told)
+    drift = _drift(marks.x[~strays], y[~strays])
+    return SideLine(marks.side, marks.computed, schools, recommended, reason, chosen, line, drift, told)
 
 
 def by_schools(y: FloatArray) -> dict[LineSchool, float]:
@@ -138,17 +158,8 @@ def by_schools(y: FloatArray) -> dict[LineSchool, float]:
 
 
 def robust_location(y: FloatArray) -> float:
-    """Huber's M-estimate of location with the scale fixed at the median absolute deviation; source: ``SOURCE``."""
-    centre = float(np.median(y))
-    scale = max(1.4826 * float(np.median(np.abs(y - centre))), 1e-6)
-    for _ in range(60):
-        off = (y - centre) / scale
-        weight = np.where(np.abs(off) <= HUBER, 1.0, HUBER / np.maximum(np.abs(off), 1e-12))
-        new = float((weight * y).sum() / weight.sum())
-        if abs(new - centre) < 1e-7 * scale:
-            break
-        centre = new
-    return centre
+    """Mean of the marks that are no strays; source: ``SOURCE``."""
+    return float(y[~stray_marks(y)].mean())
 
 
 def _most_frequent(y: FloatArray) -> float:
@@ -160,19 +171,37 @@ def _most_frequent(y: FloatArray) -> float:
 
 
 def stray_marks(y: FloatArray) -> npt.NDArray[np.bool_]:
-    """Marks further than 3.5 robust standard deviations from the median (Iglewicz and Hoaglin, 1993)."""
-    scatter = max(1.4826 * float(np.median(np.abs(y - np.median(y)))), LEAST_SCATTER_MM)
-    return np.asarray(np.abs(y - np.median(y)) > OUTLIER * scatter)
+    """Which marks stand more than three deviations from the half that agrees best; weights are one or zero. Source: ``SOURCE``.
+
+    Starting from the closest half, several slips to one side cannot drag the line after them. With fewer than four marks nobody can
+    tell which one is wrong.
+    """
+    if len(y) < LEAST_TO_JUDGE:
+        return np.zeros(len(y), dtype=bool)
+    ordered = np.sort(y)
+    half = len(y) // 2 + 1
+    windows = np.lib.stride_tricks.sliding_window_view(ordered, half)
+    centre = float(windows[windows.var(axis=1).argmin()].mean())
+    scatter = max(MAD_TO_SIGMA * float(np.median(np.abs(y - centre))), LEAST_SCATTER_MM)
+    kept = np.abs(y - centre) <= CUT * scatter
+    for _ in range(20):
+        centre = float(y[kept].mean())
+        own = float(y[kept].std(ddof=1)) if kept.sum() > 2 else scatter
+        # cutting off the tails narrows the scatter that is seen, so it may not shrink without end
+        scatter = max(own * 1.05, 0.6 * scatter, LEAST_SCATTER_MM)
+        now = np.abs(y - centre) <= CUT * scatter
+        if (now == kept).all():
+            break
+        kept = now
+    return np.asarray(~kept)
 
 
-def _recommend(y: FloatArray, strays: npt.NDArray[np.bool_]) -> tuple[LineSchool, str]:
-    if len(y) < 4:
+def _recommend(strays: npt.NDArray[np.bool_]) -> tuple[LineSchool, str]:
+    if len(strays) < LEAST_TO_JUDGE:
         return "median", "Few marks: the middle one is least moved by a wrong reading."
     if strays.any():
-        return (
-            "robust",
-            f"{int(strays.sum())} stray mark{'s' if strays.sum() > 1 else ''}: the robust fit leaves them out, the mean does not.",
-        )
+        count = int(strays.sum())
+        return "robust", f"{count} stray mark{'s' if count > 1 else ''}: the robust fit leaves them out, the mean does not."
     return "robust", "No stray: the robust fit is as good as the mean and stays so if a mark turns out wrong."
 
 
@@ -185,15 +214,14 @@ def _worst(offset: float, y: FloatArray, radius: list[float | None]) -> float | 
     return float(max(leans)) if leans else None
 
 
-def _lean(side: Side, mark: tuple[str, float, float], stray: bool, radius: float | None, *, line: float, base: float) -> MarkLean:
-    name, x, y = mark
+def _lean(marks: _Marks, i: int, *, line: float, base: float, bar: float) -> MarkLean:
+    name, x, y, stray, radius = marks.names[i], float(marks.x[i]), float(marks.offset[i]), bool(marks.stray[i]), marks.radius[i]
     if radius is None:
         return MarkLean(name, x, y, stray, None, None, "")
-    with scope("mounting", f"{side} {name}"):
-        lean = residual_lean(
-            given(line, "chosen", "line"), given(y, "measured", "plumb mark"), given(radius, "inferred", "crown")
-        )
-        wedge = wedge_thickness(given(base, "chosen", "base width of the foot"), lean)
+    with scope("mounting", f"{marks.side} {name}"):
+        curve = given(radius, "inferred", "crown")
+        lean = residual_lean(given(line, "chosen", "line"), given(y, "measured", "plumb mark"), curve)
+        wedge = wedge_thickness(given(base, "chosen", "base width of the foot"), lean, given(bar, "chosen", "width of the bar"), curve)
     under: Literal["outboard", "inboard"] = "outboard" if lean > 0 else "inboard"
     return MarkLean(name, x, y, stray, float(lean), float(wedge), under)
 

@@ -23,8 +23,8 @@ from fahrtwind.core.structure.evidence import Evidence
 from fahrtwind.core.structure.posterior import Fitted, parameter_prior
 
 FloatArray = npt.NDArray[np.float64]
-SCATTERS_MM = np.array([2.0, 3.5, 5.0, 7.0, 10.0])
-SCATTER_PRIOR = np.array([0.1, 0.2, 0.25, 0.25, 0.2])
+SCATTERS_MM = np.array([2.0, 3.5, 5.0, 7.0, 10.0, 13.0])
+SCATTER_PRIOR = np.array([0.08, 0.17, 0.25, 0.25, 0.18, 0.07])
 UNREAD_MM = 1e6
 FIT = "fit to the readings"
 
@@ -96,7 +96,7 @@ def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
             line = member_position(first, pitch, float(row[1]))
         for length, times in others[1:]:  # a second section and an odd bay behind it
             line = member_position(line, given(length, "inferred", FIT), times)
-        build = given(placing.scatter_mm, "inferred", "scatter of the readings, members 2 … 10 mm")
+        build = given(placing.scatter_mm, "inferred", "scatter of the readings, members 2 … 13 mm")
         share = 0.0
         if placing.own_sigma_mm[k] < UNREAD_MM:
             share = own_share(build, given(float(placing.own_sigma_mm[k]), "table", "noise of the kinds of reading"))

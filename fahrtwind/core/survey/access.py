@@ -84,10 +84,9 @@ def distances_to_line(line: KeepOut, x_mm: list[float], y_mm: list[float]) -> li
 
 def open_from_inside(job: Job, x_mm: float) -> bool | None:
     """Whether nuts and washers can be set from below at ``x_mm``; None where nobody has looked."""
-    inside = job.vehicle.inside
-    if inside in ("gutted", "finished"):
-        return inside == "gutted"
-    bays = job.survey.access.open_bays
-    if inside == "unknown" or not bays:
+    inside, bays = job.vehicle.inside, job.survey.access.open_bays
+    if inside == "gutted":
+        return True
+    if inside == "unknown" or (inside == "partial" and not bays):
         return None
     return any(min(b.start.mm, b.end.mm) <= x_mm <= max(b.start.mm, b.end.mm) for b in bays)

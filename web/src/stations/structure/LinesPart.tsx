@@ -2,7 +2,7 @@
 import type { Findings } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group, Tick } from "../../ui/Field";
 import { angle, length } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
 
@@ -44,8 +44,9 @@ export function LinesPart() {
             ]}
           />
         </Group>
-        <div className="grid grid-cols-3 gap-x-4">
+        <div className="grid grid-cols-3 gap-x-4 gap-y-1.5 items-end">
           <Field label="Base width of a foot" path="mounting.base_width" value={m.base_width} />
+          <Field label="Width of the bar under it" path="mounting.bar_width" value={m.bar_width} />
           <Field
             label="No marks: line wanted at"
             path="mounting.wanted"
@@ -62,6 +63,13 @@ export function LinesPart() {
             }
             options={[["recommended", "as recommended"], ...Object.entries(SCHOOLS)] as const}
           />
+          {lines.common_mm !== null && lines.common_mm !== undefined && (
+            <Tick
+              label={`Both sides at ${length(lines.common_mm, units)}`}
+              path="mounting.common"
+              value={m.common ?? false}
+            />
+          )}
         </div>
       </div>
       <Group
