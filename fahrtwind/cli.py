@@ -117,9 +117,11 @@ def _check(args: argparse.Namespace) -> int:
 def _print_report(job: Job, evaluation: Evaluation) -> None:
     plan = evaluation.findings.plan
     print(f"{job.name}: {len(job.panels)} panels, {len(evaluation.findings.feet)} feet, {len(evaluation.findings.marks)} marks")
+    because = f": {'; '.join(evaluation.spoken.because)}" if evaluation.spoken.because else ""
+    print(f"  {evaluation.spoken.word.upper()}{because}")
     if plan is not None:
         for words, speed in (
-            ("required", plan.required_m_s), ("let-go", plan.let_go_m_s), ("safe", plan.safe_m_s), ("one foot lost", plan.lost_let_go_m_s),
+            ("required", plan.required_m_s), ("safe", plan.safe_m_s), ("let-go", plan.let_go_m_s), ("one foot lost", plan.lost_let_go_m_s),
         ):  # fmt: skip
             print(f"  {words:14} {say_speed(speed, job.units)}")
     for question in evaluation.findings.questions:

@@ -20,6 +20,7 @@ from fahrtwind.core.formulas.roof import added_roof_mass
 from fahrtwind.core.hold.chain import Chain, chain_of, skin_known, skin_of
 from fahrtwind.core.hold.explain import explain_panel
 from fahrtwind.core.hold.loads import is_exposed, panel_loads
+from fahrtwind.core.hold.spoken import Spoken, spoken_verdict
 from fahrtwind.core.hold.verdict import FASTEST_M_S, Air, PanelVerdict, forces, judge
 from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.keyed import Keyed, keyed
@@ -72,6 +73,7 @@ class Evaluation:
     findings: Findings
     snags: tuple[Snag, ...]
     stations: tuple[StationState, ...]
+    spoken: Spoken
 
 
 def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
@@ -108,7 +110,7 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
         questions=open_questions(job), silent=tuple(stages.silent),
     )  # fmt: skip
     snags = find_snags(job, findings)
-    return Evaluation(findings, snags, _stations(job, snags, findings.questions))
+    return Evaluation(findings, snags, _stations(job, snags, findings.questions), spoken_verdict(job, findings, snags))
 
 
 def _roof_mass(job: Job, feet: tuple[FootPlace, ...]) -> float:

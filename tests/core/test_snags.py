@@ -11,6 +11,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, ChooseVariant, KeepVariant, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.snags import RULES
+from fahrtwind.core.snags.silent import STATIONS
 from tests.conftest import changed
 
 TAPE = {"school": "tape", "temperature": "21 °C"}
@@ -113,11 +114,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "tape-edge-open": lambda j: changed(j, panels__p1__hold={**TAPE, "sealed_edge": False}),
     "few-feet": lambda j: changed(j, SpreadFeet(panel="p1", count=3)),
     "uplift-judged": lambda j: j,
-    "survey-unanswered": lambda j: changed(j, survey__squareness={"port_side": 8400, "starboard_side": 8400, "front_side": 101, "rear_side": 101, "diagonal_port": 25_000, "diagonal_starboard": 100}),
-    "layout-unanswered": lambda j: changed(j, **BROKEN_STAGE["layout"]),
-    "structure-unanswered": lambda j: changed(j, **BROKEN_STAGE["structure"]),
     "hold-unanswered": lambda j: changed(j, panels__p1__hold__bracket__thickness="20 mm"),
-    "holes-beyond-base": lambda j: changed(j, panels__p1__hold={**BOLTS, "washer": "40 mm"}),
+    "holes-beyond-base": lambda j: changed(j, panels__p1__hold={**BOLTS, "washer": "60 mm"}),
     "pad-beyond-base": lambda j: apply_edits(changed(j, panels__p1__hold=TAPE), [SetValue(path="panels.p1.hold.bracket.toe", value="25 mm")]),
     "nut-in-closed-rib": lambda j: changed(j, panels__p1__hold=BOLTS),
     "nut-access-unknown": lambda j: changed(j, vehicle__inside="unknown", panels__p1__hold=BOLTS),
@@ -135,7 +133,7 @@ ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged"
 
 
 def test_each_rule_has_a_case() -> None:
-    assert set(CASES) == set(RULES)
+    assert set(CASES) | {f"{station}-unanswered" for station in STATIONS} == set(RULES)
     assert len(RULES) >= 15
 
 
@@ -146,6 +144,26 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
     assert (rule in ids(before)) == (rule in ALWAYS)
     for snag in after.snags:
         assert snag.where and snag.why and snag.remedy and snag.source and snag.place
+
+
+@pytest.mark.parametrize(
+    ("station", "stage"),
+    [("survey", "survey.findings.outline_polygon"), ("structure", "evaluate.mounting_lines"), ("layout", "evaluate.distances"),
+     ("hold", "evaluate.panel_loads"), ("roof-day", "evaluate.drill_map")],
+)  # fmt: skip
+def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
+    sound: Job, monkeypatch: pytest.MonkeyPatch, station: str, stage: str
+) -> None:
+    def broken(*_: object, **__: object) -> None:
+        raise ZeroDivisionError
+
+    monkeypatch.setattr(f"fahrtwind.core.{stage}", broken)
+    job = changed(sound, name=f"broken {station}", vehicle__roof_length=f"{8400 + len(stage)} mm")  # nothing remembered
+    found = evaluate(job)
+    stop = next(s for s in found.snags if s.id == f"{station}-unanswered")
+    assert stop.severity == "stop" and "ZeroDivisionError" in stop.why and stop.remedy
+    assert {s.station: s.state for s in found.stations}[station] == "in doubt"
+    assert found.spoken.word == "refused" and found.findings.members.members and found.findings.feet
 
 
 def test_a_sound_job_has_no_stop(sound: Job) -> None:

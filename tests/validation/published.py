@@ -138,6 +138,9 @@ CHECKS = [
     c("removal_labour", {"count": 6, "each_min": 30}, 180, 1e-9, "hand", "six panels, three person-hours (common practice)"),
     # sun
     c("incidence_cosine", {"zenith_deg": 50.11162, "azimuth_deg": 194.34024, "tilt_deg": 30, "facing_deg": 170}, math.cos(math.radians(25.18700)), 1e-6, "published", "Reda and Andreas 2008, worked example: incidence 25.18700° on slope 30°, rotation −10°"),
+    c("extraterrestrial_light", {"day": 1}, 1410.9, 1e-3, "library", "pvlib.irradiance.get_extra_radiation(1, method='asce'), 1366 W/m²"),
+    c("light_about_the_sun", {"diffuse_w_m2": 100, "anisotropy": 0.6, "incidence": 0.9, "height_sine": 0.45}, 120.0, 1e-12, "hand", "100 · 0.6 · 0.9/0.45"),
+    c("ground_light", {"albedo": 0.2, "level_w_m2": 500, "tilt_deg": 60}, 25.0, 1e-9, "hand", "0.2 · 500 · (1 − 0.5)/2"),
     c("faced_sky", {"tilt_deg": 50}, 0.8213938048432696, 1e-12, "library", "pvlib.irradiance.isotropic(50, 1)"),
     c("clouded_light", {"clear_w_m2": 800, "cover": 1}, 200, 1e-9, "published", "Kasten and Czeplak 1980: a quarter is left under full cover"),
     c("cell_temperature", {"air_deg_c": 20, "light_w_m2": 800, "noct_deg_c": 45, "gap_rise_k": 6, "efficiency": 0.2, "wind_m_s": 3}, 39.89365603226989, 1e-12, "library", "pvlib.temperature.noct_sam(800, 20, 3, 45, 0.2, mount_standoff=2)"),

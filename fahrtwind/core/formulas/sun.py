@@ -34,6 +34,34 @@ def faced_sky(tilt_deg: Annotated[Number, Arg("β", "°", "tilt of the panel", 0
     return (1 + np.cos(tilt_deg / RADIAN)) / 2
 
 
+@formula(title="beam outside the atmosphere", symbol="E₀", expression="E₀ = 1366 · (1 + 0.033 · cos(2π · n / 365))", unit="W/m²",
+         source=Source("Duffie and Beckman, Solar Engineering of Thermal Processes, eq. 1.4.1a, solar constant 1366 W/m²"))  # fmt: skip
+def extraterrestrial_light(day: Annotated[Number, Arg("n", "", "day of the year", 1, 366)]) -> Number:
+    return 1366.0 * (1 + 0.033 * np.cos(2 * np.pi * day / 365))
+
+
+@formula(title="diffuse light on a raised panel that comes from about the sun", symbol="D_s",
+         expression="D_s = D · A · R_b, A = B / E₀, R_b = max(cos θ, 0) / max(sin h, 0.01745)", unit="W/m²",
+         source=Source("Hay and Davies, Calculation of the solar radiation incident on an inclined surface (1980)"))  # fmt: skip
+def light_about_the_sun(
+    diffuse_w_m2: Annotated[Number, Arg("D", "W/m²", "diffuse light on the level", 0, 1000)],
+    anisotropy: Annotated[Number, Arg("A", "", "beam over the beam outside the atmosphere", 0, 1)],
+    incidence: Annotated[Number, Arg("cos θ", "", "cosine of the angle of incidence", -1, 1)],
+    height_sine: Annotated[Number, Arg("sin h", "", "sine of the sun's elevation", -1, 1)],
+) -> Number:
+    return diffuse_w_m2 * anisotropy * np.maximum(incidence, 0.0) / np.maximum(height_sine, 0.01745)
+
+
+@formula(title="light from the ground on a raised panel", symbol="G_g", expression="G_g = ρ_g · G · (1 − cos β) / 2", unit="W/m²",
+         source=Source("Liu and Jordan, The long-term average performance of flat-plate solar-energy collectors, Solar Energy 7 (1963)"))  # fmt: skip
+def ground_light(
+    albedo: Annotated[Number, Arg("ρ_g", "", "share the ground throws back", 0, 1)],
+    level_w_m2: Annotated[Number, Arg("G", "W/m²", "all light on the level", 0, 1800)],
+    tilt_deg: Annotated[Number, Arg("β", "°", "tilt of the panel", 0, 90)],
+) -> Number:
+    return albedo * level_w_m2 * (1 - np.cos(tilt_deg / RADIAN)) / 2
+
+
 @formula(title="light under cloud", symbol="G", expression="G = G_clear · (1 − 0.75 · N^3.4)", unit="W/m²",
          source=Source(KASTEN))  # fmt: skip
 def clouded_light(

@@ -9,7 +9,15 @@ import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.formulas.sun import bypassed_light, cell_temperature, faced_sky, incidence_cosine, panel_power
+from fahrtwind.core.formulas.sun import (
+    bypassed_light,
+    cell_temperature,
+    faced_sky,
+    ground_light,
+    incidence_cosine,
+    light_about_the_sun,
+    panel_power,
+)
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.layout.footprint import panel_size_mm
@@ -20,6 +28,7 @@ from fahrtwind.core.tables.mounting_gap import NOCT_DEG_C, POWER_PER_K, gap_rise
 FloatArray = npt.NDArray[np.float64]
 IntArray = npt.NDArray[np.int64]
 HEADINGS = 24
+ALBEDO, ALBEDO_SOURCE = 0.2, "usual ground, 0.2: common practice (Liu and Jordan, 1963)"
 PARKED_WIND_M_S, DRIVING_WIND_M_S = 1.0, 15.0
 """Common practice, no source: a breeze over a parked roof, and a moderate road speed."""
 
@@ -86,16 +95,21 @@ def _panel(
 ) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray, float, float]:
     cells = cells_of(panel, tilted=stand.tilted)
     horizon = horizons(cells.points, casters, but=panel.id)
-    faced = float(faced_sky(_tilt_deg(cells)))
+    tilt = _tilt_deg(cells)
+    faced = float(faced_sky(tilt))
+    lit = _beside_the_beam(sky, tilt)
     seen = sky_share(cells, horizon)
     dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)]) * faced
     wh, open_wh, beam_all, beam_kept = np.zeros(MONTHS * HOURS), np.zeros(MONTHS * HOURS), np.zeros(MONTHS), np.zeros(MONTHS)
     at = sky.month * HOURS + sky.hour
     hottest = -273.0
     for heading in stand.headings_deg:
-        beam = sky.beam * _incidence(cells, sky, heading)
+        incidence = _incidence(cells, sky, heading)
+        beam = sky.beam * incidence
+        # what comes from about the sun is hidden with it
+        towards = beam + np.asarray(light_about_the_sun(sky.diffuse, lit.anisotropy, incidence, lit.height_sine))
         shaded = _shaded(horizon, sky.azimuth_deg - heading, sky.elevation_deg)
-        light, lit_open = _working_light(cells, beam, shaded, sky, dark, faced)
+        light, lit_open = _working_light(cells, towards, shaded, lit, dark, faced)
         for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
             power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
             target += np.bincount(at, weights=power * sky.hours, minlength=MONTHS * HOURS) / len(stand.headings_deg)
@@ -124,15 +138,39 @@ def _shaded(horizon: FloatArray, bearing_deg: FloatArray, elevation_deg: FloatAr
     return shaded
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class _Beside:
+    """Light beside the beam, for each group of the sky: an even part of the clear diffuse light, all clouded light, what the ground
+    throws onto the panel in both, W/m²; the share of the beam that is left of that outside the atmosphere, and the sine of the elevation."""
+
+    even: FloatArray
+    clouded: FloatArray
+    ground: FloatArray
+    ground_clouded: FloatArray
+    anisotropy: FloatArray
+    height_sine: FloatArray
+
+
+def _beside_the_beam(sky: Sky, tilt_deg: float) -> _Beside:
+    anisotropy = np.clip(sky.beam / sky.beyond, 0.0, 1.0)
+    height_sine = np.sin(np.radians(sky.elevation_deg))
+    level = sky.beam * height_sine + sky.diffuse
+    return _Beside(
+        sky.diffuse * (1 - anisotropy), sky.clouded, np.asarray(ground_light(ALBEDO, level, tilt_deg)),
+        np.asarray(ground_light(ALBEDO, sky.clouded, tilt_deg)), anisotropy, height_sine,
+    )  # fmt: skip
+
+
 def _working_light(
-    cells: Cells, beam: FloatArray, shaded: npt.NDArray[np.bool_], sky: Sky, dark: FloatArray, faced: float
+    cells: Cells, towards: FloatArray, shaded: npt.NDArray[np.bool_], lit: _Beside, dark: FloatArray, faced: float
 ) -> tuple[tuple[FloatArray, FloatArray], tuple[FloatArray, FloatArray]]:
     """Light the panel works at, clear and clouded: with everything on the roof, and under the open sky."""
     hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
-    clear = np.where(hidden, 0.0, beam[None, :]) + dark[:, None] * sky.diffuse[None, :]
+    clear = np.where(hidden, 0.0, towards[None, :]) + dark[:, None] * lit.even[None, :] + lit.ground[None, :]
+    clouded = float(best_of_groups(dark[:, None])[0]) * lit.clouded + lit.ground_clouded
     return (
-        (best_of_groups(clear), float(best_of_groups(dark[:, None])[0]) * sky.clouded),
-        (beam + faced * sky.diffuse, faced * sky.clouded),
+        (best_of_groups(clear), clouded),
+        (towards + faced * lit.even + lit.ground, faced * lit.clouded + lit.ground_clouded),
     )
 
 
@@ -186,7 +224,16 @@ def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
             given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
         )  # fmt: skip
         faced = float(faced_sky(given(tilt, "chosen", "tilt")))
-        light = given(float(sky.beam[noon]) * float(cosine) + float(sky.diffuse[noon]) * faced, "computed", "clear sky, library")
+        beam, diffuse, height = float(sky.beam[noon]), float(sky.diffuse[noon]), float(np.sin(np.radians(sky.elevation_deg[noon])))
+        anisotropy = beam / float(sky.beyond[noon])
+        near = light_about_the_sun(
+            given(diffuse, "computed", "clear sky, library"), given(anisotropy, "computed", "clear sky, library"), cosine,
+            given(height, "computed", "sun position"),
+        )  # fmt: skip
+        ground = ground_light(given(ALBEDO, "default", ALBEDO_SOURCE), given(beam * height + diffuse, "computed", "clear sky, library"),
+                              given(tilt, "chosen", "tilt"))  # fmt: skip
+        total = beam * float(cosine) + float(near) + diffuse * (1 - anisotropy) * faced + float(ground)
+        light = given(total, "computed", "beam, from about the sun, even sky, ground")
         groups = float(cells.groups)
         working = bypassed_light(given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light)
         hot = cell_temperature(

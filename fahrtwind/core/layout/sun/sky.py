@@ -14,7 +14,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.formulas.sun import clouded_light
+from fahrtwind.core.formulas.sun import clouded_light, extraterrestrial_light
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.tables.climates import CLIMATES
 
@@ -49,6 +49,8 @@ class SiteYear:
 class Sky:
     """Groups of like light. Azimuth from north over east, elevation, W/m² of the clear beam, of clear and of clouded diffuse light.
 
+    ``beyond`` is the beam outside the atmosphere, W/m².
+
     ``hours`` is how long a group lasts in the year; ``month`` and ``hour`` count from 0, in local mean time.
     """
 
@@ -59,6 +61,7 @@ class Sky:
     beam: FloatArray
     diffuse: FloatArray
     clouded: FloatArray
+    beyond: FloatArray
     hours: FloatArray
 
 
@@ -97,7 +100,7 @@ def site_of(job: Job) -> SiteYear:
 @lru_cache(maxsize=16)
 def year_of(site: SiteYear) -> Sky:
     """The year's light at a site in quarters of an hour, gathered."""
-    month, hour, azimuth, elevation, (beam, diffuse, level) = _quarters(site)
+    month, hour, azimuth, elevation, (beam, diffuse, level, beyond) = _quarters(site)
     clouded = clouded_light(level, 1.0)
     cell = np.stack([month, hour, (azimuth // AZIMUTH_DEG).astype(np.int64), (elevation // ELEVATION_DEG).astype(np.int64)])
     _, group, counts = np.unique(cell, axis=1, return_inverse=True, return_counts=True)
@@ -109,7 +112,8 @@ def year_of(site: SiteYear) -> Sky:
     first = np.zeros(len(counts), dtype=np.int64)
     first[group[::-1]] = np.arange(len(group))[::-1]
     return Sky(
-        month[first], hour[first], mean(azimuth), mean(elevation), mean(beam), mean(diffuse), mean(clouded), counts * STEP_MINUTES / 60.0,
+        month[first], hour[first], mean(azimuth), mean(elevation), mean(beam), mean(diffuse), mean(clouded),
+        mean(beyond), counts * STEP_MINUTES / 60.0,
     )  # fmt: skip
 
 
@@ -136,7 +140,7 @@ def _sun_at(site: SiteYear, local: pd.DatetimeIndex) -> pd.DataFrame:
     return solarposition.get_solarposition(utc, site.latitude_deg, site.longitude_deg, site.altitude_m)
 
 
-def _quarters(site: SiteYear) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray]]:
+def _quarters(site: SiteYear) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray, FloatArray]]:
     import pandas as pd
     from pvlib import atmosphere, clearsky
 
@@ -151,6 +155,8 @@ def _quarters(site: SiteYear) -> tuple[IntArray, IntArray, FloatArray, FloatArra
     turbidity = np.array(site.turbidity)[month]
     clear = clearsky.ineichen(zenith, air_mass, turbidity, altitude=site.altitude_m)
     light = tuple(np.asarray(clear[name], dtype=np.float64) for name in ("dni", "dhi", "ghi"))
+    beyond = np.asarray(extraterrestrial_light(when.dayofyear.to_numpy().astype(float)), dtype=np.float64)
     return (
-        month, when.hour.to_numpy().astype(np.int64), sun["azimuth"].to_numpy(), sun["apparent_elevation"].to_numpy(), light,
+        month, when.hour.to_numpy().astype(np.int64), sun["azimuth"].to_numpy(), sun["apparent_elevation"].to_numpy(),
+        (*light, beyond),
     )  # type: ignore[return-value]  # fmt: skip
