@@ -12,6 +12,7 @@ from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.propose import Proposals, propose
+from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.edits import Edit, apply_edits
 from fahrtwind.core.job.layout import ClimateMonth
@@ -34,6 +35,12 @@ def layout_propose(given: ProposeInput) -> Proposals:
     """The best layouts from the job's offers, how good they provably are, and what stops one more panel."""
     end = time.monotonic() + given.seconds
     return propose(load_job(given.job), Search(lambda: end - time.monotonic()))
+
+
+@calculation("job.remedies")
+def job_remedies(given: JobInput) -> tuple[Remedy, ...]:
+    """The least changes that clear each stop of a job, each tried out."""
+    return remedies(load_job(given.job))
 
 
 @calculation("layout.yield")

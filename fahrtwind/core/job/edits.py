@@ -11,17 +11,19 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from fahrtwind.core.errors import UnknownPath
 from fahrtwind.core.job.document import Job, VehicleKind
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import FoamTape, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason
 from fahrtwind.core.job.paths import changed_at, entry_position, rebuilt, without_entry
 from fahrtwind.core.layout.arranging import Order, arranged, refuse_locked, replaced
 from fahrtwind.core.layout.placing import find_model, mirrored_panel, new_panel, spread_feet
 from fahrtwind.core.layout.variants import chosen, kept, used
+from fahrtwind.core.quantities import Length
 from fahrtwind.core.survey.templates import fill_from_template
 
 FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
 
 
+LEAST_TOE_MM = 5.0
 WITHOUT_IDS = ("dismissals", "own_models", "survey.outline.points")
 ID_LETTERS = {
     "readings": "r", "scans": "s", "trust": "t", "obstacles": "o", "panels": "p", "feet": "f", "marks": "l", "scars": "h", "keep_outs": "k",
@@ -169,7 +171,7 @@ def _apply(job: Job, edit: Edit) -> Job:
     match edit:
         case SetValue():
             _refuse_locked(job, edit.path)
-            return changed_at(job, edit.path, lambda _before: edit.value, units)
+            return _bracket_follows(changed_at(job, edit.path, lambda _before: edit.value, units), edit.path)
         case AddEntry():
             return changed_at(job, edit.path, lambda entries: _with_entry(entries, edit), units)
         case RemoveEntry():
@@ -195,6 +197,22 @@ def _with_parts(job: Job, lists: dict[str, tuple[Part, ...]]) -> Job:
     own = {id(entry) for name in lists for entry in getattr(job, name)}
     fields = {name: tuple(e if id(e) in own else e.model_dump() for e in entries) for name, entries in lists.items()}
     return rebuilt(job, fields, job.units)
+
+
+def _bracket_follows(job: Job, path: str) -> Job:
+    """A pad that is typed takes its bracket along: a pad beyond the base that presses it would hold nothing there."""
+    words = path.split(".")
+    if len(words) != 4 or words[0] != "panels" or words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"]):
+        return job
+    hold = job.panels[entry_position(job.panels, words[1], path)].hold
+    if not isinstance(hold, FoamTape):
+        return job
+    bracket = hold.bracket
+    if words[3] == "pad_length":
+        value = {"length": Length(mm=hold.pad_length.mm)}
+    else:
+        value = {"toe": Length(mm=max(hold.pad_width.mm - bracket.lever.mm, LEAST_TOE_MM))}
+    return changed_at(job, f"panels.{words[1]}.hold.bracket", lambda _: dict(bracket) | value, job.units)
 
 
 def _named_panel(job: Job, panel_id: str) -> None:

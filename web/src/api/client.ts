@@ -7,9 +7,11 @@ export const http = createClient<paths>({ baseUrl: "" });
 
 export class ApiError extends Error {
   readonly body: ErrorBody;
-  constructor(body: ErrorBody) {
+  readonly status: number;
+  constructor(body: ErrorBody, status: number) {
     super(`${body.message} ${body.remedy}`);
     this.body = body;
+    this.status = status;
   }
 }
 
@@ -38,7 +40,7 @@ export async function unwrap<T>(reply: Promise<Reply<T>>): Promise<T> {
     throw new Offline();
   }
   if (settled.response.ok) return settled.data as T;
-  throw new ApiError(isErrorBody(settled.error) ? settled.error : SILENT);
+  throw new ApiError(isErrorBody(settled.error) ? settled.error : SILENT, settled.response.status);
 }
 
 function isErrorBody(value: unknown): value is ErrorBody {

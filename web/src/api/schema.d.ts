@@ -285,7 +285,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/searches/{search_id}": {
+    "/api/jobs/{job_id}/proposals/{search_id}": {
         parameters: {
             query?: never;
             header?: never;
@@ -293,14 +293,14 @@ export interface paths {
             cookie?: never;
         };
         /** Read Search */
-        get: operations["read_search_api_searches__search_id__get"];
+        get: operations["read_search_api_jobs__job_id__proposals__search_id__get"];
         put?: never;
         post?: never;
         /**
          * Stop Search
          * @description Stop looking; what was found stays.
          */
-        delete: operations["stop_search_api_searches__search_id__delete"];
+        delete: operations["stop_search_api_jobs__job_id__proposals__search_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -718,7 +718,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/calc/formula.behind_prying": {
+    "/api/calc/formula.row_share": {
         parameters: {
             query?: never;
             header?: never;
@@ -727,8 +727,42 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** capacity of the foot's pull behind the prying: F = P / m */
-        post: operations["calc_formula_behind_prying_api_calc_formula_behind_prying_post"];
+        /** share of the worst fastener in a row along the lever: κ = (a + b) · d_max / Σd², d_i = b − (i − (n − 1)/2) · p, holes with d > 0 only */
+        post: operations["calc_formula_row_share_api_calc_formula_row_share_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.even_share": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** share of each fastener in a row beside the lever: κ = m / n */
+        post: operations["calc_formula_even_share_api_calc_formula_even_share_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.by_worst_fastener": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** capacity of the foot's pull by its worst fastener: F = P / κ */
+        post: operations["calc_formula_by_worst_fastener_api_calc_formula_by_worst_fastener_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1152,7 +1186,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** bar under one edge of a foot that takes out a lean: t = b · tan δ */
+        /** bar under one edge of a foot that takes out a lean: t = (x_b − x_0)·tan δ + (x_b² − x_0²) / (2·R), x_b = b/2 − w, x_0 = −min(R·tan δ, b/2) */
         post: operations["calc_formula_wedge_thickness_api_calc_formula_wedge_thickness_post"];
         delete?: never;
         options?: never;
@@ -1341,6 +1375,57 @@ export interface paths {
         put?: never;
         /** share of an even sky a raised panel faces: F = (1 + cos β) / 2 */
         post: operations["calc_formula_faced_sky_api_calc_formula_faced_sky_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.extraterrestrial_light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** beam outside the atmosphere: E₀ = 1366 · (1 + 0.033 · cos(2π · n / 365)) */
+        post: operations["calc_formula_extraterrestrial_light_api_calc_formula_extraterrestrial_light_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.light_about_the_sun": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** diffuse light on a raised panel that comes from about the sun: D_s = D · A · R_b, A = B / E₀, R_b = max(cos θ, 0) / max(sin h, 0.01745) */
+        post: operations["calc_formula_light_about_the_sun_api_calc_formula_light_about_the_sun_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/formula.ground_light": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** light from the ground on a raised panel: G_g = ρ_g · G · (1 − cos β) / 2 */
+        post: operations["calc_formula_ground_light_api_calc_formula_ground_light_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2169,13 +2254,6 @@ export interface components {
             /** Length Mm */
             length_mm: number;
         };
-        /** BehindPryingInput */
-        BehindPryingInput: {
-            /** Strength N */
-            strength_n: number;
-            /** Factor */
-            factor: number;
-        };
         /** BoltShearInput */
         BoltShearInput: {
             /** Strength N Mm2 */
@@ -2247,6 +2325,13 @@ export interface components {
             thickness_mm: number;
             /** Lever Mm */
             lever_mm: number;
+        };
+        /** ByWorstFastenerInput */
+        ByWorstFastenerInput: {
+            /** Strength N */
+            strength_n: number;
+            /** Share */
+            share: number;
         };
         /** BypassedLightInput */
         BypassedLightInput: {
@@ -2702,6 +2787,8 @@ export interface components {
             current_revision?: number | null;
             /** Changed By */
             changed_by?: string | null;
+            /** Can Undo */
+            can_undo?: boolean | null;
         };
         /** Evaluation */
         Evaluation: {
@@ -2710,6 +2797,19 @@ export interface components {
             snags: components["schemas"]["Snag"][];
             /** Stations */
             stations: components["schemas"]["StationState"][];
+            spoken: components["schemas"]["Spoken"];
+        };
+        /** EvenShareInput */
+        EvenShareInput: {
+            /** Factor */
+            factor: number;
+            /** Count */
+            count: number;
+        };
+        /** ExtraterrestrialLightInput */
+        ExtraterrestrialLightInput: {
+            /** Day */
+            day: number;
         };
         /** FacedSkyInput */
         FacedSkyInput: {
@@ -2793,8 +2893,8 @@ export interface components {
             steps: components["schemas"]["WorkStep"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
-            /** Beyond */
-            beyond: string[];
+            /** Silent */
+            silent: components["schemas"]["Silence"][];
         };
         /** FoamTape */
         FoamTape: {
@@ -2816,7 +2916,7 @@ export interface components {
              *         "mm": 10
              *       },
              *       "toe": {
-             *         "mm": 25
+             *         "mm": 40
              *       },
              *       "frame_bolt": "M6"
              *     }
@@ -3022,6 +3122,15 @@ export interface components {
             /** Hottest Deg C */
             hottest_deg_c: number;
         };
+        /** GroundLightInput */
+        GroundLightInput: {
+            /** Albedo */
+            albedo: number;
+            /** Level W M2 */
+            level_w_m2: number;
+            /** Tilt Deg */
+            tilt_deg: number;
+        };
         /** HoldingWeightInput */
         HoldingWeightInput: {
             /** Mass Kg */
@@ -3180,7 +3289,11 @@ export interface components {
              *       "marks": [],
              *       "base_width": {
              *         "mm": 50
-             *       }
+             *       },
+             *       "bar_width": {
+             *         "mm": 20
+             *       },
+             *       "common": false
              *     }
              */
             mounting: components["schemas"]["MountingLines"];
@@ -3478,6 +3591,17 @@ export interface components {
             /** Angle Deg */
             angle_deg: number;
         };
+        /** LightAboutTheSunInput */
+        LightAboutTheSunInput: {
+            /** Diffuse W M2 */
+            diffuse_w_m2: number;
+            /** Anisotropy */
+            anisotropy: number;
+            /** Incidence */
+            incidence: number;
+            /** Height Sine */
+            height_sine: number;
+        };
         /** LimitPressureInput */
         LimitPressureInput: {
             /** Constant Pull N */
@@ -3510,7 +3634,7 @@ export interface components {
         };
         /**
          * LinesFinding
-         * @description Both lines. ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x.
+         * @description Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x.
          */
         LinesFinding: {
             /** Sides */
@@ -3521,6 +3645,8 @@ export interface components {
             chalk_rear_x_mm: number | null;
             /** Check Mm */
             check_mm: number | null;
+            /** Common Mm */
+            common_mm: number | null;
         };
         /** LinesOnlyInput */
         LinesOnlyInput: {
@@ -3686,7 +3812,7 @@ export interface components {
              * Status
              * @enum {string}
              */
-            status: "read" | "inferred";
+            status: "read" | "inferred" | "drawn";
         };
         /**
          * MemberFit
@@ -3829,7 +3955,8 @@ export interface components {
         };
         /**
          * MountingLines
-         * @description Where rails run on a curved roof. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+         * @description Where rails run on a curved roof. ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one
+         *     of its edges; ``common`` wants the same offset on both sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
          */
         MountingLines: {
             /**
@@ -3845,6 +3972,17 @@ export interface components {
              *     }
              */
             base_width: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 20
+             *     }
+             */
+            bar_width: components["schemas"]["Length"];
+            /**
+             * Common
+             * @default false
+             */
+            common: boolean;
             wanted?: components["schemas"]["Length"] | null;
         };
         /** NetUpliftCoefficientInput */
@@ -4148,6 +4286,8 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "imperial";
+            /** Unit */
+            unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
         };
         /** OutlinePoint */
         OutlinePoint: {
@@ -4909,6 +5049,17 @@ export interface components {
             /** Points */
             points: components["schemas"]["PointPlace"][];
         };
+        /** RowShareInput */
+        RowShareInput: {
+            /** Lever Mm */
+            lever_mm: number;
+            /** Toe Mm */
+            toe_mm: number;
+            /** Count */
+            count: number;
+            /** Pitch Mm */
+            pitch_mm: number;
+        };
         /** SagittaInput */
         SagittaInput: {
             /** Width Mm */
@@ -5088,7 +5239,7 @@ export interface components {
              * State
              * @enum {string}
              */
-            state: "running" | "done" | "stopped" | "failed";
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
             /** Seconds */
@@ -5243,6 +5394,24 @@ export interface components {
             drift_mm: number;
             /** Marks */
             marks: components["schemas"]["MarkLean"][];
+        };
+        /**
+         * Silence
+         * @description A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit we know of.
+         */
+        Silence: {
+            /** Station */
+            station: string;
+            /** Place */
+            place: string;
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /** Remedy */
+            remedy: string;
+            /** Foreseen */
+            foreseen: boolean;
         };
         /**
          * Site
@@ -5403,6 +5572,21 @@ export interface components {
             density_kg_m3: number;
             /** Gust M S */
             gust_m_s: number;
+        };
+        /**
+         * Spoken
+         * @description The word, what it rests on in a few titles, and the feet (``panel.foot``) that a stop refuses.
+         */
+        Spoken: {
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "holds" | "thin" | "refused" | "not known";
+            /** Because */
+            because: string[];
+            /** Refused Feet */
+            refused_feet: string[];
         };
         /**
          * Spot
@@ -5868,10 +6052,10 @@ export interface components {
              *         "mm": 60
              *       },
              *       "lever": {
-             *         "mm": 20
+             *         "mm": 25
              *       },
              *       "toe": {
-             *         "mm": 20
+             *         "mm": 30
              *       },
              *       "frame_bolt": "M6"
              *     }
@@ -5896,7 +6080,7 @@ export interface components {
             length: components["schemas"]["Length"];
             /**
              * @default {
-             *       "mm": 40
+             *       "mm": 25
              *     }
              */
             washer: components["schemas"]["Length"];
@@ -6132,6 +6316,10 @@ export interface components {
             base_mm: number;
             /** Lean Deg */
             lean_deg: number;
+            /** Bar Mm */
+            bar_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
         };
         /** WhatChanges */
         WhatChanges: {
@@ -6351,6 +6539,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     create_job_api_jobs_post: {
@@ -6422,6 +6619,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6509,6 +6715,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     read_one_api_jobs__job_id__get: {
@@ -6587,6 +6802,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     remove_job_api_jobs__job_id__delete: {
@@ -6654,6 +6878,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6737,6 +6970,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     edit_job_api_jobs__job_id__edits_post: {
@@ -6810,6 +7052,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -6898,6 +7149,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     what_if_api_jobs__job_id__what_if_post: {
@@ -6971,6 +7231,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7057,6 +7326,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     read_file_api_jobs__job_id__files__name__get: {
@@ -7125,6 +7403,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7210,6 +7497,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     read_yield_api_jobs__job_id__yield_get: {
@@ -7279,6 +7575,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7365,6 +7670,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     read_variants_api_jobs__job_id__variants_get: {
@@ -7434,6 +7748,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7521,6 +7844,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     start_search_api_jobs__job_id__proposals_post: {
@@ -7597,13 +7929,23 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
-    read_search_api_searches__search_id__get: {
+    read_search_api_jobs__job_id__proposals__search_id__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                job_id: string;
                 search_id: string;
             };
             cookie?: never;
@@ -7673,13 +8015,23 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
-    stop_search_api_searches__search_id__delete: {
+    stop_search_api_jobs__job_id__proposals__search_id__delete: {
         parameters: {
             query?: never;
             header?: never;
             path: {
+                job_id: string;
                 search_id: string;
             };
             cookie?: never;
@@ -7740,6 +8092,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7814,6 +8175,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -7899,6 +8269,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     remove_panel_api_shop_panels__name__delete: {
@@ -7966,6 +8345,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8045,6 +8433,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     list_calculations_api_calc_get: {
@@ -8112,6 +8509,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8197,6 +8603,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_tape_edge_strength_api_calc_formula_tape_edge_strength_post: {
@@ -8268,6 +8683,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8353,6 +8777,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_tape_stiffness_api_calc_formula_tape_stiffness_post: {
@@ -8424,6 +8857,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8509,6 +8951,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_air_speed_api_calc_formula_air_speed_post: {
@@ -8580,6 +9031,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8665,6 +9125,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_speed_at_pressure_api_calc_formula_speed_at_pressure_post: {
@@ -8736,6 +9205,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8821,6 +9299,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_windward_zone_depth_api_calc_formula_windward_zone_depth_post: {
@@ -8892,6 +9379,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8977,6 +9473,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_slipstream_uplift_api_calc_formula_slipstream_uplift_post: {
@@ -9048,6 +9553,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9133,6 +9647,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_bolt_tension_api_calc_formula_bolt_tension_post: {
@@ -9204,6 +9727,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9289,6 +9821,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_thread_stress_area_api_calc_formula_thread_stress_area_post: {
@@ -9360,6 +9901,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9445,6 +9995,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_hole_bearing_api_calc_formula_hole_bearing_post: {
@@ -9516,6 +10075,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9601,6 +10169,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_prying_api_calc_formula_prying_post: {
@@ -9679,9 +10256,18 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
-    calc_formula_behind_prying_api_calc_formula_behind_prying_post: {
+    calc_formula_row_share_api_calc_formula_row_share_post: {
         parameters: {
             query?: never;
             header?: never;
@@ -9690,7 +10276,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["BehindPryingInput"];
+                "application/json": components["schemas"]["RowShareInput"];
             };
         };
         responses: {
@@ -9750,6 +10336,189 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_even_share_api_calc_formula_even_share_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["EvenShareInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_by_worst_fastener_api_calc_formula_by_worst_fastener_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByWorstFastenerInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9835,6 +10604,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_in_series_api_calc_formula_in_series_post: {
@@ -9906,6 +10684,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9991,6 +10778,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_member_position_beyond_api_calc_formula_member_position_beyond_post: {
@@ -10062,6 +10858,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10147,6 +10952,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_pulled_position_api_calc_formula_pulled_position_post: {
@@ -10218,6 +11032,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10303,6 +11126,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_screw_pull_out_api_calc_formula_screw_pull_out_post: {
@@ -10374,6 +11206,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10459,6 +11300,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_screw_shear_api_calc_formula_screw_shear_post: {
@@ -10530,6 +11380,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10615,6 +11474,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_design_capacity_api_calc_formula_design_capacity_post: {
@@ -10686,6 +11554,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10771,6 +11648,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_skin_spring_api_calc_formula_skin_spring_post: {
@@ -10842,6 +11728,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10927,6 +11822,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_road_force_api_calc_formula_road_force_post: {
@@ -10998,6 +11902,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11083,6 +11996,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_added_roof_mass_api_calc_formula_added_roof_mass_post: {
@@ -11154,6 +12076,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11239,6 +12170,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_radius_from_sagitta_api_calc_formula_radius_from_sagitta_post: {
@@ -11310,6 +12250,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11395,6 +12344,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_radius_of_curvature_api_calc_formula_radius_of_curvature_post: {
@@ -11466,6 +12424,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11551,6 +12518,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_residual_lean_api_calc_formula_residual_lean_post: {
@@ -11622,6 +12598,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11707,6 +12692,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_lid_lean_api_calc_formula_lid_lean_post: {
@@ -11778,6 +12772,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11863,6 +12866,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_lid_height_beyond_api_calc_formula_lid_height_beyond_post: {
@@ -11934,6 +12946,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12019,6 +13040,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_panel_sag_api_calc_formula_panel_sag_post: {
@@ -12090,6 +13120,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12175,6 +13214,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_removal_labour_api_calc_formula_removal_labour_post: {
@@ -12246,6 +13294,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12331,6 +13388,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_foot_shear_api_calc_formula_foot_shear_post: {
@@ -12402,6 +13468,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12487,6 +13562,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_faced_sky_api_calc_formula_faced_sky_post: {
@@ -12558,6 +13642,276 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_extraterrestrial_light_api_calc_formula_extraterrestrial_light_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ExtraterrestrialLightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_light_about_the_sun_api_calc_formula_light_about_the_sun_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LightAboutTheSunInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_formula_ground_light_api_calc_formula_ground_light_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GroundLightInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FormulaResult"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12643,6 +13997,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_cell_temperature_api_calc_formula_cell_temperature_post: {
@@ -12714,6 +14077,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12799,6 +14171,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_bypassed_light_api_calc_formula_bypassed_light_post: {
@@ -12870,6 +14251,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12955,6 +14345,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_limit_pressure_api_calc_formula_limit_pressure_post: {
@@ -13026,6 +14425,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13111,6 +14519,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_lag_screw_withdrawal_api_calc_formula_lag_screw_withdrawal_post: {
@@ -13182,6 +14599,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13267,6 +14693,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_wood_design_withdrawal_api_calc_formula_wood_design_withdrawal_post: {
@@ -13338,6 +14773,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13423,6 +14867,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_formula_thread_in_member_api_calc_formula_thread_in_member_post: {
@@ -13494,6 +14947,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13579,6 +15041,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_readings_parse_api_calc_readings_parse_post: {
@@ -13650,6 +15121,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13735,6 +15215,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_job_evaluate_api_calc_job_evaluate_post: {
@@ -13806,6 +15295,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13891,6 +15389,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_layout_propose_api_calc_layout_propose_post: {
@@ -13962,6 +15469,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14047,6 +15563,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_layout_day_api_calc_layout_day_post: {
@@ -14118,6 +15643,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14203,6 +15737,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_layout_changes_api_calc_layout_changes_post: {
@@ -14274,6 +15817,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14359,6 +15911,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_panels_parse_api_calc_panels_parse_post: {
@@ -14430,6 +15991,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14515,6 +16085,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_members_fit_api_calc_members_fit_post: {
@@ -14586,6 +16165,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14671,6 +16259,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_crown_at_api_calc_crown_at_post: {
@@ -14742,6 +16339,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14827,6 +16433,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_square_check_api_calc_square_check_post: {
@@ -14898,6 +16513,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14983,6 +16607,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_outline_parse_api_calc_outline_parse_post: {
@@ -15054,6 +16687,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15139,6 +16781,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     calc_mounting_schools_api_calc_mounting_schools_post: {
@@ -15210,6 +16861,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15295,6 +16955,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
         };
     };
     read_catalogue_api_catalogue_get: {
@@ -15362,6 +17031,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -15438,6 +17116,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,13 +1,18 @@
 import { useState } from "react";
 import { Link } from "react-router";
+import { useDrafts } from "./drafts";
 import { useJobView } from "./JobContext";
+import { stationOf } from "./stations";
 import { applyTheme, currentTheme } from "./theme";
 import { Wordmark } from "./Wordmark";
 
 export function Header() {
   const { id, job, handle } = useJobView();
   const [theme, setTheme] = useState(currentTheme);
-  const status = handle.trouble?.kind === "offline" ? "not saved" : handle.saving ? "saving" : "saved";
+  const { go } = useJobView();
+  const drafts = useDrafts(id);
+  const stuck = handle.trouble !== null && handle.trouble.kind !== "moved-on";
+  const status = stuck ? "not saved" : handle.saving ? "saving" : "saved";
   return (
     <header className="bg-ink text-paper min-h-11 px-3 py-1 flex flex-wrap items-center gap-x-4 gap-y-1 shrink-0 no-print [&_.act]:border-paper/60 [&_.act:hover:not(:disabled)]:bg-paper [&_.act:hover:not(:disabled)]:text-ink [&_.act:disabled]:text-paper/70 [&_:focus-visible]:outline-tape">
       <Link to="/" aria-label="Fahrtwind, list of jobs">
@@ -17,6 +22,15 @@ export function Header() {
       <span className="text-paper/80" role="status">
         {status}
       </span>
+      {drafts[0] && (
+        <button
+          type="button"
+          className="underline font-semibold text-tape min-h-6"
+          onClick={() => go(stationOf(drafts[0] ?? "", "survey"), drafts[0])}
+        >
+          {drafts.length} typed, not stored
+        </button>
+      )}
       <span className="ml-auto flex gap-2">
         <button
           type="button"

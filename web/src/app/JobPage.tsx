@@ -1,6 +1,6 @@
 /** One job: header, road, the roof strip with its verdict, the station's own matter, and the snags. */
-import { type ReactNode, useCallback, useEffect, useMemo, useState } from "react";
-import { Link, useNavigate, useParams } from "react-router";
+import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { StationName } from "../api/types";
 import { CrossSection } from "../roof/CrossSection";
 import { forgetCursor } from "../roof/cursor";
@@ -13,12 +13,12 @@ import { SurveyStation } from "../stations/survey/SurveyStation";
 import { WorkingDialog } from "../ui/WorkingDialog";
 import { Header } from "./Header";
 import { JobContext, type JobView, type Selection, selectedPanel } from "./JobContext";
-import { OpenQuestions } from "./OpenQuestions";
+import { focusBox, OpenQuestions } from "./OpenQuestions";
 import { Road } from "./Road";
 import { SnagList } from "./SnagList";
 import { stationInfo } from "./stations";
 import { TroubleBar } from "./TroubleBar";
-import { useJob } from "./useJob";
+import { type Trouble, useJob } from "./useJob";
 import { Verdict } from "./Verdict";
 
 const BODIES: Partial<Record<StationName, () => ReactNode>> = {
@@ -33,13 +33,24 @@ export function JobPage() {
   const { id = "", station } = useParams();
   const navigate = useNavigate();
   const handle = useJob(id);
-  const [selection, setSelection] = useState<Selection>(null);
+  const [params, setParams] = useSearchParams();
+  const selection: Selection = params.get("at");
   const [ledTo, setLedTo] = useState<Selection>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const select = useCallback((path: Selection) => {
-    setSelection(path);
-    setPicked([]);
-  }, []);
+  const select = useCallback(
+    (path: Selection) => {
+      setPicked([]);
+      setParams(
+        (before) => {
+          if (path) before.set("at", path);
+          else before.delete("at");
+          return before;
+        },
+        { replace: true },
+      );
+    },
+    [setParams],
+  );
   const pick = useCallback(
     (panel: string) => {
       const chosen = selectedPanel(selection);
@@ -48,6 +59,8 @@ export function JobPage() {
     },
     [picked, selection],
   );
+  const main = useRef<HTMLElement>(null);
+  const heading = useRef<HTMLHeadingElement>(null);
   const [working, setWorking] = useState<{ place: string; title: string } | null>(null);
   const info = stationInfo(station);
   const [sections, setSections] = useState(() => localStorage.getItem("sections") === "shown");
@@ -56,10 +69,12 @@ export function JobPage() {
   const go = useCallback(
     (name: StationName, path?: Selection) => {
       setLedTo(path ?? null);
-      if (path !== undefined) select(path);
-      void navigate(`/jobs/${id}/${name}`);
+      setPicked([]);
+      const at = path === undefined ? selection : path;
+      void navigate(`/jobs/${id}/${name}${at ? `?at=${encodeURIComponent(at)}` : ""}`);
+      if (path) setTimeout(() => focusBox(path), 80);
     },
-    [id, navigate, select],
+    [id, navigate, selection],
   );
   const openWorking = useCallback((place: string, title: string) => setWorking({ place, title }), []);
 
@@ -74,6 +89,15 @@ export function JobPage() {
     window.addEventListener("keydown", keys);
     return () => window.removeEventListener("keydown", keys);
   }, [handle]);
+
+  const open = handle.answer !== null;
+  useEffect(() => {
+    // biome-ignore lint/style/noUnusedExpressions: the station is what this waits for
+    info.name;
+    if (!open) return;
+    main.current?.scrollTo({ top: 0 });
+    heading.current?.focus({ preventScroll: true });
+  }, [info.name, open]);
 
   useEffect(() => {
     document.title = handle.answer ? `${handle.answer.job.name}: ${info.title}` : "Fahrtwind";
@@ -103,7 +127,11 @@ export function JobPage() {
   if (!view)
     return (
       <main className="p-8">
-        {handle.trouble?.kind === "gone" ? (
+        {handle.trouble?.kind === "unreadable" ? (
+          <Unreadable id={id} trouble={handle.trouble} undo={() => void handle.travel("undo")} />
+        ) : handle.trouble?.kind === "failing" ? (
+          <p>{handle.trouble.message} Trying again …</p>
+        ) : handle.trouble?.kind === "gone" ? (
           <p>
             {handle.trouble.message} <Link to="/">To the list of jobs</Link>
           </p>
@@ -117,6 +145,16 @@ export function JobPage() {
   return (
     <JobContext value={view}>
       <div className="lg:h-full flex flex-col bg-sheet">
+        <a
+          href="#station"
+          className="act sr-only focus:not-sr-only focus:!absolute focus:z-10 focus:bg-tape focus:text-[#1d2225]"
+          onClick={(event) => {
+            event.preventDefault();
+            heading.current?.focus();
+          }}
+        >
+          To the station
+        </a>
         <Header />
         <Road current={info.name} />
         <TroubleBar />
@@ -141,9 +179,11 @@ export function JobPage() {
           </div>
         </div>
         <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_340px] flex-1 min-h-0">
-          <main className="overflow-auto px-4 py-2 min-h-0 min-w-0">
+          <main ref={main} id="station" className="overflow-auto px-4 py-2 min-h-0 min-w-0">
             <div className="flex items-baseline gap-3">
-              <h1 className="text-[22px]">{info.title}</h1>
+              <h1 ref={heading} tabIndex={-1} className="text-[22px] outline-none">
+                {info.title}
+              </h1>
               <p className="text-soft">{info.question}</p>
             </div>
             <OpenQuestions station={info.name} />
@@ -156,5 +196,36 @@ export function JobPage() {
       </div>
       <WorkingDialog place={working?.place ?? null} title={working?.title ?? ""} close={() => setWorking(null)} />
     </JobContext>
+  );
+}
+
+/** A stored job that this program cannot read: its last change can be undone, and its file taken as it is. */
+function Unreadable({
+  id,
+  trouble,
+  undo,
+}: {
+  id: string;
+  trouble: Extract<Trouble, { kind: "unreadable" }>;
+  undo: () => void;
+}) {
+  return (
+    <div className="grid gap-3 max-w-[70ch]">
+      <h1 className="text-[28px]">This job cannot be read</h1>
+      <p>{trouble.message}</p>
+      <p className="flex flex-wrap gap-3">
+        {trouble.canUndo && (
+          <button type="button" className="act" onClick={undo}>
+            Undo the last change
+          </button>
+        )}
+        <a className="act" href={`/api/jobs/${id}/files/job.json`} download>
+          Take the file as it is
+        </a>
+        <Link className="act" to="/">
+          To the list of jobs
+        </Link>
+      </p>
+    </div>
   );
 }

@@ -25,6 +25,7 @@ export function OpenQuestions({ station }: { station: string }) {
   );
 }
 
-function focusBox(path: string): void {
-  document.querySelector<HTMLElement>(`[data-path="${path}"]`)?.focus();
+/** Put the cursor into the box of a path, where the page shows one. */
+export function focusBox(path: string): void {
+  document.querySelector<HTMLElement>(`[data-path="${CSS.escape(path)}"]`)?.focus();
 }

@@ -33,7 +33,7 @@ function SnagRow({ snag }: { snag: Snag }) {
   const [reason, setReason] = useState("");
   const dismiss = () => {
     if (reason.trim().length < 3) return;
-    void handle.edit([
+    handle.change([
       { op: "add", path: "dismissals", value: { snag: snag.id, place: snag.place, reason: reason.trim() } },
     ]);
     setAsking(false);

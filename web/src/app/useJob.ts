@@ -1,20 +1,22 @@
 /**
  * One job in this window: what the server last said, edits on their way, and a preview while something is dragged.
  *
- * Edits go out one after the other, each on top of the revision before it, and stay in local storage until the server
- * has answered: a crash of either side loses nothing that was committed. Late previews are dropped.
+ * Edits go out one after the other, each on top of the revision it was made on (see ``outbox.ts``). A server that is busy, full or
+ * in trouble is asked again; only what it refuses is dropped, and then the person is told. Late previews are dropped.
  */
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
 import type { Edit, Evaluation, JobAnswer } from "../api/types";
+import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
 
 export type Trouble =
   | { kind: "conflict"; revision: number }
   | { kind: "moved-on"; revision: number }
   | { kind: "offline" }
+  | { kind: "failing"; message: string }
+  | { kind: "unreadable"; message: string; revision: number; canUndo: boolean }
   | { kind: "gone"; message: string };
 
-type Parcel = { editId: string; edits: Edit[] };
 type Waiting = { done: (answer: JobAnswer) => void; failed: (problem: unknown) => void };
 
 const POLL_MS = 3000;
@@ -29,22 +31,33 @@ export const CLIENT: string = (() => {
 export type JobHandle = {
   answer: JobAnswer | null;
   evaluation: Evaluation | null;
+  /** The edits whose outcome ``evaluation`` shows while something is dragged; null where it is the stored job's. */
+  previewing: readonly Edit[] | null;
   saving: boolean;
   trouble: Trouble | null;
+  /** What the server refused last, in words, until the person has seen it. */
+  refusal: string | null;
+  forgetRefusal: () => void;
   probe: number | null;
   setProbe: (speed: number | null) => void;
+  /** For those who say themselves what was refused. */
   edit: (edits: Edit[]) => Promise<JobAnswer>;
+  /** Fire and forget: a refusal is told above the page. */
+  change: (edits: Edit[]) => void;
   /** The length a path will have once everything on its way is stored; undefined when nothing is on its way. */
   onItsWay: (path: string) => number | undefined;
   preview: (edits: Edit[]) => void;
   travel: (direction: "undo" | "redo") => Promise<void>;
   reload: () => Promise<void>;
   takeOver: () => void;
+  /** Give up the edit that the server cannot take. */
+  dropFirst: () => void;
 };
 
 export function useJob(id: string): JobHandle {
   const [answer, setAnswer] = useState<JobAnswer | null>(null);
-  const [previewed, setPreviewed] = useState<Evaluation | null>(null);
+  const [previewed, setPreviewed] = useState<{ evaluation: Evaluation; edits: readonly Edit[] } | null>(null);
+  const [refusal, setRefusal] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [saving, setSaving] = useState(false);
   const [probe, setProbeState] = useState<number | null>(null);
@@ -54,7 +67,7 @@ export function useJob(id: string): JobHandle {
   const busy = useRef(false);
   /** After a conflict nothing goes out until the person has chosen between reloading and taking over. */
   const held = useRef(false);
-  const storageKey = `outbox:${id}`;
+  const travelling = useRef<{ direction: string; base: number; editId: string } | null>(null);
 
   const accept = useCallback((next: JobAnswer) => {
     revision.current = next.revision;
@@ -62,11 +75,7 @@ export function useJob(id: string): JobHandle {
     setPreviewed(null);
   }, []);
 
-  const keep = useCallback(() => {
-    const parcels = queue.current.map(({ editId, edits }) => ({ editId, edits }));
-    if (parcels.length) localStorage.setItem(storageKey, JSON.stringify(parcels));
-    else localStorage.removeItem(storageKey);
-  }, [storageKey]);
+  const keep = useCallback(() => keepParcels(localStorage, id, queue.current), [id]);
 
   const send = useCallback(async () => {
     if (busy.current || held.current) return;
@@ -79,7 +88,7 @@ export function useJob(id: string): JobHandle {
           http.POST("/api/jobs/{job_id}/edits", {
             params: { path: { job_id: id } },
             body: {
-              base_revision: revision.current,
+              base_revision: parcel.base,
               client: CLIENT,
               edit_id: parcel.editId,
               edits: parcel.edits,
@@ -88,6 +97,7 @@ export function useJob(id: string): JobHandle {
           }),
         );
         queue.current.shift();
+        restOn(queue.current, parcel.base, next.revision);
         setTrouble(null);
         if (!queue.current.length) accept(next);
         else revision.current = next.revision;
@@ -100,6 +110,10 @@ export function useJob(id: string): JobHandle {
         if (problem instanceof ApiError && problem.body.code === "conflict") {
           held.current = true;
           setTrouble({ kind: "conflict", revision: problem.body.current_revision ?? 0 });
+          break;
+        }
+        if (problem instanceof ApiError && problem.status >= 500) {
+          setTrouble({ kind: "failing", message: problem.message });
           break;
         }
         queue.current.shift();
@@ -124,19 +138,19 @@ export function useJob(id: string): JobHandle {
       );
       setTrouble(null);
     } catch (problem) {
-      setTrouble(problem instanceof ApiError ? { kind: "gone", message: problem.message } : { kind: "offline" });
+      setTrouble(troubleOf(problem));
     }
   }, [accept, id]);
 
   useEffect(() => {
-    const left = localStorage.getItem(storageKey);
-    if (left) queue.current = JSON.parse(left) as Parcel[];
+    queue.current.push(...takeLeftParcels(localStorage, id));
+    keep();
     void load().then(send);
-  }, [load, send, storageKey]);
+  }, [id, keep, load, send]);
 
   useEffect(() => {
     const retry = setInterval(() => {
-      if (trouble?.kind === "offline") void (revision.current ? send() : load());
+      if (trouble?.kind === "offline" || trouble?.kind === "failing") void (revision.current ? send() : load());
     }, RETRY_MS);
     return () => clearInterval(retry);
   }, [trouble, send, load]);
@@ -159,11 +173,22 @@ export function useJob(id: string): JobHandle {
   const edit = useCallback(
     (edits: Edit[]) =>
       new Promise<JobAnswer>((done, failed) => {
-        queue.current.push({ editId: crypto.randomUUID(), edits, done, failed });
+        const base = baseFor(queue.current, revision.current);
+        queue.current.push({ editId: crypto.randomUUID(), edits, base, done, failed });
         keep();
         void send();
       }),
     [keep, send],
+  );
+
+  const change = useCallback(
+    (edits: Edit[]) => {
+      edit(edits).then(
+        () => setRefusal(null),
+        (problem) => setRefusal(problem instanceof Error ? problem.message : "Not stored."),
+      );
+    },
+    [edit],
   );
 
   const ask = useRef<{ running: boolean; next: Edit[] | null }>({ running: false, next: null });
@@ -183,7 +208,7 @@ export function useJob(id: string): JobHandle {
               body: { edits: now, probe_m_s: probeNow.current },
             }),
           );
-          if (before === revision.current && !busy.current) setPreviewed(found);
+          if (before === revision.current && !busy.current) setPreviewed({ evaluation: found, edits: now });
         } catch (problem) {
           if (problem instanceof Offline) setTrouble({ kind: "offline" });
         }
@@ -204,28 +229,36 @@ export function useJob(id: string): JobHandle {
 
   const travel = useCallback(
     async (direction: "undo" | "redo") => {
-      if (busy.current || queue.current.length) return;
+      const unreadable = trouble?.kind === "unreadable" ? trouble.revision : null;
+      if (busy.current || queue.current.length) {
+        setRefusal("Undo waits until your last change is stored.");
+        return;
+      }
+      const base = unreadable ?? revision.current;
+      const before = travelling.current;
+      // pressed again because no answer came: the same step, not a second one
+      const again = before !== null && before.direction === direction && before.base === base;
+      const step = again ? before : { direction, base, editId: crypto.randomUUID() };
+      travelling.current = step;
       try {
         accept(
           await unwrap(
             http.POST("/api/jobs/{job_id}/travel/{direction}", {
               params: { path: { job_id: id, direction } },
-              body: {
-                base_revision: revision.current,
-                client: CLIENT,
-                edit_id: crypto.randomUUID(),
-                probe_m_s: probeNow.current,
-              },
+              body: { base_revision: base, client: CLIENT, edit_id: step.editId, probe_m_s: probeNow.current },
             }),
           ),
         );
+        travelling.current = null;
+        setTrouble(null);
       } catch (problem) {
-        if (problem instanceof Offline) setTrouble({ kind: "offline" });
-        else if (problem instanceof ApiError && problem.body.code === "conflict")
+        if (problem instanceof ApiError && problem.body.code === "conflict")
           setTrouble({ kind: "moved-on", revision: problem.body.current_revision ?? 0 });
+        else if (problem instanceof ApiError && problem.status < 500) setRefusal(problem.message);
+        else setTrouble(troubleOf(problem));
       }
     },
-    [accept, id],
+    [accept, id, trouble],
   );
 
   const reload = useCallback(async () => {
@@ -237,11 +270,23 @@ export function useJob(id: string): JobHandle {
   }, [keep, load]);
 
   const takeOver = useCallback(() => {
-    if (trouble?.kind === "conflict") revision.current = trouble.revision;
+    if (trouble?.kind === "conflict") {
+      revision.current = trouble.revision;
+      for (const parcel of queue.current) parcel.base = trouble.revision;
+    }
     held.current = false;
     setTrouble(null);
     void send();
   }, [trouble, send]);
+
+  const dropFirst = useCallback(() => {
+    queue.current.shift()?.failed?.(new Error("Not stored: given up."));
+    keep();
+    setTrouble(null);
+    void send();
+  }, [keep, send]);
+
+  const forgetRefusal = useCallback(() => setRefusal(null), []);
 
   const onItsWay = useCallback((path: string) => {
     const edits = queue.current.flatMap((parcel) => parcel.edits);
@@ -255,18 +300,53 @@ export function useJob(id: string): JobHandle {
   return useMemo(
     () => ({
       answer,
-      evaluation: previewed ?? answer?.evaluation ?? null,
+      evaluation: previewed?.evaluation ?? answer?.evaluation ?? null,
+      previewing: previewed?.edits ?? null,
       saving,
       trouble,
+      refusal,
+      forgetRefusal,
       probe,
       setProbe,
       edit,
+      change,
       onItsWay,
       preview,
       travel,
       reload,
       takeOver,
+      dropFirst,
     }),
-    [answer, previewed, saving, trouble, probe, setProbe, edit, onItsWay, preview, travel, reload, takeOver],
+    [
+      answer,
+      previewed,
+      saving,
+      trouble,
+      refusal,
+      forgetRefusal,
+      probe,
+      setProbe,
+      edit,
+      change,
+      onItsWay,
+      preview,
+      travel,
+      reload,
+      takeOver,
+      dropFirst,
+    ],
   );
+}
+
+/** What a failed reading or undoing means for the window. */
+function troubleOf(problem: unknown): Trouble {
+  if (!(problem instanceof ApiError)) return { kind: "offline" };
+  if (problem.body.code === "unreadable_job")
+    return {
+      kind: "unreadable",
+      message: problem.message,
+      revision: problem.body.current_revision ?? 0,
+      canUndo: problem.body.can_undo ?? false,
+    };
+  return problem.status >= 500 ? { kind: "failing", message: problem.message } : { kind: "gone", message: problem.message };
 }

@@ -14,13 +14,14 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
   const verdicts = new Map(
     evaluation.findings.verdicts.flatMap((v) => v.feet).map((f) => [`${f.panel}.${f.foot}`, f] as const),
   );
+  const refused = new Set(evaluation.spoken.refused_feet);
 
   const keys = (event: KeyboardEvent, panel: Panel, place: FootPlace) => {
     const path = `panels.${panel.id}.feet.${place.foot}`;
     const step = nudge(event.key, event.shiftKey, units);
     const along = step ? (place.on_side ? step.dx : step.dy) : 0;
     if (along)
-      void handle.edit([
+      handle.change([
         {
           op: "set",
           path: `${path}.along`,
@@ -29,7 +30,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
         { op: "set", path: `${path}.pinned`, value: true },
       ]);
     else if (event.key === "Enter" || event.key === " ") go("hold", path);
-    else if (event.key === "Delete") void handle.edit([{ op: "remove", path }]);
+    else if (event.key === "Delete") handle.change([{ op: "remove", path }]);
     else return;
     event.preventDefault();
   };
@@ -44,7 +45,8 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
         const active = selection === path;
         const target = place.member ? members.get(place.member) : undefined;
         const tail = target !== undefined && place.landing !== "member" ? scale.size(target - place.x_mm) : 0;
-        const name = footName(panel, place, verdict, units);
+        const state = footState(verdict, refused.has(`${place.panel}.${place.foot}`));
+        const name = footName(panel, place, state, units);
         return (
           <g
             key={path}
@@ -53,7 +55,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
             aria-label={name}
             aria-pressed={active}
             data-foot={`${place.panel}.${place.foot}`}
-            data-state={footState(verdict)}
+            data-state={state}
             transform={`translate(${scale.x(place.x_mm)} ${scale.y(place.y_mm)})`}
             className="outline-none group cursor-pointer"
             onClick={() => go("hold", path)}
@@ -68,7 +70,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
               fill={active ? "var(--color-tape)" : "transparent"}
               className="group-focus-visible:stroke-ink group-focus-visible:stroke-[2.5px]"
             />
-            <StateShape state={footState(verdict)} r={4.6} />
+            <StateShape state={state} r={4.6} />
           </g>
         );
       })}

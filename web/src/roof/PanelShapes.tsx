@@ -17,12 +17,12 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
     const step = nudge(event.key, event.shiftKey, units);
     if (step) {
       // quick presses outrun the answers: each one starts from where the last one will have got to
-      void handle.edit(positionEdits(together(job.panels, panel), step.dx, step.dy, handle.onItsWay)).catch(() => {});
+      handle.change(positionEdits(together(job.panels, panel), step.dx, step.dy, handle.onItsWay));
     } else if (event.key === "r" && !event.ctrlKey && !event.metaKey)
-      void handle.edit([{ op: "set", path: `panels.${panel.id}.turned`, value: !panel.turned }]).catch(() => {});
+      handle.change([{ op: "set", path: `panels.${panel.id}.turned`, value: !panel.turned }]);
     else if (event.key === "l" && !event.ctrlKey && !event.metaKey)
-      void handle.edit([{ op: "set", path: `panels.${panel.id}.locked`, value: !panel.locked }]);
-    else if (event.key === "Delete") void handle.edit([{ op: "remove", path: `panels.${panel.id}` }]).catch(() => {});
+      handle.change([{ op: "set", path: `panels.${panel.id}.locked`, value: !panel.locked }]);
+    else if (event.key === "Delete") handle.change([{ op: "remove", path: `panels.${panel.id}` }]);
     else if ((event.key === "Enter" || event.key === " ") && event.shiftKey) pick(panel.id);
     else if (event.key === "Enter" || event.key === " ") select(`panels.${panel.id}`);
     else return;

@@ -10,12 +10,14 @@ export function panelName(panel: Panel, snags: readonly Snag[], units: Units): s
   return `${panel.name}, ${length(panel.x.mm, units)} along, ${across(panel.y.mm, units)}${locked}${trouble}`;
 }
 
-export function footState(verdict: FootVerdict | undefined): FootState {
-  return verdict ? verdict.state : "unknown";
+/** How a foot is drawn and read out: one that a stop refuses never holds, whatever its chain says. */
+export function footState(verdict: FootVerdict | undefined, refused: boolean): FootState {
+  if (verdict?.state === "lets go") return "lets go";
+  return refused ? "refused" : verdict ? verdict.state : "unknown";
 }
 
-export function footName(panel: Panel, place: FootPlace, verdict: FootVerdict | undefined, units: Units): string {
-  return `${panel.name} foot ${place.foot}, ${landingWords(place, units)}, ${stateWords(footState(verdict))}`;
+export function footName(panel: Panel, place: FootPlace, state: FootState, units: Units): string {
+  return `${panel.name} foot ${place.foot}, ${landingWords(place, units)}, ${stateWords(state)}`;
 }
 
 export function landingWords(place: FootPlace, units: Units): string {

@@ -73,7 +73,7 @@ export function EntryTable({ path, noun, columns, entries, fresh, empty, told, t
                   type="button"
                   className="underline text-[13px]"
                   aria-label={`Remove ${noun} ${index + 1}`}
-                  onClick={() => void handle.edit([{ op: "remove", path: `${path}.${entry.id}` }])}
+                  onClick={() => handle.change([{ op: "remove", path: `${path}.${entry.id}` }])}
                 >
                   remove
                 </button>

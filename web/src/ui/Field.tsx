@@ -2,6 +2,7 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { ApiError } from "../api/client";
 import type { Edit } from "../api/types";
+import { dropDraft, keepDraft, readDraft } from "../app/drafts";
 import { useJobView } from "../app/JobContext";
 import { type Quantity, shown } from "./format";
 
@@ -23,33 +24,37 @@ function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]):
   return typeof value === "object" ? shown(value, units) : String(value);
 }
 
+/** Where a box stands: as stored, being typed in, left unstored by an earlier visit, or refused by the core. */
+type Standing = { kind: "stored" | "typing" } | { kind: "left"; on: string } | { kind: "refused"; why: string };
+
 /** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
 export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false }: FieldProps) {
   const { id, units, handle } = useJobView();
   const stored = asText(value, units);
-  const draftKey = `draft:${id}:${path}`;
-  const [text, setText] = useState(() => localStorage.getItem(draftKey) ?? stored);
-  const [problem, setProblem] = useState<string | null>(null);
-  const typing = useRef(text !== stored);
+  const [left] = useState(() => readDraft(id, path));
+  const [text, setText] = useState(left?.text ?? stored);
+  const [standing, setStanding] = useState<Standing>(left ? { kind: "left", on: left.on } : { kind: "stored" });
   const sent = useRef<string | null>(null);
   const loud = useRef(false);
   const idle = useRef<ReturnType<typeof setTimeout> | undefined>(undefined);
   const boxId = useId();
 
   useEffect(() => {
-    if (!typing.current) setText(stored);
-  }, [stored]);
+    if (standing.kind === "stored") setText(stored);
+  }, [stored, standing.kind]);
   useEffect(() => () => clearTimeout(idle.current), []);
+
+  const asStored = () => {
+    dropDraft(id, path);
+    setStanding({ kind: "stored" });
+    setText(stored);
+  };
 
   const commit = async (typed: string, quiet: boolean) => {
     clearTimeout(idle.current);
     if (typed === stored || (typed.trim() === "" && !clearable)) {
-      typing.current = false;
-      localStorage.removeItem(draftKey);
-      if (!quiet) {
-        setText(stored);
-        setProblem(null);
-      }
+      if (quiet) dropDraft(id, path);
+      else asStored();
       return;
     }
     if (!quiet) loud.current = true;
@@ -60,17 +65,19 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
     const edit: Edit = { op: "set", path, value: cleared ? null : next };
     try {
       await handle.edit([edit]);
-      localStorage.removeItem(draftKey);
-      typing.current = false;
-      setProblem(null);
+      dropDraft(id, path);
+      setStanding({ kind: "stored" });
     } catch (failure) {
-      if (loud.current) setProblem(failure instanceof ApiError ? failure.message : "Not saved.");
+      if (loud.current)
+        setStanding({ kind: "refused", why: failure instanceof ApiError ? failure.message : "Not saved." });
     } finally {
       sent.current = null;
       loud.current = false;
     }
   };
 
+  const note = noteOf(standing, stored);
+  const moved = standing.kind === "left" && standing.on !== stored;
   return (
     <div className="min-w-0">
       <label className={bare ? "sr-only" : "label block"} htmlFor={boxId}>
@@ -78,43 +85,51 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
       </label>
       <input
         id={boxId}
-        className="box"
+        className={`box ${note ? "!border-signal !border-dashed" : ""}`}
         value={text}
         placeholder={placeholder}
         autoComplete="off"
         spellCheck={false}
         data-path={path}
-        aria-invalid={problem ? "true" : undefined}
-        aria-describedby={problem || hint ? `${boxId}-note` : undefined}
+        aria-invalid={note ? "true" : undefined}
+        aria-describedby={note || hint ? `${boxId}-note` : undefined}
         onChange={(event) => {
           const typed = event.target.value;
-          typing.current = true;
+          setStanding({ kind: "typing" });
           setText(typed);
-          localStorage.setItem(draftKey, typed);
+          keepDraft(id, path, { text: typed, on: stored });
           clearTimeout(idle.current);
           idle.current = setTimeout(() => void commit(typed, true), IDLE_MS);
         }}
-        onBlur={() => void commit(text, false)}
+        onBlur={() => {
+          if (standing.kind !== "stored" && !moved) void commit(text, false);
+        }}
         onKeyDown={(event) => {
           if (event.key === "Enter") void commit(text, false);
-          if (event.key === "Escape") {
-            typing.current = false;
-            localStorage.removeItem(draftKey);
-            setText(stored);
-            setProblem(null);
-          }
+          if (event.key === "Escape") asStored();
         }}
       />
-      {(problem || hint) && (
+      {(note || hint) && (
         <p
           id={`${boxId}-note`}
-          className={`text-[12px] leading-tight pt-0.5 ${problem ? "text-signal font-semibold" : "text-soft"}`}
+          role={note ? "alert" : undefined}
+          className={`text-[12px] leading-tight pt-0.5 ${note ? "text-signal font-semibold" : "text-soft"}`}
         >
-          {problem ?? hint}
+          {note ?? hint}
         </p>
       )}
     </div>
   );
+}
+
+/** What to say under a box whose text is not the job's; null where it is, or is still being typed. */
+export function noteOf(standing: Standing, stored: string): string | null {
+  const uses = stored ? `the job uses ${stored}` : "the job has none";
+  if (standing.kind === "refused") return `${standing.why} Not stored: ${uses}; Enter tries again, Esc drops it.`;
+  if (standing.kind !== "left") return null;
+  return standing.on === stored
+    ? `Not stored: ${uses}; Enter tries again, Esc drops it.`
+    : `Typed when it was ${standing.on || "blank"}; now ${uses}. Enter stores yours, Esc drops it.`;
 }
 
 type ChoiceProps = {
@@ -137,7 +152,7 @@ export function Choice({ label, path, value, options, onChange, bare = false }: 
       value={value ?? ""}
       options={value ? options : [["", "choose …"] as const, ...options]}
       bare={bare}
-      onChange={onChange ?? ((chosen) => void handle.edit([{ op: "set", path, value: chosen }]))}
+      onChange={onChange ?? ((chosen) => handle.change([{ op: "set", path, value: chosen }]))}
     />
   );
 }
@@ -195,7 +210,7 @@ export function Tick({
         className="size-4 accent-[var(--color-ink)]"
         data-path={path}
         checked={value}
-        onChange={(event) => void handle.edit([{ op: "set", path, value: event.target.checked }])}
+        onChange={(event) => handle.change([{ op: "set", path, value: event.target.checked }])}
       />
       <span className={bare ? "sr-only" : "label"}>{label}</span>
     </label>

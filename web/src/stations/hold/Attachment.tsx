@@ -17,10 +17,10 @@ export function Attachment({ panel }: { panel: Panel }) {
   const hold = panel.hold;
   const path = `panels.${panel.id}.hold`;
   const choose = (school: School) => {
-    if (school !== hold.school) void handle.edit([{ op: "set", path, value: { school } }]);
+    if (school !== hold.school) handle.change([{ op: "set", path, value: { school } }]);
   };
   const toAll = () =>
-    void handle.edit(
+    handle.change(
       job.panels
         .filter((p) => p.id !== panel.id)
         .map((p) => ({ op: "set" as const, path: `panels.${p.id}.hold`, value: hold })),

@@ -1,6 +1,6 @@
-import { useEffect, useState } from "react";
 import { useJobView } from "../../app/JobContext";
 import { type PartInfo, Parts } from "../../ui/Parts";
+import { usePart } from "../../ui/usePart";
 import { ModelsPart } from "./ModelsPart";
 import { PanelsPart } from "./PanelsPart";
 import { ProposalsPart } from "./ProposalsPart";
@@ -19,11 +19,7 @@ function partOf(path: string | null): string | null {
 
 export function LayoutStation() {
   const { job, ledTo } = useJobView();
-  const [part, setPart] = useState(() => partOf(ledTo) ?? "panels");
-  useEffect(() => {
-    const asked = partOf(ledTo);
-    if (asked) setPart(asked);
-  }, [ledTo]);
+  const [part, setPart] = usePart("layout", "panels", partOf(ledTo));
   const count = (n: number) => (n ? String(n) : undefined);
   const parts: PartInfo[] = [
     { name: "panels", title: "Panels", mark: count(job.panels.length), body: PanelsPart },

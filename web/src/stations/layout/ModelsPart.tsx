@@ -144,7 +144,7 @@ function ModelFields({ model, path }: { model: PanelModel; path: string }) {
           type="button"
           className="underline text-[13px]"
           aria-label={`Remove the model ${model.name}`}
-          onClick={() => void handle.edit([{ op: "remove", path }])}
+          onClick={() => handle.change([{ op: "remove", path }])}
         >
           remove
         </button>

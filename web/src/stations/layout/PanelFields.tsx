@@ -21,7 +21,7 @@ export function PanelFields({ panel }: { panel: Panel }) {
   const near = evaluation.findings.distances.filter((d) => d.panel === panel.id);
   const alongEnds = panel.feet.some((f) => f.side === "front" || f.side === "rear");
   const spread = (count: number, along: "sides" | "ends") =>
-    void handle.edit([{ op: "spread_feet", panel: panel.id, count, along }]);
+    handle.change([{ op: "spread_feet", panel: panel.id, count, along }]);
   const names = new Map(evaluation.findings.shapes.map((s) => [s.id, s.kind]));
   return (
     <Group title={panel.name} aside={<Tick label="locked" path={`${path}.locked`} value={panel.locked} />}>

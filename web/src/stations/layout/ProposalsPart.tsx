@@ -123,7 +123,7 @@ function Offers() {
               type="button"
               className="underline text-[13px]"
               aria-label={`Take ${offer.model} off the offer`}
-              onClick={() => void handle.edit([{ op: "remove", path: `wish.offers.${offer.id}` }])}
+              onClick={() => handle.change([{ op: "remove", path: `wish.offers.${offer.id}` }])}
             >
               remove
             </button>

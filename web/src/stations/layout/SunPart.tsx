@@ -112,7 +112,7 @@ function SiteFields() {
           <button
             type="button"
             className="underline"
-            onClick={() => void handle.edit([{ op: "set", path: "site.months", value: [] }])}
+            onClick={() => handle.change([{ op: "set", path: "site.months", value: [] }])}
           >
             drop them
           </button>

@@ -59,7 +59,7 @@ export function LinesPart() {
             path="mounting.school"
             value={m.school ?? "recommended"}
             onChange={(value) =>
-              void handle.edit([{ op: "set", path: "mounting.school", value: value === "recommended" ? null : value }])
+              handle.change([{ op: "set", path: "mounting.school", value: value === "recommended" ? null : value }])
             }
             options={[["recommended", "as recommended"], ...Object.entries(SCHOOLS)] as const}
           />

@@ -23,7 +23,7 @@ export function NextCheckCard() {
   const nothing = () => {
     if (check.start_mm === null || check.start_mm === undefined || check.x_mm === null || check.x_mm === undefined)
       return;
-    void handle.edit([
+    handle.change([
       pilot
         ? { op: "add", path: "readings", value: { x: { mm: Math.round(check.x_mm) }, kind: "pilot_through" } }
         : {

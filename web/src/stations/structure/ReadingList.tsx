@@ -75,7 +75,7 @@ export function ReadingList() {
                   type="button"
                   className="underline text-[13px]"
                   aria-label={`${reading.struck ? "Restore" : "Strike out"} the reading at ${shown(reading.x, units)}`}
-                  onClick={() => void handle.edit([{ op: "set", path: `${path}.struck`, value: !reading.struck }])}
+                  onClick={() => handle.change([{ op: "set", path: `${path}.struck`, value: !reading.struck }])}
                 >
                   {reading.struck ? "restore" : "strike"}
                 </button>

@@ -1,7 +1,7 @@
-import { useEffect, useState } from "react";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { type PartInfo, Parts } from "../../ui/Parts";
+import { usePart } from "../../ui/usePart";
 import { BaysPart } from "./BaysPart";
 import { Fit } from "./Fit";
 import { KnownPart } from "./KnownPart";
@@ -18,11 +18,7 @@ function partOf(path: string | null): string | null {
 
 export function StructureStation() {
   const { job, evaluation, selection } = useJobView();
-  const [part, setPart] = useState(() => partOf(selection) ?? "members");
-  useEffect(() => {
-    const asked = partOf(selection);
-    if (asked) setPart(asked);
-  }, [selection]);
+  const [part, setPart] = usePart("structure", "members", partOf(selection));
   const count = (n: number) => (n ? String(n) : undefined);
   const parts: PartInfo[] = [
     { name: "members", title: "Readings, members", mark: count(job.readings.length), body: MembersPart },

@@ -13,7 +13,7 @@ export function CrownPart() {
   const crown = job.survey.crown;
   const found = evaluation.findings.survey.crown;
   const middle = (job.vehicle.roof_length?.mm ?? 4000) / 2;
-  const add = () => void handle.edit([{ op: "add", path: "survey.crown.sections", value: { x: { mm: middle } } }]);
+  const add = () => handle.change([{ op: "add", path: "survey.crown.sections", value: { x: { mm: middle } } }]);
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
       <div>
@@ -27,7 +27,7 @@ export function CrownPart() {
                 <button
                   type="button"
                   className="underline text-[13px]"
-                  onClick={() => void handle.edit([{ op: "remove", path }])}
+                  onClick={() => handle.change([{ op: "remove", path }])}
                 >
                   remove
                 </button>

@@ -134,7 +134,7 @@ function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }
         label="When panels come"
         path={`${path}.stays`}
         value={obstacle.stays ? "stays" : "goes"}
-        onChange={(value) => void handle.edit([{ op: "set", path: `${path}.stays`, value: value === "stays" }])}
+        onChange={(value) => handle.change([{ op: "set", path: `${path}.stays`, value: value === "stays" }])}
         options={[
           ["stays", "stays"],
           ["goes", "can go"],
@@ -147,7 +147,7 @@ function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }
           className="act"
           onClick={() => {
             select(null);
-            void handle.edit([{ op: "remove", path }]);
+            handle.change([{ op: "remove", path }]);
           }}
         >
           Remove

@@ -51,7 +51,7 @@ export function OutlinePart() {
               <button
                 type="button"
                 className="underline"
-                onClick={() => void handle.edit([{ op: "set", path: "survey.outline.points", value: [] }])}
+                onClick={() => handle.change([{ op: "set", path: "survey.outline.points", value: [] }])}
               >
                 Back to the measured rectangle
               </button>
@@ -97,7 +97,7 @@ export function OutlinePart() {
                 key={kind}
                 type="button"
                 className="act"
-                onClick={() => void handle.edit([{ op: "apply_template", template: kind }])}
+                onClick={() => handle.change([{ op: "apply_template", template: kind }])}
               >
                 {words}
               </button>

@@ -17,7 +17,7 @@ export function PointsPart() {
   const { job, evaluation, units, handle } = useJobView();
   const fits = new Map(evaluation.findings.survey.rows.map((r) => [r.row, r]));
   const add = () =>
-    void handle.edit([
+    handle.change([
       {
         op: "add",
         path: "survey.point_rows",
@@ -51,7 +51,7 @@ export function PointsPart() {
                 <button
                   type="button"
                   className="underline text-[13px]"
-                  onClick={() => void handle.edit([{ op: "remove", path }])}
+                  onClick={() => handle.change([{ op: "remove", path }])}
                 >
                   remove row
                 </button>

@@ -1,6 +1,6 @@
-import { useEffect, useState } from "react";
 import { useJobView } from "../../app/JobContext";
 import { type PartInfo, Parts } from "../../ui/Parts";
+import { usePart } from "../../ui/usePart";
 import { AccessPart } from "./AccessPart";
 import { CrownPart } from "./CrownPart";
 import { Obstacles } from "./Obstacles";
@@ -30,11 +30,7 @@ function partOf(path: string | null): string | null {
 
 export function SurveyStation() {
   const { job, evaluation, selection } = useJobView();
-  const [part, setPart] = useState(() => partOf(selection) ?? "vehicle");
-  useEffect(() => {
-    const asked = partOf(selection);
-    if (asked) setPart(asked);
-  }, [selection]);
+  const [part, setPart] = usePart("survey", "vehicle", partOf(selection));
   const survey = job.survey;
   const found = evaluation.findings.survey;
   const count = (n: number) => (n ? String(n) : undefined);

@@ -1,0 +1,38 @@
+import { beforeEach, describe, expect, it } from "vitest";
+import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
+
+const parcel = (editId: string, base: number): Parcel => ({
+  editId,
+  base,
+  edits: [{ op: "set", path: "name", value: editId }],
+});
+
+describe("the outbox", () => {
+  beforeEach(() => localStorage.clear());
+
+  it("is a window's own and keeps the revision each edit was made on", () => {
+    keepParcels(localStorage, "j1", [parcel("a", 4)], "one");
+    keepParcels(localStorage, "j1", [parcel("b", 7)], "two");
+    keepParcels(localStorage, "j2", [parcel("c", 1)], "one");
+    expect(takeLeftParcels(localStorage, "j1", "three").map((p) => [p.editId, p.base])).toEqual([
+      ["a", 4],
+      ["b", 7],
+    ]);
+    expect(takeLeftParcels(localStorage, "j1", "three")).toEqual([]);
+    expect(takeLeftParcels(localStorage, "j2", "one"), "its own box is not left behind").toEqual([]);
+  });
+
+  it("asks about what an older version left without a revision", () => {
+    localStorage.setItem("outbox:j1", JSON.stringify([{ editId: "old", edits: [] }]));
+    localStorage.setItem("outbox:j1:x", "not JSON");
+    expect(takeLeftParcels(localStorage, "j1").map((p) => p.base)).toEqual([0]);
+  });
+
+  it("stacks edits on one another", () => {
+    const queue = [parcel("a", 4), parcel("b", 4)];
+    expect(baseFor(queue, 9)).toBe(4);
+    expect(baseFor([], 9)).toBe(9);
+    restOn(queue.slice(1), 4, 5);
+    expect(queue.map((p) => p.base)).toEqual([4, 5]);
+  });
+});

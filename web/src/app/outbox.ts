@@ -1,0 +1,53 @@
+/**
+ * Edits on their way, kept in local storage until the server has answered: a crash of either side loses nothing.
+ *
+ * Each window has a box of its own and each parcel keeps the revision it was made on, so that a window that comes back asks
+ * before it goes over newer work. Boxes that closed windows left behind are taken up by the next window on that job; a parcel
+ * that goes out twice is done once, by its edit id.
+ */
+import type { Edit } from "../api/types";
+
+export type Parcel = { editId: string; edits: Edit[]; base: number };
+
+const PREFIX = "outbox:";
+export const WINDOW: string = crypto.randomUUID();
+
+const boxOf = (job: string, window: string) => `${PREFIX}${job}:${window}`;
+
+export function keepParcels(storage: Storage, job: string, parcels: readonly Parcel[], window = WINDOW): void {
+  const plain = parcels.map(({ editId, edits, base }) => ({ editId, edits, base }));
+  if (plain.length) storage.setItem(boxOf(job, window), JSON.stringify(plain));
+  else storage.removeItem(boxOf(job, window));
+}
+
+/** What other windows of this job left, oldest first; their boxes are emptied, the parcels are this window's now. */
+export function takeLeftParcels(storage: Storage, job: string, window = WINDOW): Parcel[] {
+  const found: Parcel[] = [];
+  for (const key of Object.keys(storage)) {
+    if ((key !== `${PREFIX}${job}` && !key.startsWith(boxOf(job, ""))) || key === boxOf(job, window)) continue;
+    found.push(...readParcels(storage.getItem(key)));
+    storage.removeItem(key);
+  }
+  return found.sort((a, b) => a.base - b.base);
+}
+
+function readParcels(text: string | null): Parcel[] {
+  try {
+    const read: unknown = JSON.parse(text ?? "[]");
+    return Array.isArray(read) ? read.filter(isParcel).map((p) => ({ ...p, base: p.base ?? 0 })) : [];
+  } catch {
+    return [];
+  }
+}
+
+function isParcel(value: unknown): value is Parcel {
+  return typeof value === "object" && value !== null && "editId" in value && "edits" in value;
+}
+
+/** The revision a new edit is made on: on top of what is already on its way, or on what the window has seen. */
+export const baseFor = (queue: readonly Parcel[], seen: number): number => queue.at(-1)?.base ?? seen;
+
+/** After a parcel was stored: those made on top of it now stand on the revision it became. */
+export function restOn(queue: readonly Parcel[], sentOn: number, stored: number): void {
+  for (const parcel of queue) if (parcel.base === sentOn) parcel.base = stored;
+}

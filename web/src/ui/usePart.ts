@@ -1,0 +1,33 @@
+/** Which part of a station is open: in the address, so that a reload and a link keep it; remembered while other stations are looked at. */
+import { useCallback, useEffect, useRef } from "react";
+import { useSearchParams } from "react-router";
+import { useJobView } from "../app/JobContext";
+
+/** ``asked`` is the part that something picked or led to belongs to; the part opens when that changes. */
+export function usePart(station: string, first: string, asked: string | null): [string, (part: string) => void] {
+  const { id } = useJobView();
+  const [params, setParams] = useSearchParams();
+  const key = `part:${id}:${station}`;
+  const inAddress = params.get("part");
+  const choose = useCallback(
+    (part: string) => {
+      sessionStorage.setItem(key, part);
+      setParams(
+        (before) => {
+          before.set("part", part);
+          return before;
+        },
+        { replace: true },
+      );
+    },
+    [key, setParams],
+  );
+  const last = useRef(inAddress ? asked : null);
+  useEffect(() => {
+    if (asked !== last.current) {
+      last.current = asked;
+      if (asked) choose(asked);
+    }
+  }, [asked, choose]);
+  return [inAddress ?? asked ?? sessionStorage.getItem(key) ?? first, choose];
+}
