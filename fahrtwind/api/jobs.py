@@ -141,7 +141,7 @@ def read_file(job_id: str, name: str, store: Store) -> Response:
     except UnreadableJob:
         if name != "job.json":
             raise
-        disposition = f"attachment; filename=\"{job_id}-{name}\""
+        disposition = f'attachment; filename="{job_id}-{name}"'
         return Response(store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition})
     stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
     disposition = f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"

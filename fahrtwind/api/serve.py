@@ -55,7 +55,11 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
     app = create_app(database, demo=demo, hosts=(host, *names))
     gc.freeze()  # what was imported stays; collecting it again and again would cost milliseconds in every answer
     config = uvicorn.Config(
-        app, http=PatientOnce, log_level=os.environ.get("FAHRTWIND_LOG", "warning"), timeout_graceful_shutdown=3, server_header=False
+        app,
+        http=PatientOnce,
+        log_level=os.environ.get("FAHRTWIND_LOG", "warning"),
+        timeout_graceful_shutdown=3,
+        server_header=False,
     )
     with bound(host, port) as listener:
         shown = f"[{host}]" if ":" in host else host
@@ -72,7 +76,9 @@ def bound(host: str, port: int) -> socket.socket:
     except (OSError, OverflowError) as error:
         why: Any = getattr(error, "strerror", None) or error
         raise Unavailable(
-            f"Port {port} on {host} cannot be had ({why}).", remedy="Stop what uses it, or choose another with --port.", field="port"
+            f"Port {port} on {host} cannot be had ({why}).",
+            remedy="Stop what uses it, or choose another with --port.",
+            field="port",
         ) from error
 
 

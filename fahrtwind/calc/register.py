@@ -78,11 +78,15 @@ def compute(found: Calculation, typed: BaseModel) -> Any:
         if isinstance(error, ValidationError):
             raise as_input_error(error) from error
         raise OutsideValidity(
-            f"{found.name} has no result for these inputs ({error}).", remedy="Check them for zeros and for very large numbers.", field=found.name
+            f"{found.name} has no result for these inputs ({error}).",
+            remedy="Check them for zeros and for very large numbers.",
+            field=found.name,
         ) from error
     if not _finite(result):
         raise OutsideValidity(
-            f"{found.name} has no finite result for these inputs.", remedy="Check them for zeros and for very large numbers.", field=found.name
+            f"{found.name} has no finite result for these inputs.",
+            remedy="Check them for zeros and for very large numbers.",
+            field=found.name,
         )
     return result
 

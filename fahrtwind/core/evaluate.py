@@ -50,7 +50,9 @@ from fahrtwind.core.tables.feet import FOOT_MASS_KG
 NO_ROOF = MemberFit(
     "not known", "The roof has no length yet.", "Measure the roof first.", "", 0.0, None, None, (), (), (), (), ()
 )
-NOT_FOUND = MemberFit("not known", "The members could not be worked out.", "See the stop.", "", 0.0, None, None, (), (), (), (), ())
+NOT_FOUND = MemberFit(
+    "not known", "The members could not be worked out.", "See the stop.", "", 0.0, None, None, (), (), (), (), ()
+)
 NO_LINES = LinesFinding((), None, None, None, None)
 NO_SEAL = SealPlan("", "", 0.0, 0.0, 0, 0.0, "")
 BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
@@ -82,31 +84,31 @@ def evaluate(job: Job, probe_m_s: float | None = None) -> Evaluation:
     Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its station.
     """
     stages = Stages()
-    ask = stages.ask
+    ask, each = stages.ask, stages.each
     roof = roof_rect(job.vehicle)
     survey, crown, unsurveyed = survey_findings(job)
     stages.silent += unsurveyed
     fit = ask("structure", "readings", "Members", lambda: fit_job_members(job, roof.length_mm) if roof else NO_ROOF, NOT_FOUND)
-    feet = ask("layout", "panels", "Feet", lambda: tuple(f for p in job.panels for f in place_feet(job, p, fit.members)), ())
+    feet = each("layout", "panels", "Feet", lambda: tuple(f for p in job.panels for f in place_feet(job, p, fit.members)))
     air = ask("hold", "vehicle.top_speed", "Slipstream", lambda: _air(job, probe_m_s), None)
     verdicts = _verdicts(job, feet, air, stages)
     with scope("roof mass"):
         mass = ask("hold", "panels", "Roof mass", lambda: _roof_mass(job, feet), 0.0)
-    marks = ask("roof-day", "panels", "Marks", lambda: drill_map(job, feet, " + ".join(sealants(job))), ())
+    marks = each("roof-day", "panels", "Marks", lambda: drill_map(job, feet, " + ".join(sealants(job))))
     seal = ask("roof-day", "panels", "Sealant", lambda: seal_plan(job), NO_SEAL)
     findings = Findings(
-        roof=roof, shapes=ask("layout", "obstacles", "Shapes", lambda: _shapes(job), ()), survey=survey, members=fit,
+        roof=roof, shapes=each("layout", "obstacles", "Shapes", lambda: _shapes(job)), survey=survey, members=fit,
         next_check=ask("structure", "readings", "Next spot to check", lambda: _next_check(job, feet, roof), None),
-        bays=ask("structure", "members", "Strength of the bays", lambda: _bays(job, fit), ()),
+        bays=each("structure", "members", "Strength of the bays", lambda: _bays(job, fit)),
         lines=ask("structure", "mounting", "Mounting lines", lambda: mounting_lines(job, fit.members, crown), NO_LINES),
-        feet=feet, clear_heights=ask("layout", "panels", "Clear height", lambda: _clear_heights(job, feet, crown), ()),
-        dry_fit=ask("layout", "panels", "Dry-fit marks", lambda: dry_fit(job), ()),
-        cable_pairs=ask("layout", "panels", "Leads of pairs", lambda: cable_pairs(job), ()),
-        distances=ask("layout", "panels", "Distances", lambda: distances(job), ()),
-        overlaps=ask("layout", "panels", "Overlaps", lambda: overlaps(job), ()),
+        feet=feet, clear_heights=each("layout", "panels", "Clear height", lambda: _clear_heights(job, feet, crown)),
+        dry_fit=each("layout", "panels", "Dry-fit marks", lambda: dry_fit(job)),
+        cable_pairs=each("layout", "panels", "Leads of pairs", lambda: cable_pairs(job)),
+        distances=each("layout", "panels", "Distances", lambda: distances(job)),
+        overlaps=each("layout", "panels", "Overlaps", lambda: overlaps(job)),
         verdicts=verdicts, plan=_plan(job, verdicts, air), roof_mass_kg=mass, marks=marks, seal=seal,
-        materials=ask("roof-day", "panels", "Materials", lambda: materials(job, marks, seal), ()),
-        steps=ask("roof-day", "panels", "Steps", lambda: work_steps(job, marks, seal), ()),
+        materials=each("roof-day", "panels", "Materials", lambda: materials(job, marks, seal)),
+        steps=each("roof-day", "panels", "Steps", lambda: work_steps(job, marks, seal)),
         questions=open_questions(job), silent=tuple(stages.silent),
     )  # fmt: skip
     snags = find_snags(job, findings)

@@ -42,3 +42,8 @@ class Stages:
             why = f"It could not be worked out ({type(error).__name__})."
             self.silent.append(Silence(station, place, what, why, NOT_FORESEEN, False))
         return otherwise
+
+    def each(self, station: str, place: str, what: str, work: Callable[[], tuple[T, ...]]) -> tuple[T, ...]:
+        """The same for a stage that answers with several things: none where it cannot."""
+        nothing: tuple[T, ...] = ()
+        return self.ask(station, place, what, work, nothing)

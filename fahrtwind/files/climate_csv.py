@@ -25,7 +25,9 @@ def read_climate(text: str) -> tuple[ClimateMonth, ...]:
     missing = [name for name in NEEDED if name not in header.cells]
     if missing:
         raise WrongHeader(
-            f"The column {missing[0]} is missing.", remedy="The first line has to name month, sunshine and temperature.", field="text"
+            f"The column {missing[0]} is missing.",
+            remedy="The first line has to name month, sunshine and temperature.",
+            field="text",
         )
     found = tuple(_month(row.line, cells_by_name(header, row, "text")) for row in rows[1:])
     if len(found) != MONTHS:
@@ -42,7 +44,9 @@ def _month(line: int, cells: dict[str, str]) -> ClimateMonth:
         value = number(cell.rstrip("% "))
         if value is None:
             raise InputError(
-                f"Line {line}, column {name}: “{cell[:30]}” is not a number.", remedy="Correct it, for example 0.45 or 18.", field="text"
+                f"Line {line}, column {name}: “{cell[:30]}” is not a number.",
+                remedy="Correct it, for example 0.45 or 18.",
+                field="text",
             )
         values[name] = value
     if cells["sunshine"].endswith("%") or values["sunshine"] > 1:

@@ -54,10 +54,7 @@ def read_outline(text: str, units: UnitSystem, unit: DrawingUnit | None = None) 
         )
     kind = _format(text)
     notes: list[str] = []
-    if kind == "csv":
-        shapes = [within_reason(_csv(text, units))]
-    else:
-        shapes = dxf_shapes(text, unit) if kind == "dxf" else svg_shapes(text, unit)
+    shapes = _shapes(kind, text, units, unit)
     closed = [p for p in (Polygon(s) for s in shapes if len(s) >= 3) if p.is_valid and p.area > 1e4]
     if not closed:
         raise UnreadableFile(
@@ -69,6 +66,12 @@ def read_outline(text: str, units: UnitSystem, unit: DrawingUnit | None = None) 
     if len(closed) > 1:
         notes.append(f"{len(closed)} closed shapes; the largest is taken.")
     return _placed(kind, largest, notes)
+
+
+def _shapes(kind: Format, text: str, units: UnitSystem, unit: DrawingUnit | None) -> list[list[XY]]:
+    if kind == "csv":
+        return [within_reason(_csv(text, units))]
+    return dxf_shapes(text, unit) if kind == "dxf" else svg_shapes(text, unit)
 
 
 def _format(text: str) -> Format:

@@ -76,7 +76,9 @@ def _columns(header: tuple[str, ...]) -> tuple[dict[str, int], int]:
 def _row(row: Row, columns: dict[str, int], units: UnitSystem) -> UnderstoodRow:
     if any(row.cells[len(COLUMNS) :]):
         raise InputError(
-            f"This line has {len(row.cells)} cells.", remedy="With decimal commas, separate the columns by semicolons.", field="readings"
+            f"This line has {len(row.cells)} cells.",
+            remedy="With decimal commas, separate the columns by semicolons.",
+            field="readings",
         )
     cells = {name: row.cells[i] for name, i in columns.items() if i < len(row.cells)}
     position = Length.parse(cells.get("position", ""), units, "position")

@@ -49,7 +49,9 @@ def read_rows(text: str, field: str, *, most: int, quotes: bool = True) -> list[
             _refuse_monsters(rows, field, most)
     except csv.Error as error:
         raise InputError(
-            f"Line {reader.line_num} cannot be read ({error}).", remedy="Look for a quotation mark without its partner.", field=field
+            f"Line {reader.line_num} cannot be read ({error}).",
+            remedy="Look for a quotation mark without its partner.",
+            field=field,
         ) from error
     return rows
 
@@ -62,7 +64,9 @@ def _refuse_monsters(rows: Sequence[Row], field: str, most: int) -> None:
         raise TooLarge(f"Line {row.line} has {len(row.cells)} columns.", remedy=f"At most {MOST_CELLS} are read.", field=field)
     for number, cell in enumerate(row.cells, start=1):
         if len(cell) > LONGEST_CELL:
-            raise TooLarge(f"Line {row.line}, column {number} is too long.", remedy=f"At most {LONGEST_CELL} letters.", field=field)
+            raise TooLarge(
+                f"Line {row.line}, column {number} is too long.", remedy=f"At most {LONGEST_CELL} letters.", field=field
+            )
 
 
 def _delimiter(sample: Sequence[str]) -> str:

@@ -91,7 +91,9 @@ def backup(source: Path, target: Path) -> None:
         problem, remedy = trouble(error)
         raise Unavailable(f"{source}: {problem}", remedy=remedy, field="database") from error
     except OSError as error:
-        raise UnreadableFile(f"{target} cannot be written ({error.strerror}).", remedy="Choose another place.", field="target") from error
+        raise UnreadableFile(
+            f"{target} cannot be written ({error.strerror}).", remedy="Choose another place.", field="target"
+        ) from error
     finally:
         aside.unlink(missing_ok=True)
 

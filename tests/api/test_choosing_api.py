@@ -83,7 +83,15 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     bare = client.get(f"/api/jobs/{job_named(client, 'Imkerwagen')}/yield")
     assert bare.status_code == 422 and bare.json()["field"] == "site.climate"
     working = client.get(f"/api/jobs/{job}/working", params={"place": "yield/p1"}).json()
-    steps = ["incidence_cosine", "faced_sky", "light_about_the_sun", "ground_light", "bypassed_light", "cell_temperature", "panel_power"]
+    steps = [
+        "incidence_cosine",
+        "faced_sky",
+        "light_about_the_sun",
+        "ground_light",
+        "bypassed_light",
+        "cell_temperature",
+        "panel_power",
+    ]
     assert [s["formula"] for s in working["steps"]] == steps
 
 

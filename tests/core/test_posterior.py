@@ -13,7 +13,15 @@ from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact,
 from fahrtwind.core.structure.layouts import every_second_missed, odd_end, single, thinned, trimmed, two_sections
 from fahrtwind.core.structure.members import EvidenceKey, believe, confidence
 from fahrtwind.core.structure.placing import place
-from fahrtwind.core.structure.posterior import NOTICED, NOTICED_PRIOR, SPOT_NOTICED, _explain, _log_prior_density, fit, quick_score
+from fahrtwind.core.structure.posterior import (
+    NOTICED,
+    NOTICED_PRIOR,
+    SPOT_NOTICED,
+    _explain,
+    _log_prior_density,
+    fit,
+    quick_score,
+)
 from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, ReadingKind
 from tests.truth.roofs import synthetic_roof
 
@@ -68,7 +76,15 @@ def test_likelihood_is_the_sum_over_all_ways_to_be_true_or_false(pitch: float) -
     layout = single(305.0, pitch, SPAN, 1.0)
     assert quick_score(found, layout) == pytest.approx(brute_force(found, layout.positions), rel=1e-9)
     searched = evidence(
-        [(310, "magnet"), (905, "magnet"), (1210, "pilot_solid"), (1495, "knock"), (2105, "magnet"), (2130, "knock"), (3900, "magnet")],
+        [
+            (310, "magnet"),
+            (905, "magnet"),
+            (1210, "pilot_solid"),
+            (1495, "knock"),
+            (2105, "magnet"),
+            (2130, "knock"),
+            (3900, "magnet"),
+        ],
         (ScanFact("s1", 200.0, 2500.0, "magnet"), ScanFact("s2", 1400.0, 2200.0, "knock")),
     )
     assert sorted(set(searched.channel)) == [0, 1, 2, 3], "a walk, two searches and a spot"
@@ -124,7 +140,9 @@ def test_every_story_s_design_gives_the_positions_it_names() -> None:
     assert set(np.round(np.diff(halved.positions))) == {250}
     shifted = single(-10.0, 500.0, 3100.0, 1.0)
     assert len(trimmed(shifted, 3100.0).positions) == len(shifted.positions)
-    assert len(trimmed(odd_end(base, "front", 0, 320.0, 1.0), 3100.0).positions) == len(base.positions), "the odd one stood off the roof"
+    assert len(trimmed(odd_end(base, "front", 0, 320.0, 1.0), 3100.0).positions) == len(base.positions), (
+        "the odd one stood off the roof"
+    )
 
 
 def test_a_scan_without_a_hit_weighs_as_much_as_its_miss_rate_says() -> None:

@@ -52,7 +52,11 @@ def _bays(rng: np.random.Generator, kind: Kind) -> tuple[FloatArray, FloatArray,
         return np.full(n - 1, pitch), np.stack([np.ones(n), steps], axis=1), (pitch,)
     if kind == "two sections":
         joint = int(rng.integers(4, n - 4))
-        ratio = float(rng.choice([2.0, 3.0, 0.5, 1 / 3])) if rng.random() < 0.5 else float(rng.choice([rng.uniform(0.6, 0.88), rng.uniform(1.14, 1.7)]))
+        ratio = (
+            float(rng.choice([2.0, 3.0, 0.5, 1 / 3]))
+            if rng.random() < 0.5
+            else float(rng.choice([rng.uniform(0.6, 0.88), rng.uniform(1.14, 1.7)]))
+        )
         if pitch * ratio > 1350 or pitch * ratio < 260:
             pitch, ratio = 640.0, 2.0 if ratio > 1 else 0.5
         bays = np.where(np.arange(n - 1) < joint, pitch, pitch * ratio)

@@ -91,7 +91,10 @@ def test_mounting_line_beside_a_statistics_library() -> None:
     for _ in range(60):
         clean = 620 + rng.normal(0, 6, 9)
         y = np.append(clean, 620 + rng.choice([-1, 1]) * rng.uniform(40, 90, int(rng.integers(1, 3))))
-        theirs = [float(sm.RLM(y, np.ones(len(y)), M=norm()).fit().params[0]) for norm in (sm.robust.norms.TukeyBiweight, sm.robust.norms.HuberT)]
+        theirs = [
+            float(sm.RLM(y, np.ones(len(y)), M=norm()).fit().params[0])
+            for norm in (sm.robust.norms.TukeyBiweight, sm.robust.norms.HuberT)
+        ]
         off.append([abs(e - clean.mean()) for e in (robust_location(y), *theirs)])
         assert robust_location(y) == pytest.approx(theirs[0], abs=8)
     ours, tukey, huber = np.mean(off, axis=0)

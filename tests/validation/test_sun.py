@@ -116,7 +116,9 @@ def test_the_heat_is_the_library_s(sunny: Job) -> None:
 
 
 @pytest.mark.parametrize("latitude", [30, 45, 55])
-@pytest.mark.parametrize(("tilt", "up", "facing"), [(50, "front", 180), (20, "front", 180), (50, "rear", 0), (50, "port", 90), (70, "starboard", 270)])
+@pytest.mark.parametrize(
+    ("tilt", "up", "facing"), [(50, "front", 180), (20, "front", 180), (50, "rear", 0), (50, "port", 90), (70, "starboard", 270)]
+)
 def test_a_raised_panel_gets_the_library_s_light(
     one_panel: Job, monkeypatch: pytest.MonkeyPatch, latitude: float, tilt: float, up: str, facing: float
 ) -> None:

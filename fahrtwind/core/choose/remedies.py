@@ -8,6 +8,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from math import ceil
+from typing import Literal
 
 from fahrtwind.core.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
 from fahrtwind.core.errors import FahrtwindError
@@ -22,13 +23,29 @@ from fahrtwind.core.quantities import say_length, say_speed
 from fahrtwind.core.snags.model import Snag
 
 MOST_STOPS, MOST_OFFERS = 12, 3
-MOST_FEET = 12
+MOST_FEET, MOST_FASTENERS = 12, 4
 FURTHEST_MM, LITTLE_MM, MOST_MOVES = 1200.0, (10.0, 20.0, 40.0, 80.0), 16
 HIGHER_MM = (5.0, 10.0, 15.0, 20.0, 30.0, 40.0, 60.0)
-SCREW_LENGTHS_MM = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
-BOLT_LENGTHS_MM = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
+SCREW_LENGTHS_MM: tuple[float, ...] = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
+BOLT_LENGTHS_MM: tuple[float, ...] = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
 INCH = 25.4
+IN_THE_WAY = (
+    "panels-overlap", "over-edge", "on-obstacle", "brackets-meet", "foot-on-obstacle", "lid-blocked", "hole-in-keep-out", "feet-crowd",
+    "across-a-step", "hangs-over", "too-wide",
+)  # fmt: skip
+SWITCHES = {
+    "nut-in-closed-rib": ("screws", "screws into members"), "bolts-need-access": ("screws", "screws into members"),
+    "flexible-bolted": ("tape", "foam tape"),
+}  # fmt: skip
 PAD_STEPS_MM = ((120.0, 50.0), (150.0, 50.0), (150.0, 75.0), (200.0, 75.0), (200.0, 100.0), (300.0, 100.0))
+
+
+@dataclass(frozen=True, slots=True)
+class Filled:
+    """A box of the form a remedy leads to, and what to put into it."""
+
+    field: str
+    text: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +57,7 @@ class Remedy:
     words: str
     edits: tuple[Edit, ...]
     go: str = ""
-    fill: tuple[tuple[str, str], ...] = ()
+    fill: tuple[Filled, ...] = ()
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,29 +113,34 @@ def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]
     if panel is None:
         return
     hold = panel.hold
-    if snag.id in ("safe-speed-too-low", "let-go-too-low"):
+    if snag.id in IN_THE_WAY:
+        yield from _moves(job, panel)
+    elif snag.id in SWITCHES:
+        school, words = SWITCHES[snag.id]
+        yield iter([_set(panel, "hold", {"school": school}, words)])
+    elif snag.id in ("safe-speed-too-low", "let-go-too-low"):
         yield from _stronger(job, panel)
-    elif snag.id == "few-feet":
-        yield iter([_Draft((SpreadFeet(panel=panel.id, count=4),), lambda _: "4 feet")])
-    elif snag.id in ("screw-too-short", "bolt-too-short", "through-the-ceiling") and not isinstance(hold, FoamTape):
-        yield _other_length(job, panel, hold, before)
-    elif snag.id == "holes-beyond-base" and not isinstance(hold, FoamTape):
-        yield _larger_base(job, panel, hold)
-        yield (_set(panel, "hold.count", n, f"{n} fasteners a foot") for n in range(hold.count - 1, 0, -1))
-    elif snag.id == "pad-beyond-base" and isinstance(hold, FoamTape):
-        yield iter([_bracket_for_pad(job, panel, hold)])
-    elif snag.id in ("nut-in-closed-rib", "bolts-need-access"):
-        yield iter([_set(panel, "hold", {"school": "screws"}, "screws into members")])
-    elif snag.id == "flexible-bolted":
-        yield iter([_set(panel, "hold", {"school": "tape"}, "foam tape")])
     elif snag.id == "touches-the-crown":
         yield _higher(job, panel)
         yield from _moves(job, panel)
     elif snag.id == "screws-in-skin":
         yield _onto_members(job, panel, before)
-    elif snag.id in ("panels-overlap", "over-edge", "on-obstacle", "brackets-meet", "foot-on-obstacle", "lid-blocked", "hole-in-keep-out",
-                     "feet-crowd", "across-a-step", "hangs-over", "too-wide"):  # fmt: skip
-        yield from _moves(job, panel)
+    elif isinstance(hold, FoamTape):
+        yield iter([_bracket_for_pad(job, panel, hold)] if snag.id == "pad-beyond-base" else [])
+    else:
+        yield from _other_parts(job, before, snag, panel, hold)
+
+
+def _other_parts(
+    job: Job, before: Evaluation, snag: Snag, panel: PlacedPanel, hold: Screws | ThroughBolts
+) -> Iterator[Iterator[_Draft]]:
+    if snag.id == "few-feet":
+        yield iter([_Draft((SpreadFeet(panel=panel.id, count=4),), lambda _: "4 feet")])
+    elif snag.id in ("screw-too-short", "bolt-too-short", "through-the-ceiling"):
+        yield _other_length(job, panel, hold, before)
+    elif snag.id == "holes-beyond-base":
+        yield _larger_base(job, panel, hold)
+        yield (_set(panel, "hold.count", n, f"{n} fasteners a foot") for n in range(hold.count - 1, 0, -1))
 
 
 def _panel(job: Job, place: str) -> PlacedPanel | None:
@@ -135,26 +157,27 @@ def _stronger(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
     def told(words: str) -> Callable[[Evaluation], str]:
         return lambda after: f"{words}: safe {say_speed(_safe(after, panel.id), job.units)}"
 
-    hold, side = panel.hold, "sides" if all(f.side in ("port", "starboard") for f in panel.feet) else "ends"
+    hold, path = panel.hold, f"panels.{panel.id}.hold"
     if isinstance(hold, FoamTape):
-        larger = [(a, b) for a, b in PAD_STEPS_MM if a * b > hold.pad_length.mm * hold.pad_width.mm]
+        larger = [pad for pad in PAD_STEPS_MM if pad[0] * pad[1] > hold.pad_length.mm * hold.pad_width.mm]
         yield (
-            _Draft(
-                (SetValue(path=f"panels.{panel.id}.hold.pad_length", value={"mm": a}), SetValue(path=f"panels.{panel.id}.hold.pad_width", value={"mm": b})),
-                told(f"pads {say_length(a, job.units)} × {say_length(b, job.units)}"),
-            )
-            for a, b in larger
-        )  # fmt: skip
-    else:
-        yield (
-            _Draft((SetValue(path=f"panels.{panel.id}.hold.count", value=n),), told(f"{n} fasteners a foot"))
-            for n in range(hold.count + 1, 5)
+            _Draft(_pad(path, *pad), told(f"pads {say_length(pad[0], job.units)} × {say_length(pad[1], job.units)}"))
+            for pad in larger
         )
-    yield (
-        _Draft((SpreadFeet(panel=panel.id, count=n, along=side),), told(f"{n} feet"))  # type: ignore[arg-type]
-        for n in range(2 * (len(panel.feet) // 2) + 2, MOST_FEET + 1, 2)
-    )
+    else:
+        more = range(hold.count + 1, MOST_FASTENERS + 1)
+        yield (_Draft((SetValue(path=f"{path}.count", value=n),), told(f"{n} fasteners a foot")) for n in more)
+    side: Literal["sides", "ends"] = "sides" if all(f.side in ("port", "starboard") for f in panel.feet) else "ends"
+    counts = range(2 * (len(panel.feet) // 2) + 2, MOST_FEET + 1, 2)
+    yield (_Draft((SpreadFeet(panel=panel.id, count=n, along=side),), told(f"{n} feet")) for n in counts)
     yield _slower(job, panel)
+
+
+def _pad(path: str, length_mm: float, width_mm: float) -> tuple[Edit, ...]:
+    return (
+        SetValue(path=f"{path}.pad_length", value={"mm": length_mm}),
+        SetValue(path=f"{path}.pad_width", value={"mm": width_mm}),
+    )
 
 
 def _slower(job: Job, panel: PlacedPanel) -> Iterator[_Draft]:
@@ -224,7 +247,9 @@ def _moves(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
         across |= {roof.y_mm + edge - rect.y_mm, roof.y_end_mm - edge - rect.y_end_mm}
     little = {sign * step for step in LITTLE_MM for sign in (1.0, -1.0)}
     ways = [("x", s) for s in along | little] + [("y", s) for s in across | little]
-    ways = sorted(((axis, _whole(s)) for axis, s in ways if 0.5 < abs(s) <= FURTHEST_MM), key=lambda w: (abs(w[1]), w))[:MOST_MOVES]
+    ways = sorted(((axis, _whole(s)) for axis, s in ways if 0.5 < abs(s) <= FURTHEST_MM), key=lambda w: (abs(w[1]), w))[
+        :MOST_MOVES
+    ]
     yield (_moved(job, panel, axis, step) for axis, step in ways)
 
 
@@ -265,5 +290,5 @@ def _to_find_out(job: Job, before: Evaluation, snag: Snag) -> Iterator[Remedy]:
     at = say_length(member.x_mm, job.units)
     yield Remedy(
         snag.id, snag.place, f"one pilot hole at {at}: solid tells that member {member.number} is there", (), "readings",
-        (("kind", "pilot_solid"), ("x", at)),
+        (Filled("kind", "pilot_solid"), Filled("x", at)),
     )  # fmt: skip

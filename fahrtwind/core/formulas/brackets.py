@@ -24,7 +24,9 @@ def row_share(
 ) -> Number:  # fmt: skip
     """Of the pull on the foot. Holes beyond the toe hold nothing; where none is inside, the whole pull many times over."""
     from_toe = [toe_mm - (i - (count - 1) / 2) * pitch_mm for i in range(int(count))]
-    inside = [d for d in from_toe if d > 0]  # whether the inner ones miss the upright is a question of geometry: a stop of its own
+    inside = [
+        d for d in from_toe if d > 0
+    ]  # whether the inner ones miss the upright is a question of geometry: a stop of its own
     return (lever_mm + toe_mm) * max(inside) / sum(d * d for d in inside) if inside else NOTHING_INSIDE
 
 

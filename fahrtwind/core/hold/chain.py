@@ -90,7 +90,11 @@ def chain_of(
 
 @lru_cache(maxsize=256)
 def _cached(
-    vehicle: Keyed[Vehicle], members: Keyed[Members], hold: Keyed[Screws | ThroughBolts | FoamTape], into_member: bool, on_side: bool
+    vehicle: Keyed[Vehicle],
+    members: Keyed[Members],
+    hold: Keyed[Screws | ThroughBolts | FoamTape],
+    into_member: bool,
+    on_side: bool,
 ) -> Chain:
     return _build(vehicle.part, members.part, hold.part, into_member, on_side)
 

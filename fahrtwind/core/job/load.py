@@ -32,7 +32,9 @@ def load_job(data: Any, *, stored: bool = False) -> Job:
     """Validate a job document of any version this program has known.
 
     ``stored``: it was accepted once. Where a rule about text came later, characters that cannot be written and texts that say
-    something else than their value are dropped rather than the job. Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
+    something else than their value are dropped rather than the job.
+
+    Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
     """
     if not isinstance(data, dict):
         raise UnreadableFile("This is not a job document.", remedy="Choose a job file written by Fahrtwind.")

@@ -215,8 +215,11 @@ class LineMark(Part):
 
 
 class MountingLines(Part):
-    """Where rails run on a curved roof. ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one
-    of its edges; ``common`` wants the same offset on both sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked."""
+    """Where rails run on a curved roof.
+
+    ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants the same offset on both
+    sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+    """
 
     marks: Annotated[tuple[LineMark, ...], Field(max_length=80)] = ()
     school: LineSchool | None = None

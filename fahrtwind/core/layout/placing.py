@@ -24,7 +24,9 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
     at = _first_free_x(job, model)
     if at > FURTHEST_AFT_MM:
         raise InputError(
-            "There is no room for another panel.", remedy="Move or remove a panel, or keep this layout as a variant.", field="panels"
+            "There is no room for another panel.",
+            remedy="Move or remove a panel, or keep this layout as a variant.",
+            field="panels",
         )
     number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
     before = job.panels[-1] if job.panels else None

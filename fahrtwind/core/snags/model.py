@@ -5,16 +5,17 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from functools import partial
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING, Literal, get_args
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.silence import Stages
+from fahrtwind.core.silence import Silence, Stages
 
 if TYPE_CHECKING:
     from fahrtwind.core.results import Findings
 
 Severity = Literal["stop", "caution", "note"]
 Station = Literal["survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log"]
+STATIONS: tuple[Station, ...] = get_args(Station)
 ORDER: dict[Severity, int] = {"stop": 0, "caution": 1, "note": 2}
 
 
@@ -82,6 +83,15 @@ def _found(rule: Rule, job: Job, findings: Findings) -> tuple[Found, ...]:
     return tuple(rule.check(job, findings))
 
 
+def _unchecked(silence: Silence) -> Snag:
+    """A rule that could not be asked: what it would have found is not known, so it counts as found."""
+    station: Station = next((s for s in STATIONS if s == silence.station), "hold")
+    return Snag(
+        "rule-unanswered", "stop", station, "Cannot be checked", silence.place or "job", silence.what, silence.why, silence.remedy,
+        "validity limits of the formulas", "", None, None, "", None,
+    )  # fmt: skip
+
+
 def find_snags(job: Job, findings: Findings) -> tuple[Snag, ...]:
     """Run every rule. Stops come first; dismissed cautions keep their place and carry the reason."""
     reasons = {(d.snag, d.place): d.reason for d in job.dismissals}
@@ -92,10 +102,7 @@ def find_snags(job: Job, findings: Findings) -> tuple[Snag, ...]:
             f.unit, None if r.severity == "stop" else reasons.get((r.id, f.place)),
         )
         for r in RULES.values()
-        for f in stages.ask(r.station, "", r.title, partial(_found, r, job, findings), ())
+        for f in stages.each(r.station, "", r.title, partial(_found, r, job, findings))
     ]  # fmt: skip
-    snags += [
-        Snag("rule-unanswered", "stop", s.station, "Cannot be checked", s.place, s.what, s.why, s.remedy, "", "", None, None, "", None)  # type: ignore[arg-type]
-        for s in stages.silent
-    ]
+    snags += [_unchecked(s) for s in stages.silent]
     return tuple(sorted(snags, key=lambda s: (s.dismissed is not None, ORDER[s.severity])))

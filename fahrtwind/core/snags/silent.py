@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from functools import partial
+
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, Station, rule
@@ -15,4 +16,6 @@ def _silent(station: Station, _job: Job, findings: Findings) -> Iterator[Found]:
 
 STATIONS: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
 for _station in STATIONS:
-    rule(f"{_station}-unanswered", "stop", _station, "Cannot be worked out", "validity limits of the formulas")(partial(_silent, _station))
+    rule(f"{_station}-unanswered", "stop", _station, "Cannot be worked out", "validity limits of the formulas")(
+        partial(_silent, _station)
+    )

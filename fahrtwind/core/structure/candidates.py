@@ -207,7 +207,9 @@ def _thinned(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
                         options.append((base.log_weight + gained, number, joint, end, times))  # type: ignore[arg-type]
     best = sorted(options, reverse=True)[: 2 * THINNED_KEPT]
     share = THINNED_SHARE / (4 * USUAL_JOINTS)  # at either end, by two or by three
-    return _fitted(evidence, [thinned(bases[b].layout, joint, end, times, share) for _, b, joint, end, times in best], THINNED_KEPT)
+    return _fitted(
+        evidence, [thinned(bases[b].layout, joint, end, times, share) for _, b, joint, end, times in best], THINNED_KEPT
+    )
 
 
 def _two_sections(evidence: Evidence, best: list[Fitted]) -> list[Fitted]:

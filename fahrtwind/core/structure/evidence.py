@@ -152,7 +152,12 @@ def _channel(reading: ReadingFact, sigma: float, scans: tuple[ScanFact, ...]) ->
         return len(scans) + 1
     beside = BESIDE_SCAN * sigma
     return next(
-        (i for i, s in enumerate(scans, 1) if s.kind == reading.kind and s.start_mm - beside <= reading.x_mm <= s.end_mm + beside), 0
+        (
+            i
+            for i, s in enumerate(scans, 1)
+            if s.kind == reading.kind and s.start_mm - beside <= reading.x_mm <= s.end_mm + beside
+        ),
+        0,
     )
 
 
@@ -162,10 +167,15 @@ def _pooled(kind: ReadingKind, channel: int, bunch: list[tuple[ReadingFact, floa
     return _Thing(tuple(r.id for r, _ in bunch), kind, channel, x, float(weight.sum() ** -0.5))
 
 
-def _false_rates(things: list[_Thing], trust: dict[ReadingKind, KindTrust], span: float) -> tuple[npt.NDArray[np.bool_], FloatArray]:
+def _false_rates(
+    things: list[_Thing], trust: dict[ReadingKind, KindTrust], span: float
+) -> tuple[npt.NDArray[np.bool_], FloatArray]:
     """Which thing is the first of its bunch, the best trusted one, and the density at which each would come about falsely."""
     count = max(len(things), 4)
-    first, rate = np.zeros(len(things), dtype=bool), np.array([trust[t.kind].false_share * count / span for t in things], dtype=float)
+    first, rate = (
+        np.zeros(len(things), dtype=bool),
+        np.array([trust[t.kind].false_share * count / span for t in things], dtype=float),
+    )
     for bunch in _bunches(things):
         middle = float(np.mean([things[i].x for i in bunch]))
         lead = min(bunch, key=lambda i: (rate[i], abs(things[i].x - middle)))

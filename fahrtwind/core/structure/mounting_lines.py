@@ -31,7 +31,9 @@ DRIFT_MM = 15.0
 """A line that runs out further than this over its length wants its two ends set one by one (10–15 mm: common practice)."""
 FLAT_ROOF_MM = 60_000.0
 SCHOOLS: tuple[LineSchool, ...] = ("mean", "most_frequent", "median", "robust")
-SOURCE = "Rousseeuw and Leroy, Robust Regression and Outlier Detection, 1987 (least trimmed squares, then the mean of what is left)"
+SOURCE = (
+    "Rousseeuw and Leroy, Robust Regression and Outlier Detection, 1987 (least trimmed squares, then the mean of what is left)"
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -74,7 +76,8 @@ class SideLine:
 
 @dataclass(frozen=True, slots=True)
 class LinesFinding:
-    """Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x."""
+    """Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both
+    ends; the chalk line is snapped between the two x."""
 
     sides: tuple[SideLine, ...]
     chalk_front_x_mm: float | None
@@ -221,7 +224,9 @@ def _lean(marks: _Marks, i: int, *, line: float, base: float, bar: float) -> Mar
     with scope("mounting", f"{marks.side} {name}"):
         curve = given(radius, "inferred", "crown")
         lean = residual_lean(given(line, "chosen", "line"), given(y, "measured", "plumb mark"), curve)
-        wedge = wedge_thickness(given(base, "chosen", "base width of the foot"), lean, given(bar, "chosen", "width of the bar"), curve)
+        wedge = wedge_thickness(
+            given(base, "chosen", "base width of the foot"), lean, given(bar, "chosen", "width of the bar"), curve
+        )
     under: Literal["outboard", "inboard"] = "outboard" if lean > 0 else "inboard"
     return MarkLean(name, x, y, stray, float(lean), float(wedge), under)
 

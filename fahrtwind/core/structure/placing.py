@@ -81,7 +81,7 @@ def _regress(
     theta = spread @ (rows.T @ (own / total) + pull)
     residual = own - rows @ theta
     log = float(-0.5 * (residual**2 / total + np.log(total)).sum() + 0.5 * np.linalg.slogdet(spread)[1])
-    return log, theta, spread
+    return log, theta, np.asarray(spread, dtype=np.float64)
 
 
 def explain_member(fit: Fitted, placing: Placing, number: int) -> None:

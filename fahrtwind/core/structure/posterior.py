@@ -101,7 +101,9 @@ def _usual(layout: Layout) -> bool:
     low, high = PITCH_RANGE_MM
     pitches = [layout.pitch_mm(i + 1) for i in range(len(layout.pitches))]
     beside = {"front": pitches[0], "rear": pitches[-1]}
-    return all(low <= p <= high for p in pitches) and all(0.2 * beside[e] < layout.theta[c] < 1.9 * beside[e] for e, c in layout.bays)
+    return all(low <= p <= high for p in pitches) and all(
+        0.2 * beside[e] < layout.theta[c] < 1.9 * beside[e] for e, c in layout.bays
+    )
 
 
 def member_scores(evidence: Evidence, layout: Layout) -> FloatArray:

@@ -55,19 +55,19 @@ def _cached(read: Keyed[Job]) -> Surveyed:
 
 def _judge(job: Job) -> Surveyed:
     stages = Stages()
-    ask, square = partial(stages.ask, "survey"), job.survey.squareness
+    ask, each, square = partial(stages.ask, "survey"), partial(stages.each, "survey"), job.survey.squareness
     flat = ask("survey.outline", "Flat area", lambda: flat_polygon(job), None)
     crown = ask("survey.crown", "Crown", lambda: fit_job_crown(job), None)
-    entries = ask("survey.scars", "Old work", lambda: seal_entries(job), ())
+    entries = each("survey.scars", "Old work", lambda: seal_entries(job))
     found = SurveyFindings(
-        outline=ask("survey.outline", "Outline", lambda: ring(outline_polygon(job)), ()),
+        outline=each("survey.outline", "Outline", lambda: ring(outline_polygon(job))),
         outline_trouble=ask("survey.outline", "Outline", lambda: outline_trouble(job), ""),
         flat=ring(flat), flat_area_m2=flat.area * 1e-6 if flat else 0.0,
         crown=ask("survey.crown", "Crown", lambda: crown_finding(crown) if crown else None, None),
-        rows=ask("survey.point_rows", "Factory points", lambda: tuple(fit_row(r) for r in job.survey.point_rows), ()),
-        lids=ask("obstacles", "Open lids", lambda: tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None), ()),
+        rows=each("survey.point_rows", "Factory points", lambda: tuple(fit_row(r) for r in job.survey.point_rows)),
+        lids=each("obstacles", "Open lids", lambda: tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None)),
         reach=ask("survey.access", "Reach", lambda: reach(job), None),
-        keep_outs=ask("survey.keep_outs", "Lines under the skin", lambda: keep_out_strips(job), ()),
+        keep_outs=each("survey.keep_outs", "Lines under the skin", lambda: keep_out_strips(job)),
         square=ask("survey.squareness", "Squareness", lambda: check_square(square), None),
         straight=ask("survey.squareness", "Parallel edges", lambda: check_straight(square.offsets), None), seal_entries=entries,
         removal_h=sum(e.minutes for e in entries) / 60,

@@ -245,6 +245,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Remedies
+         * @description The least changes that clear each stop, tried out.
+         */
+        get: operations["read_remedies_api_jobs__job_id__remedies_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/changes": {
         parameters: {
             query?: never;
@@ -1738,6 +1758,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/job.remedies": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The least changes that clear each stop of a job, each tried out. */
+        post: operations["calc_job_remedies_api_calc_job_remedies_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/layout.yield": {
         parameters: {
             query?: never;
@@ -2852,6 +2889,16 @@ export interface components {
             rank: number | null;
             /** Why */
             why: string;
+        };
+        /**
+         * Filled
+         * @description A box of the form a remedy leads to, and what to put into it.
+         */
+        Filled: {
+            /** Field */
+            field: string;
+            /** Text */
+            text: string;
         };
         /**
          * Findings
@@ -4944,6 +4991,30 @@ export interface components {
             off_mm: number;
             /** Reason */
             reason: string;
+        };
+        /**
+         * Remedy
+         * @description What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill in there.
+         */
+        Remedy: {
+            /** Snag */
+            snag: string;
+            /** Place */
+            place: string;
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+            /**
+             * Go
+             * @default
+             */
+            go: string;
+            /**
+             * Fill
+             * @default []
+             */
+            fill: components["schemas"]["Filled"][];
         };
         /** RemovalLabourInput */
         RemovalLabourInput: {
@@ -7699,6 +7770,91 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["VariantLine"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_remedies_api_jobs__job_id__remedies_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"][];
                 };
             };
             /** @description Not readable */
@@ -15420,6 +15576,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Proposals"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_job_remedies_api_calc_job_remedies_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JobInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Remedy"][];
                 };
             };
             /** @description Not readable */

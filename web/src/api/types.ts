@@ -49,3 +49,4 @@ export type ReadingKind = Reading["kind"];
 export type Units = Job["units"];
 export type StationName = StationState["station"];
 export type Edit = Schemas["EditRequest"]["edits"][number];
+export type Remedy = components["schemas"]["Remedy"];

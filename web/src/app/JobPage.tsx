@@ -92,9 +92,7 @@ export function JobPage() {
 
   const open = handle.answer !== null;
   useEffect(() => {
-    // biome-ignore lint/style/noUnusedExpressions: the station is what this waits for
-    info.name;
-    if (!open) return;
+    if (!open || !info.name) return;
     main.current?.scrollTo({ top: 0 });
     heading.current?.focus({ preventScroll: true });
   }, [info.name, open]);
@@ -145,16 +143,13 @@ export function JobPage() {
   return (
     <JobContext value={view}>
       <div className="lg:h-full flex flex-col bg-sheet">
-        <a
-          href="#station"
+        <button
+          type="button"
           className="act sr-only focus:not-sr-only focus:!absolute focus:z-10 focus:bg-tape focus:text-[#1d2225]"
-          onClick={(event) => {
-            event.preventDefault();
-            heading.current?.focus();
-          }}
+          onClick={() => heading.current?.focus()}
         >
           To the station
-        </a>
+        </button>
         <Header />
         <Road current={info.name} />
         <TroubleBar />
@@ -190,7 +185,7 @@ export function JobPage() {
             {Body ? <Body /> : <p className="py-3 max-w-[60ch]">{info.later}</p>}
           </main>
           <aside className="border-l border-hair px-3 py-2 min-h-0 bg-paper/60">
-            <SnagList />
+            <SnagList station={info.name} />
           </aside>
         </div>
       </div>

@@ -1,5 +1,5 @@
 /** What is typed and not stored yet: text of boxes and half-typed rows, kept over a change of station, a reload and a crash. */
-import { useCallback, useState, useSyncExternalStore } from "react";
+import { useCallback, useEffect, useState, useSyncExternalStore } from "react";
 
 /** ``on`` is what the job held when the typing began: where that has changed since, storing it needs a clear yes. */
 export type Draft = { text: string; on: string };
@@ -58,22 +58,40 @@ function subscribe(listener: () => void): () => void {
   };
 }
 
+const rowKey = (job: string, name: string) => `row:${job}:${name}`;
+const FILLED = "row-filled";
+
+/** Fill a form from outside, for example because a remedy led to it. */
+export function fillRow(job: string, name: string, value: unknown): void {
+  localStorage.setItem(rowKey(job, name), JSON.stringify(value));
+  window.dispatchEvent(new CustomEvent(FILLED, { detail: rowKey(job, name) }));
+}
+
+function readRow<T>(key: string, first: T): T {
+  try {
+    return (JSON.parse(localStorage.getItem(key) ?? "null") as T | null) ?? first;
+  } catch {
+    return first;
+  }
+}
+
 /** State of a half-typed row or form that outlives the component: kept until it is set back to its first value. */
 export function useKept<T>(job: string, name: string, first: T): [T, (next: T) => void] {
-  const key = `row:${job}:${name}`;
-  const [value, setValue] = useState<T>(() => {
-    try {
-      return (JSON.parse(localStorage.getItem(key) ?? "null") as T | null) ?? first;
-    } catch {
-      return first;
-    }
-  });
-  const [empty] = useState(() => JSON.stringify(first));
+  const key = rowKey(job, name);
+  const [empty] = useState(first);
+  const [value, setValue] = useState<T>(() => readRow(key, first));
+  useEffect(() => {
+    const filled = (event: Event) => {
+      if (event instanceof CustomEvent && event.detail === key) setValue(readRow(key, empty));
+    };
+    window.addEventListener(FILLED, filled);
+    return () => window.removeEventListener(FILLED, filled);
+  }, [key, empty]);
   const set = useCallback(
     (next: T) => {
       setValue(next);
       const text = JSON.stringify(next);
-      if (text === empty) localStorage.removeItem(key);
+      if (text === JSON.stringify(empty)) localStorage.removeItem(key);
       else localStorage.setItem(key, text);
     },
     [key, empty],

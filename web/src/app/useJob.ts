@@ -348,5 +348,7 @@ function troubleOf(problem: unknown): Trouble {
       revision: problem.body.current_revision ?? 0,
       canUndo: problem.body.can_undo ?? false,
     };
-  return problem.status >= 500 ? { kind: "failing", message: problem.message } : { kind: "gone", message: problem.message };
+  return problem.status >= 500
+    ? { kind: "failing", message: problem.message }
+    : { kind: "gone", message: problem.message };
 }

@@ -4,10 +4,10 @@ import { useJobView } from "../app/JobContext";
 import { StateShape } from "../ui/StateMark";
 import { nudge, type RoofScale } from "./geometry";
 import { footName, footState } from "./names";
-import type { Moved } from "./useDrag";
+import { isRoaming } from "./roaming";
 
 /** Feet with their state; a foot off its member carries a tail to it. */
-export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | null }) {
+export function FootShapes({ scale }: { scale: RoofScale }) {
   const { job, evaluation, units, selection, go, handle } = useJobView();
   const panels = new Map(job.panels.map((p) => [p.id, p]));
   const members = new Map(evaluation.findings.members.members.map((m) => [m.number, m.x_mm]));
@@ -18,7 +18,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
 
   const keys = (event: KeyboardEvent, panel: Panel, place: FootPlace) => {
     const path = `panels.${panel.id}.feet.${place.foot}`;
-    const step = nudge(event.key, event.shiftKey, units);
+    const step = isRoaming() ? null : nudge(event.key, event.shiftKey, units);
     const along = step ? (place.on_side ? step.dx : step.dy) : 0;
     if (along)
       handle.change([
@@ -32,6 +32,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
     else if (event.key === "Enter" || event.key === " ") go("hold", path);
     else if (event.key === "Delete") handle.change([{ op: "remove", path }]);
     else return;
+    event.stopPropagation();
     event.preventDefault();
   };
 
@@ -39,7 +40,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
     <g>
       {evaluation.findings.feet.map((place) => {
         const panel = panels.get(place.panel);
-        if (!panel || moved?.ids.includes(place.panel)) return null;
+        if (!panel) return null;
         const verdict = verdicts.get(`${place.panel}.${place.foot}`);
         const path = `panels.${place.panel}.feet.${place.foot}`;
         const active = selection === path;
@@ -51,7 +52,7 @@ export function FootShapes({ scale, moved }: { scale: RoofScale; moved: Moved | 
           <g
             key={path}
             role="button"
-            tabIndex={0}
+            tabIndex={-1}
             aria-label={name}
             aria-pressed={active}
             data-foot={`${place.panel}.${place.foot}`}

@@ -123,7 +123,7 @@ export function CheckFlag({ scale }: { scale: RoofScale }) {
   return (
     <g
       role="button"
-      tabIndex={0}
+      tabIndex={-1}
       aria-label={`Check here next. ${check.words}`}
       className="cursor-pointer outline-none group"
       onClick={() => go("structure")}

@@ -32,7 +32,7 @@ export function ObstacleShapes({ scale }: { scale: RoofScale }) {
           <g
             key={obstacle.id}
             role="button"
-            tabIndex={0}
+            tabIndex={-1}
             aria-label={obstacleName(obstacle, units)}
             className="cursor-pointer outline-none group"
             onClick={() => go("survey", path)}

@@ -3,6 +3,7 @@ import type { Panel } from "../api/types";
 import { selectedPanel, useJobView } from "../app/JobContext";
 import { nameFits, nudge, type RoofScale } from "./geometry";
 import { panelName } from "./names";
+import { isRoaming, stopRoaming } from "./roaming";
 import { positionEdits, together, type useDrag } from "./useDrag";
 
 /** Panels: planned, so thin ink. Dragged by pointer, nudged by arrow keys, turned with R, removed with Delete. */
@@ -14,7 +15,7 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
   const pointing = useRef(false);
 
   const keys = (event: KeyboardEvent, panel: Panel) => {
-    const step = nudge(event.key, event.shiftKey, units);
+    const step = isRoaming() ? null : nudge(event.key, event.shiftKey, units);
     if (step) {
       // quick presses outrun the answers: each one starts from where the last one will have got to
       handle.change(positionEdits(together(job.panels, panel), step.dx, step.dy, handle.onItsWay));
@@ -24,8 +25,11 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
       handle.change([{ op: "set", path: `panels.${panel.id}.locked`, value: !panel.locked }]);
     else if (event.key === "Delete") handle.change([{ op: "remove", path: `panels.${panel.id}` }]);
     else if ((event.key === "Enter" || event.key === " ") && event.shiftKey) pick(panel.id);
-    else if (event.key === "Enter" || event.key === " ") select(`panels.${panel.id}`);
-    else return;
+    else if (event.key === "Enter" || event.key === " ") {
+      stopRoaming();
+      select(`panels.${panel.id}`);
+    } else return;
+    event.stopPropagation();
     event.preventDefault();
   };
 
@@ -34,10 +38,13 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
       {job.panels.map((panel) => {
         const rect = shapes.get(panel.id);
         if (!rect) return null;
-        // the rectangle may already be the preview's: what is dragged is drawn from where the job has it
+        // panel, feet, distances and verdict are drawn from one evaluation; what the pointer holds runs ahead as an outline
+        const { x_mm: x, y_mm: y } = rect;
         const moved = drag.moved?.ids.includes(panel.id) ? drag.moved : null;
-        const x = moved ? panel.x.mm + moved.dx : rect.x_mm;
-        const y = moved ? panel.y.mm + moved.dy - rect.width_mm / 2 : rect.y_mm;
+        const ahead = moved && {
+          x: panel.x.mm + moved.dx - x,
+          y: panel.y.mm + moved.dy - rect.width_mm / 2 - y,
+        };
         const wide = scale.size(rect.length_mm);
         const high = scale.size(rect.width_mm);
         const stop = evaluation.snags.some((s) => s.severity === "stop" && s.place.startsWith(`panels.${panel.id}`));
@@ -46,7 +53,7 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
           <g
             key={panel.id}
             role="button"
-            tabIndex={0}
+            tabIndex={-1}
             aria-label={panelName(panel, evaluation.snags, units)}
             aria-pressed={active}
             data-panel={panel.id}
@@ -69,7 +76,7 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
             }}
             onKeyDown={(event) => keys(event, panel)}
             onFocus={() => {
-              if (!pointing.current && !active && !picked.length) select(`panels.${panel.id}`);
+              if (!pointing.current && !active && !picked.length && !isRoaming()) select(`panels.${panel.id}`);
             }}
           >
             <rect
@@ -81,6 +88,20 @@ export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnTyp
               strokeWidth={stop ? 2.4 : 1.2}
               className="group-focus-visible:stroke-[4px]"
             />
+            {ahead && (
+              <rect
+                data-ahead
+                x={scale.size(ahead.x)}
+                y={scale.size(ahead.y)}
+                width={wide}
+                height={high}
+                fill="none"
+                stroke="var(--color-ink)"
+                strokeWidth={1}
+                strokeDasharray="5 3"
+                pointerEvents="none"
+              />
+            )}
             {panel.locked && <path d="M5 11 v-3 a3.5 3.5 0 0 1 7 0 v3 h1.5 v7 h-10 v-7 z" fill="var(--color-ink)" />}
             <text
               x={wide / 2}

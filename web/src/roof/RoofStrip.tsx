@@ -11,6 +11,7 @@ import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLine
 import { ObstacleShapes } from "./ObstacleShapes";
 import { PanelShapes } from "./PanelShapes";
 import { Rulers } from "./Rulers";
+import { roam, stopRoaming } from "./roaming";
 import { ShadowShapes } from "./ShadowShapes";
 import { SideView } from "./SideView";
 import { RoofGround, RoofMarks } from "./SurveyShapes";
@@ -49,7 +50,14 @@ export function RoofStrip({ sections }: { sections: boolean }) {
         height={scale.height}
         className="block touch-none select-none"
         role="group"
-        aria-label={`Roof seen from above, front to the left${roof ? `, ${length(roof.length_mm, units)} by ${length(roof.width_mm, units)}` : ""}`}
+        // biome-ignore lint/a11y/noNoninteractiveTabindex: the strip is one tab stop, arrows move between what is drawn on it
+        tabIndex={0}
+        onKeyDown={(event) => roam(event, () => select(null))}
+        onPointerDownCapture={stopRoaming}
+        onBlur={(event) => {
+          if (!event.currentTarget.contains(event.relatedTarget)) stopRoaming();
+        }}
+        aria-label={`Roof seen from above, front to the left; arrows move between its things, Enter takes one${roof ? `, ${length(roof.length_mm, units)} by ${length(roof.width_mm, units)}` : ""}`}
         onPointerMove={(event) => {
           const frame = event.currentTarget.getBoundingClientRect();
           pointAt({ x: scale.mmX(event.clientX - frame.left), y: scale.mmY(event.clientY - frame.top), inside: true });
@@ -66,7 +74,7 @@ export function RoofStrip({ sections }: { sections: boolean }) {
         <ObstacleShapes scale={scale} />
         <PanelShapes scale={scale} drag={drag} />
         <ShadowShapes scale={scale} />
-        <FootShapes scale={scale} moved={drag.moved} />
+        <FootShapes scale={scale} />
         {panel && <Dimensions scale={scale} panel={panel} />}
         <RoofMarks scale={scale} />
         <SnapLines scale={scale} moved={drag.moved} />

@@ -114,7 +114,7 @@ export function RoofMarks({ scale }: { scale: RoofScale }) {
           <g
             key={entry.scar}
             role="button"
-            tabIndex={0}
+            tabIndex={-1}
             aria-label={name}
             className="cursor-pointer outline-none group"
             transform={`translate(${scale.x(entry.x_mm)} ${scale.y(entry.y_mm)})`}

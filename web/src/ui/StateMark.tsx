@@ -2,7 +2,13 @@
 export type FootState = "holds" | "thin" | "lets go" | "refused" | "unknown";
 
 export function stateWords(state: FootState): string {
-  return { holds: "holds", thin: "thin margin", "lets go": "lets go", refused: "refused by a stop", unknown: "not known yet" }[state];
+  return {
+    holds: "holds",
+    thin: "thin margin",
+    "lets go": "lets go",
+    refused: "refused by a stop",
+    unknown: "not known yet",
+  }[state];
 }
 
 /** Drawn about (0, 0); the caller places it. */

@@ -224,7 +224,11 @@ def explain(job: Job, panel: PlacedPanel, stand: Stand) -> None:
             given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
         )  # fmt: skip
         faced = float(faced_sky(given(tilt, "chosen", "tilt")))
-        beam, diffuse, height = float(sky.beam[noon]), float(sky.diffuse[noon]), float(np.sin(np.radians(sky.elevation_deg[noon])))
+        beam, diffuse, height = (
+            float(sky.beam[noon]),
+            float(sky.diffuse[noon]),
+            float(np.sin(np.radians(sky.elevation_deg[noon]))),
+        )
         anisotropy = beam / float(sky.beyond[noon])
         near = light_about_the_sun(
             given(diffuse, "computed", "clear sky, library"), given(anisotropy, "computed", "clear sky, library"), cosine,

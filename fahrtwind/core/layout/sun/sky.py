@@ -140,7 +140,9 @@ def _sun_at(site: SiteYear, local: pd.DatetimeIndex) -> pd.DataFrame:
     return solarposition.get_solarposition(utc, site.latitude_deg, site.longitude_deg, site.altitude_m)
 
 
-def _quarters(site: SiteYear) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray, FloatArray]]:
+def _quarters(
+    site: SiteYear,
+) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray, FloatArray]]:
     import pandas as pd
     from pvlib import atmosphere, clearsky
 

@@ -2,6 +2,7 @@
 import type { Panel } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group, Tick } from "../../ui/Field";
+import { RadioRow } from "../../ui/RadioRow";
 
 type School = Panel["hold"]["school"];
 const SCHOOLS: readonly (readonly [School, string, string])[] = [
@@ -36,22 +37,24 @@ export function Attachment({ panel }: { panel: Panel }) {
         )
       }
     >
-      <div role="radiogroup" aria-label="Attachment school" className="grid sm:grid-cols-3 gap-2 pb-2">
-        {SCHOOLS.map(([school, title, words]) => (
-          <button
-            key={school}
-            type="button"
-            role="radio"
-            aria-checked={hold.school === school}
-            data-on={hold.school === school}
-            className="act !h-auto !whitespace-normal flex-col !items-start !gap-0 py-1"
-            onClick={() => choose(school)}
-          >
-            {title}
-            <span className="font-sans font-normal text-[12.5px] leading-tight text-left">{words}</span>
-          </button>
-        ))}
-      </div>
+      <RadioRow
+        label="Attachment school"
+        className="grid sm:grid-cols-3 gap-2 pb-2"
+        value={hold.school}
+        options={SCHOOLS.map(
+          ([school, title, words]) =>
+            [
+              school,
+              title,
+              undefined,
+              <span key={school} className="font-sans font-normal text-[12.5px] leading-tight text-left">
+                {words}
+              </span>,
+            ] as const,
+        )}
+        choose={choose}
+        optionClass="!h-auto !whitespace-normal flex-col !items-start !gap-0 py-1"
+      />
       <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
         {hold.school === "screws" && (
           <>

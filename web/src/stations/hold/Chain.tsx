@@ -1,7 +1,7 @@
 /** The load path of the selected foot: links in a row, each as thick as its margin; the weakest is named. */
 import type { FootVerdict, LinkVerdict, Panel } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
-import { landingWords } from "../../roof/names";
+import { footState, landingWords } from "../../roof/names";
 import { Group } from "../../ui/Field";
 import { force, percent, speed } from "../../ui/format";
 import { StateMark, stateWords } from "../../ui/StateMark";
@@ -27,6 +27,8 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
   if (!chosen) return null;
   const place = evaluation.findings.feet.find((f) => f.panel === panel.id && f.foot === chosen.foot);
   const key = `hold/${panel.id}/${chosen.foot}`;
+  const refused = new Set(evaluation.spoken.refused_feet);
+  const stateOf = (f: FootVerdict) => footState(f, refused.has(`${f.panel}.${f.foot}`));
   return (
     <Group
       title={`Chain of foot ${chosen.foot}`}
@@ -39,11 +41,11 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
               className="act !h-7 !px-1.5"
               data-on={f.foot === chosen.foot}
               aria-pressed={f.foot === chosen.foot}
-              aria-label={`foot ${f.foot}, ${stateWords(f.state)}`}
+              aria-label={`foot ${f.foot}, ${stateWords(stateOf(f))}`}
               onClick={() => select(`panels.${panel.id}.feet.${f.foot}`)}
             >
               <span className="bg-paper text-ink rounded-full leading-none">
-                <StateMark state={f.state} />
+                <StateMark state={stateOf(f)} />
               </span>
               {f.foot}
             </button>
@@ -52,7 +54,7 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
       }
     >
       <p>
-        <span className="font-semibold">{stateWords(chosen.state)}</span>, {place ? landingWords(place, units) : ""}.
+        <span className="font-semibold">{stateWords(stateOf(chosen))}</span>, {place ? landingWords(place, units) : ""}.
         Worst case {chosen.case}: pull{" "}
         <Worked place={`${key}/force`} title="force on the foot">
           {force(chosen.pull_n, units)}

@@ -1,8 +1,9 @@
 import type { Panel } from "../../api/types";
 import { selectedFoot, selectedPanel, useJobView } from "../../app/JobContext";
+import { footState } from "../../roof/names";
 import { Group } from "../../ui/Field";
 import { speed } from "../../ui/format";
-import { StateMark } from "../../ui/StateMark";
+import { type FootState, StateMark } from "../../ui/StateMark";
 import { Assumptions } from "./Assumptions";
 import { Attachment } from "./Attachment";
 import { Chain } from "./Chain";
@@ -25,22 +26,19 @@ export function HoldStation() {
   );
 }
 
+const WORST_FIRST: readonly FootState[] = ["lets go", "refused", "thin", "holds"];
+
 function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
   const { evaluation, units, select } = useJobView();
+  const refused = new Set(evaluation.spoken.refused_feet);
   const verdicts = new Map(evaluation.findings.verdicts.map((v) => [v.panel, v]));
   return (
     <Group title="Panels">
       <div className="flex flex-wrap gap-1.5">
         {panels.map((panel) => {
           const verdict = verdicts.get(panel.id);
-          const states = verdict?.feet.map((f) => f.state) ?? [];
-          const worst = states.includes("lets go")
-            ? "lets go"
-            : states.includes("thin")
-              ? "thin"
-              : states.length
-                ? "holds"
-                : "unknown";
+          const states = verdict?.feet.map((f) => footState(f, refused.has(`${f.panel}.${f.foot}`))) ?? [];
+          const worst = WORST_FIRST.find((state) => states.includes(state)) ?? "unknown";
           return (
             <button
               key={panel.id}

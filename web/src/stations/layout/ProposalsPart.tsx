@@ -24,7 +24,12 @@ export function ProposalsPart() {
     enabled: search !== null,
     retry: false,
     refetchInterval: (query) => (goesOn(query.state.data) ? POLL_MS : false),
-    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/proposals/{search_id}", { params: { path: { job_id: id, search_id: search ?? "" } } })),
+    queryFn: () =>
+      unwrap(
+        http.GET("/api/jobs/{job_id}/proposals/{search_id}", {
+          params: { path: { job_id: id, search_id: search ?? "" } },
+        }),
+      ),
   }).data;
   const running = goesOn(answer);
   const start = () =>
@@ -35,7 +40,11 @@ export function ProposalsPart() {
     });
   const stop = () =>
     attempt(async () => {
-      await unwrap(http.DELETE("/api/jobs/{job_id}/proposals/{search_id}", { params: { path: { job_id: id, search_id: search ?? "" } } }));
+      await unwrap(
+        http.DELETE("/api/jobs/{job_id}/proposals/{search_id}", {
+          params: { path: { job_id: id, search_id: search ?? "" } },
+        }),
+      );
     });
   const stale = answer !== undefined && !running && answer.revision !== handle.answer?.revision;
   return (

@@ -2,9 +2,12 @@
 import { type KeyboardEvent, useRef, useState } from "react";
 import { ApiError, http, unwrap } from "../../api/client";
 import type { ReadingKind, ReadingsTable } from "../../api/types";
+import { useKept } from "../../app/drafts";
 import { useJobView } from "../../app/JobContext";
 import { KIND_WORDS } from "../../roof/names";
+import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
+import { RadioRow } from "../../ui/RadioRow";
 
 const KEYS: readonly (readonly [string, ReadingKind])[] = [
   ["m", "magnet"],
@@ -17,9 +20,11 @@ const KEYS: readonly (readonly [string, ReadingKind])[] = [
 ];
 
 export function ReadingEntry() {
-  const { handle } = useJobView();
-  const [kind, setKind] = useState<ReadingKind>("magnet");
-  const [text, setText] = useState("");
+  const { id, handle } = useJobView();
+  const [typed, setTyped] = useKept<{ kind: ReadingKind; text: string }>(id, "reading", { kind: "magnet", text: "" });
+  const { kind, text } = typed;
+  const setKind = (chosen: ReadingKind) => setTyped({ ...typed, kind: chosen });
+  const setText = (words: string) => setTyped({ ...typed, text: words });
   const [problem, setProblem] = useState<string | null>(null);
   const [pasting, setPasting] = useState(false);
   const box = useRef<HTMLInputElement>(null);
@@ -48,30 +53,20 @@ export function ReadingEntry() {
 
   return (
     <div className="pb-2">
-      <div role="radiogroup" aria-label="Kind of reading" className="flex flex-wrap gap-1 pb-1.5">
-        {KEYS.map(([key, name]) => (
-          <button
-            key={name}
-            type="button"
-            role="radio"
-            aria-checked={kind === name}
-            data-on={kind === name}
-            className="act !h-7 !px-2"
-            onClick={() => {
-              setKind(name);
-              box.current?.focus();
-            }}
-          >
-            {KIND_WORDS[name]}
-            <kbd className="font-sans text-[11px] font-normal border border-current px-1">{key}</kbd>
-          </button>
-        ))}
-      </div>
+      <RadioRow
+        label="Kind of reading"
+        className="flex flex-wrap gap-1 pb-1.5"
+        value={kind}
+        options={KEYS.map(([key, name]) => [name, KIND_WORDS[name], key] as const)}
+        choose={setKind}
+        optionClass="!h-7 !px-2"
+      />
       <div className="flex gap-2">
         <input
           ref={box}
           className="box !h-9 text-[17px]"
           aria-label="Position of the reading, then Enter"
+          data-path="readings"
           placeholder={`${KIND_WORDS[kind]} at …  then Enter`}
           value={text}
           aria-invalid={problem ? "true" : undefined}
@@ -136,17 +131,13 @@ function PasteBox({ close }: { close: () => void }) {
         />
       </label>
       <div className="flex flex-wrap items-center gap-2 pt-1">
-        <input
-          type="file"
+        <FileButton
+          label="Load a CSV file"
           accept=".csv,.tsv,.txt,text/csv"
-          aria-label="Load a CSV file"
-          className="text-[13px]"
-          onChange={async (event) => {
-            const file = event.target.files?.[0];
-            if (!file) return;
-            if (file.size > 1_000_000) setProblem("The file is over 1 MB. Load only the readings.");
-            else await understand(await file.text());
-          }}
+          most={1_000_000}
+          tooLarge="The file is over 1 MB. Load only the readings."
+          take={understand}
+          refuse={setProblem}
         />
         <button type="button" className="act" disabled={!table?.understood.length} onClick={() => void take()}>
           Take {table?.understood.length ?? 0} readings
