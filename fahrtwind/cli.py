@@ -6,6 +6,7 @@ import argparse
 import json
 import os
 import sys
+from datetime import date
 from pathlib import Path
 
 from pydantic import TypeAdapter
@@ -17,6 +18,7 @@ from fahrtwind.core.errors import FahrtwindError, UnreadableFile
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import say_speed
+from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
 from fahrtwind.store.database import backup, trouble
@@ -100,8 +102,9 @@ def _calc(args: argparse.Namespace) -> int:
 def _load(path: Path) -> Job:
     try:
         return read_job(path.read_bytes())
-    except OSError as error:
-        raise UnreadableFile(f"{path} cannot be read ({error.strerror}).", remedy="Check the path.", field="job") from error
+    except (OSError, ValueError) as error:
+        why = getattr(error, "strerror", None) or error
+        raise UnreadableFile(f"{path} cannot be read ({why}).", remedy="Check the path.", field="job") from error
 
 
 def _check(args: argparse.Namespace) -> int:
@@ -136,7 +139,7 @@ def _export(args: argparse.Namespace) -> int:
     try:
         args.target.mkdir(parents=True, exist_ok=True)
         for name, export in EXPORTS.items():
-            (args.target / name).write_bytes(export.write(job, evaluation))
+            (args.target / name).write_bytes(export.write(job, evaluation, Stamp(date.today())))
             print(args.target / name)
     except OSError as error:
         raise UnreadableFile(

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 import io
 import json
+import subprocess
+import sys
 from pathlib import Path
 
 import pytest
@@ -13,6 +15,8 @@ from fahrtwind.calc import CALCULATIONS
 from fahrtwind.cli import main
 from fahrtwind.core.job.document import Job
 from fahrtwind.files.job_file import write_job
+from fahrtwind.store.database import open_database
+from fahrtwind.store.jobs import JobStore
 
 SHEET = {"name": "Stein", "length": 1500, "width": 700, "frame_height": 35, "mass": 12, "power": 200}
 SMALL = {"schema_version": 3, "name": "small", "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500}}
@@ -63,6 +67,7 @@ CALLS = {
     "bay.spot": {"job": {"schema_version": 2, "name": "x"}, "x_mm": 1000},
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
     "layout.propose": {"job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}}, "seconds": 20},
+    "job.remedies": {"job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}},
     "layout.yield": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}},
     "layout.day": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}, "month": 3, "heading_deg": 90},
     "layout.compare": {"job": SMALL},
@@ -99,7 +104,7 @@ def test_working_through_both_doors(
     assert main(["calc", "job.working"]) == 0
     steps = json.loads(capsys.readouterr().out)["steps"]
     assert steps == client.post("/api/calc/job.working", json=asked).json()["steps"]
-    assert [s["formula"] for s in steps][:2] == ["screw_pull_out", "several"]
+    assert [s["formula"] for s in steps][:2] == ["screw_pull_out", "by_worst_fastener"]
     assert steps[0]["inputs"][0]["origin"] == {"kind": "measured", "place": "member wall"}
 
 
@@ -137,5 +142,41 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "materials.csv",
         "job.json",
     }
+    JobStore(open_database(tmp_path / "a.db")).create(demo, "me")
     assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 0
     assert main(["backup", str(tmp_path / "b.db"), "--database", str(tmp_path / "a.db")]) == 2
+
+
+def _lines(capsys: pytest.CaptureFixture[str]) -> list[str]:
+    return capsys.readouterr().err.splitlines()
+
+
+def test_whatever_is_wrong_gives_one_line_and_no_code_of_a_stop(
+    demo: Job, tmp_path: Path, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+) -> None:
+    """A stop has exit code 1; a file, a folder, a database or a pipe that is wrong never has."""
+    good, garbage = tmp_path / "job.json", tmp_path / "garbage"
+    good.write_text(write_job(demo))
+    garbage.write_bytes(b"\xff\xfe garbage" * 50)
+    (tmp_path / "taken").write_text("a file")
+    calls = [
+        ["check", str(tmp_path)], ["check", str(tmp_path / "none.json")], ["check", str(garbage)], ["check", "\0bad"],
+        ["export", str(garbage), str(tmp_path / "out")], ["export", str(good), str(tmp_path / "taken")],
+        ["export", str(good), str(tmp_path / "taken" / "under")], ["backup", str(tmp_path / "x.db"), "--database", str(tmp_path / "no.db")],
+        ["backup", str(tmp_path / "x.db"), "--database", str(garbage)], ["backup", str(tmp_path / "taken" / "x"), "--database", str(garbage)],
+        ["serve", "--database", str(garbage), "--port", "0"], ["serve", "--database", str(tmp_path / "taken" / "a.db"), "--port", "0"],
+        ["serve", "--database", str(tmp_path / "ok.db"), "--port", "99999"], ["calc", "no.such"],
+    ]  # fmt: skip
+    for call in calls:
+        monkeypatch.setattr("sys.stdin", io.StringIO("{}"))
+        assert main(call) == 2, call
+        told = _lines(capsys)
+        assert len(told) == 1 and told[0].startswith("fahrtwind: "), (call, told)
+
+
+def test_a_pipe_that_closes_and_an_interrupt_are_not_a_stop(demo: Job, tmp_path: Path) -> None:
+    path = tmp_path / "job.json"
+    path.write_text(write_job(demo))
+    shell = f"{sys.executable} -m fahrtwind.cli check --json {path} | head -c 10 >/dev/null; echo ${{PIPESTATUS[0]}}"
+    done = subprocess.run(["bash", "-c", shell], capture_output=True, text=True, check=True)
+    assert done.stdout.strip() in ("141", "1") and "Traceback" not in done.stderr

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from fastapi import FastAPI, Request
+from fastapi import FastAPI
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
+from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
@@ -25,9 +26,7 @@ STATIC = Path(__file__).parent / "static"
 
 def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
-    app = FastAPI(
-        title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json", max_body_size=LARGEST_BODY
-    )  # fmt: skip
+    app = FastAPI(title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
     if demo and not app.state.store.summaries():
@@ -39,24 +38,16 @@ def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (
         app.include_router(router)
     _serve_pages(app, static)
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
-    app.add_middleware(Guard, hosts=hosts)
+    app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_BODY)
+    app.add_middleware(Guard, hosts=hosts, most_bytes=LARGEST_BODY)
     return app
 
 
 def _serve_pages(app: FastAPI, static: Path) -> None:
-    """The built front end: hashed assets for ever, every other address is the one page."""
+    """The built front end: every address that is no asset is the one page."""
     if not (static / "index.html").is_file():
         return
     app.mount("/assets", StaticFiles(directory=static / "assets"), name="assets")
-
-    @app.middleware("http")
-    async def cache(request: Request, call_next):  # type: ignore[no-untyped-def]
-        response: Response = await call_next(request)
-        if request.url.path.startswith("/assets/"):
-            response.headers["cache-control"] = "public, max-age=31536000, immutable"
-        elif request.url.path.startswith("/api/"):
-            response.headers["cache-control"] = "no-store"
-        return response
 
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:

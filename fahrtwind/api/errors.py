@@ -15,6 +15,7 @@ from starlette.exceptions import HTTPException
 from fahrtwind.core import errors
 from fahrtwind.store.database import trouble
 
+TOO_LARGE = "The request is over 5 MB."
 log = logging.getLogger("fahrtwind")
 STATUS: dict[type[errors.FahrtwindError], int] = {
     errors.NotFound: 404,
@@ -70,7 +71,9 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def http(_request: Request, error: HTTPException) -> JSONResponse:
         if error.status_code == 413:
-            return error_response(413, "too_large", "The request is over 5 MB.", "Choose a smaller file.", "file")
+            return error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")
+        if error.status_code == 408:
+            return error_response(408, "too_slow", str(error.detail), "Send it again.")
         return error_response(error.status_code, "http", str(error.detail), "Check the address and the method.")
 
     @app.exception_handler(DatabaseError)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated
 from urllib.parse import quote
 
@@ -25,6 +26,7 @@ from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job, Vehicle
 from fahrtwind.core.job.edits import apply_edits
 from fahrtwind.core.working import Working, working
+from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
 from fahrtwind.store.jobs import Change, Draft, JobStore, StoredJob
@@ -137,12 +139,15 @@ def read_file(job_id: str, name: str, store: Store) -> Response:
     if export is None:
         raise NotFound(f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name")
     try:
-        job = store.get(job_id).job
+        stored = store.get(job_id)
     except UnreadableJob:
         if name != "job.json":
             raise
         disposition = f'attachment; filename="{job_id}-{name}"'
         return Response(store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition})
+    job, stamp = stored.job, Stamp(date.today(), stored.revision)
     stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
     disposition = f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"
-    return Response(export.write(job, evaluate(job)), media_type=export.media_type, headers={"content-disposition": disposition})
+    return Response(
+        export.write(job, evaluate(job), stamp), media_type=export.media_type, headers={"content-disposition": disposition}
+    )

@@ -6,11 +6,12 @@ Layers carry the line language: measured solid, inferred dashed, planned thin.
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from datetime import date
 from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.footprint import Rect
-from fahrtwind.core.quantities import sixteenths
+from fahrtwind.core.quantities import UnitSystem, say_length, sixteenths
 from fahrtwind.core.results import Findings
 from fahrtwind.core.survey.outline import Vertex
 
@@ -29,6 +30,8 @@ Layer = Literal[
     "NUMBERS",
     "DATUM",
     "RULER",
+    "DIMENSIONS",
+    "TITLE",
 ]
 LAYERS: tuple[Layer, ...] = get_args(Layer)
 Anchor = Literal["start", "middle", "end"]
@@ -73,6 +76,19 @@ class Text:
     height: float
     text: str
     anchor: Anchor = "start"
+    upright: bool = False
+    """Whether it is turned to be read from the right."""
+
+
+@dataclass(frozen=True, slots=True)
+class Stamp:
+    """When a sheet was written and from which revision of the job; None where it comes from a file."""
+
+    date: date
+    revision: int | None = None
+
+    def words(self) -> str:
+        return f"{self.date.isoformat()}{'' if self.revision is None else f', revision {self.revision}'}"
 
 
 Primitive = Line | Box | Ring | Circle | Text
@@ -90,11 +106,23 @@ class Drawing:
         self.items.extend(items)
 
 
-def drill_drawing(job: Job, findings: Findings, scale: float = 1.0) -> Drawing:
-    """The plan with every hole. ``scale`` is the denominator of the printed scale: text and crosses grow with it."""
+SMALLEST_TEXT_MM = 2.9
+"""Of a printed sheet: a little over 8 pt."""
+CAUTION = "Planning aid. Makers' instructions, local rules and licensed practice come first. Look under the skin before drilling."
+
+
+def drill_drawing(job: Job, findings: Findings, scale: float = 1.0, stamp: Stamp | None = None) -> Drawing:
+    """The plan with every hole. ``scale`` is the denominator of the printed scale: text and crosses grow with it.
+
+    With a ``stamp`` the drawing stands alone: it carries its own title and cautions.
+    """
     roof = findings.roof or Rect(0, -500, 1000, 1000)
-    text = max(2.4 * scale, 12.0)
-    drawing = Drawing(roof.grown(text * 4), stroke_mm=max(0.18 * scale, 0.5))
+    text = max(SMALLEST_TEXT_MM * scale, 12.0)
+    titled = text * 6 if stamp is not None else 0.0
+    extent = roof.grown(text * 6, text * 8)
+    drawing = Drawing(
+        Rect(extent.x_mm, extent.y_mm - titled, extent.length_mm, extent.width_mm + titled), stroke_mm=max(0.18 * scale, 0.5)
+    )
     drawing.add(Ring("ROOF", findings.survey.outline) if len(findings.survey.outline) >= 3 else Box("ROOF", roof))
     _survey(drawing, job, findings, text)
     for member in findings.members.members:
@@ -107,11 +135,61 @@ def drill_drawing(job: Job, findings: Findings, scale: float = 1.0) -> Drawing:
         if shape.lid is not None:
             drawing.add(Box("LIDS", shape.lid))
         x, y = shape.rect.centre
-        drawing.add(Text("NUMBERS", x, y, text, names[shape.id], "middle"))
+        drawing.add(Text("NUMBERS", x, y, text * 1.15, names[shape.id], "middle"))
     _marks(drawing, findings, text, cross=max(1.6 * scale, 8.0))
     _datum(drawing, roof, text)
     _ruler(drawing, roof, text, job.units)
+    _sides(drawing, roof, text)
+    _dimensions(drawing, findings, roof, text, job.units)
+    if stamp is not None:
+        _title(drawing, job, stamp, text)
     return drawing
+
+
+def _sides(drawing: Drawing, roof: Rect, text: float) -> None:
+    """Which way round the sheet is: nothing on a roof is more easily mirrored."""
+    (x, y), large = roof.centre, text * 1.3
+    drawing.add(
+        Text("NUMBERS", roof.x_mm - text * 4.4, y, large, "FRONT", "middle", upright=True),
+        Text("NUMBERS", x, roof.y_mm - text * 2.2, large, "PORT", "middle"),
+        Text("NUMBERS", x, roof.y_end_mm + text * 7.4, large, "STARBOARD", "middle"),
+    )
+
+
+def _dimensions(drawing: Drawing, findings: Findings, roof: Rect, text: float, units: UnitSystem) -> None:
+    """Distances from the datum of every row of marks, along and across, as far as figures have room beside one another."""
+    bottom, rear = roof.y_end_mm + text * 3.4, roof.x_end_mm + text * 0.6
+    for x in _apart(sorted({round(m.x_mm, 1) for m in findings.marks}), text * 1.1):
+        drawing.add(Line("DIMENSIONS", x, roof.y_end_mm, x, bottom - text * 0.3))
+        drawing.add(Text("DIMENSIONS", x + text * 0.35, bottom, text, say_length(x, units), "end", upright=True))
+    for y in _apart(sorted({round(m.y_mm, 1) for m in findings.marks}), text * 1.1):
+        drawing.add(Line("DIMENSIONS", roof.x_end_mm, y, rear, y))
+        side = "" if abs(y) < 1 else " S" if y > 0 else " P"
+        drawing.add(Text("DIMENSIONS", rear + text * 0.3, y + text * 0.35, text, f"{say_length(abs(y), units)}{side}"))
+
+
+def _apart(values: list[float], least: float) -> list[float]:
+    """The values that keep ``least`` from one another, from the first on."""
+    kept: list[float] = []
+    for value in values:
+        if not kept or value - kept[-1] >= least:
+            kept.append(value)
+    return kept
+
+
+def _title(drawing: Drawing, job: Job, stamp: Stamp, text: float) -> None:
+    left, top = drawing.extent.x_mm + text, drawing.extent.y_mm + text * 2
+    drawing.add(
+        Text("TITLE", left, top, text * 1.4, f"Drill map: {job.name}"),
+        Text(
+            "TITLE",
+            left,
+            top + text * 1.6,
+            text,
+            f"{stamp.words()}. True scale, from the datum 0: front edge on the centre line.",
+        ),
+        Text("TITLE", left, top + text * 2.9, text, CAUTION),
+    )
 
 
 def _survey(drawing: Drawing, job: Job, findings: Findings, text: float) -> None:
@@ -138,7 +216,7 @@ def _marks(drawing: Drawing, findings: Findings, text: float, cross: float) -> N
             length, width = mark.pad_length_mm or 0.0, mark.pad_width_mm or 0.0
             drawing.add(Box("PADS", Rect(x - length / 2, y - width / 2, length, width)))
     for (x, y), numbers in _grouped(findings).items():
-        drawing.add(Text("NUMBERS", x + cross * 1.2, y - cross * 0.4, text * 0.9, numbers))
+        drawing.add(Text("NUMBERS", x + cross * 1.2, y - cross * 0.4, text, numbers))
 
 
 def _grouped(findings: Findings) -> dict[tuple[float, float], str]:

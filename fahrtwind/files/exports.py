@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
-from fahrtwind.files.drawing import drill_drawing
+from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
 from fahrtwind.files.materials_csv import write_materials
@@ -19,19 +19,23 @@ from fahrtwind.files.worksheet import write_worksheet
 class Export:
     title: str
     media_type: str
-    write: Callable[[Job, Evaluation], bytes]
+    write: Callable[[Job, Evaluation, Stamp], bytes]
 
 
 EXPORTS: dict[str, Export] = {
     "work-sheet.pdf": Export("Work sheet", "application/pdf", write_worksheet),
     "drill-map.dxf": Export(
-        "Drill map, true scale", "image/vnd.dxf", lambda job, e: to_dxf(drill_drawing(job, e.findings)).encode()
+        "Drill map, true scale",
+        "image/vnd.dxf",
+        lambda job, e, stamp: to_dxf(drill_drawing(job, e.findings, stamp=stamp)).encode(),
     ),
     "drill-map.svg": Export(
-        "Drill map, true scale", "image/svg+xml", lambda job, e: to_svg(drill_drawing(job, e.findings)).encode()
+        "Drill map, true scale",
+        "image/svg+xml",
+        lambda job, e, stamp: to_svg(drill_drawing(job, e.findings, stamp=stamp)).encode(),
     ),
     "materials.csv": Export(
-        "Materials", "text/csv; charset=utf-8", lambda job, e: write_materials(e.findings.materials).encode()
+        "Materials", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_materials(e.findings.materials).encode()
     ),
-    "job.json": Export("Whole job", "application/json", lambda job, e: write_job(job).encode()),
+    "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

@@ -48,7 +48,7 @@ def read_readings(text: str, units: UnitSystem) -> ReadingsTable:
     """
     if len(text) > LARGEST_TEXT:
         raise TooLarge("This is too much text for readings.", remedy=f"Paste at most {MOST_ROWS} rows.", field="readings")
-    rows = read_rows(text, "readings", most=MOST_ROWS + 1, quotes=False)
+    rows = read_rows(text, "readings", most=MOST_ROWS + 1, quotes=False, one_column=True)
     columns, first = _columns(rows[0].cells if rows else ())
     understood, refused = [], []
     for row in rows[first:]:

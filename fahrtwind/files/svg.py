@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from xml.sax.saxutils import escape
 
-from fahrtwind.files.drawing import Box, Circle, Drawing, Layer, Line, Primitive, Ring, Text
+from fahrtwind.files.drawing import LAYERS, Box, Circle, Drawing, Layer, Line, Primitive, Ring, Text
 
 FONT = "Barlow Condensed, Barlow Sign, sans-serif"
 STYLE: dict[Layer, tuple[str, float, str]] = {
@@ -22,7 +22,10 @@ STYLE: dict[Layer, tuple[str, float, str]] = {
     "NUMBERS": ("#23282b", 0.0, ""),
     "DATUM": ("#1f5f96", 0.7, "12 3 2 3"),
     "RULER": ("#1f5f96", 0.7, ""),
+    "DIMENSIONS": ("#1f5f96", 0.5, ""),
+    "TITLE": ("#23282b", 0.0, ""),
 }
+LETTERING: tuple[Layer, ...] = ("NUMBERS", "TITLE")
 
 
 def to_svg(drawing: Drawing, scale: float = 1.0) -> str:
@@ -32,14 +35,18 @@ def to_svg(drawing: Drawing, scale: float = 1.0) -> str:
     for item in drawing.items:
         layers.setdefault(item.layer, []).append(_element(item))
     groups = []
-    for layer, elements in layers.items():
+    for layer in sorted(layers, key=lambda name: (name in LETTERING, LAYERS.index(name))):
+        elements = layers[layer]
         colour, weight, dash = STYLE[layer]
         dashes = f' stroke-dasharray="{" ".join(f"{float(d) * s * 2:g}" for d in dash.split())}"' if dash else ""
         paint = (
             f'fill="{colour}" stroke="none"'
-            if layer == "NUMBERS"
+            if layer in LETTERING
             else f'fill="none" stroke="{colour}" stroke-width="{weight * s:g}"{dashes}'
         )
+        if layer == "NUMBERS":  # cleared of the lines behind; not every reader of SVG can stroke under a fill
+            halo = f'fill="#fff" stroke="#fff" stroke-width="{4 * s:g}" stroke-linejoin="round"'
+            groups.append(f'<g id="CLEARING" aria-hidden="true" {halo}>{"".join(elements)}</g>')
         groups.append(f'<g id="{layer}" {paint}>{"".join(elements)}</g>')
     return (
         f'<svg xmlns="http://www.w3.org/2000/svg" width="{e.length_mm / scale:.3f}mm" height="{e.width_mm / scale:.3f}mm" '
@@ -58,8 +65,9 @@ def _element(item: Primitive) -> str:
         case Circle():
             return f'<circle cx="{item.x:.2f}" cy="{item.y:.2f}" r="{item.diameter / 2:.2f}"/>'
         case Text():
-            fill = ' fill="#1f5f96" stroke="none"' if item.layer == "RULER" else ""
+            fill = ' fill="#1f5f96" stroke="none"' if item.layer in ("RULER", "DIMENSIONS") else ""
+            turned = f' transform="rotate(-90 {item.x:.2f} {item.y:.2f})"' if item.upright else ""
             return (
                 f'<text x="{item.x:.2f}" y="{item.y:.2f}" font-family="{FONT}" font-size="{item.height:.1f}" '
-                f'text-anchor="{item.anchor}"{fill}>{escape(item.text)}</text>'
+                f'text-anchor="{item.anchor}"{fill}{turned}>{escape(item.text)}</text>'
             )

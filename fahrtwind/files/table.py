@@ -28,17 +28,20 @@ class Row:
     cells: tuple[str, ...]
 
 
-def read_rows(text: str, field: str, *, most: int, quotes: bool = True) -> list[Row]:
+def read_rows(text: str, field: str, *, most: int, quotes: bool = True, one_column: bool = False) -> list[Row]:
     """The lines of a table.
 
     Args:
         most: how many lines are taken at most, TooLarge beyond.
+        one_column: whether lines such as ``1220,5`` may be one number with a decimal comma.
         quotes: whether ``"`` encloses cells; not where it stands for inches.
     """
     lines = text.lstrip("\ufeff").replace("\r\n", "\n").replace("\r", "\n").replace("\0", "\ufffd")
     sample = [line for line in lines[:4000].split("\n") if line.strip()][:5]
     reader = csv.reader(
-        io.StringIO(lines, newline="\n"), delimiter=_delimiter(sample), quoting=csv.QUOTE_MINIMAL if quotes else csv.QUOTE_NONE
+        io.StringIO(lines, newline="\n"),
+        delimiter=_delimiter(sample, one_column),
+        quoting=csv.QUOTE_MINIMAL if quotes else csv.QUOTE_NONE,
     )
     rows: list[Row] = []
     try:
@@ -69,14 +72,15 @@ def _refuse_monsters(rows: Sequence[Row], field: str, most: int) -> None:
             )
 
 
-def _delimiter(sample: Sequence[str]) -> str:
-    head = "\n".join(sample)
-    if "\t" in head:
-        return "\t"
-    if ";" in head:
-        return ";"
-    # a single column of numbers with decimal commas has no separator at all
-    return "\t" if sample and all(ONLY_NUMBERS.fullmatch(line) for line in sample) else ","
+def _delimiter(sample: Sequence[str], one_column: bool) -> str:
+    """By the first line that has one: a header names its own."""
+    if one_column and sample and all(ONLY_NUMBERS.fullmatch(line) for line in sample):
+        return "\t"  # a single column of numbers with decimal commas has no separator at all
+    for line in sample:
+        for mark in ("\t", ";", ","):
+            if mark in line:
+                return mark
+    return ","
 
 
 def cells_by_name(header: Row, row: Row, field: str) -> dict[str, str]:

@@ -14,14 +14,15 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.layout.dry_fit import DryFit
 from fahrtwind.core.quantities import say_speed, sixteenths
 from fahrtwind.core.results import Findings
-from fahrtwind.files.drawing import drill_drawing
+from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.svg import to_svg
 
 HERE = Path(__file__).parent
 FONTS = HERE / "fonts"
-DRAWING_MM = (270.0, 118.0)
+DRAWING_MM = (254.0, 122.0)
 """Room for the drawing on the first page."""
-SCALES = (10, 15, 20, 25, 30, 40, 50, 60, 75, 100, 150, 200)
+SCALES = (*range(8, 50, 2), *range(50, 100, 5), 100, 125, 150, 200)
+"""Steps so close that the drawing fills the page; the ruler and the figures carry the sizes."""
 CAUTION = "Planning aid. Makers' instructions, local rules and licensed practice come first."
 SAFETY = (
     "Falls: the roof may not bear you. Wires, gas and water lines may run under the skin: look first, use the depth stop. "
@@ -29,9 +30,9 @@ SAFETY = (
 )
 
 
-def write_worksheet(job: Job, evaluation: Evaluation) -> bytes:
+def write_worksheet(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
     """The work sheet of a job as PDF bytes."""
-    sheet = json.dumps(_sheet(job, evaluation), ensure_ascii=False)
+    sheet = json.dumps(_sheet(job, evaluation, stamp), ensure_ascii=False)
     pdf = typst.compile(HERE / "worksheet.typ", font_paths=[FONTS], ignore_system_fonts=True, sys_inputs={"sheet": sheet})
     return bytes(pdf)
 
@@ -45,13 +46,16 @@ def print_scale(job: Job, findings: Findings) -> int:
     return SCALES[-1]
 
 
-def _sheet(job: Job, evaluation: Evaluation) -> dict[str, Any]:
+def _sheet(job: Job, evaluation: Evaluation, stamp: Stamp) -> dict[str, Any]:
     findings = evaluation.findings
     scale = print_scale(job, findings)
     drawing = drill_drawing(job, findings, scale)
     return {
         "title": f"Work sheet: {job.name}",
-        "vehicle": f"{job.vehicle.kind.replace('_', ' ')}, {len(job.panels)} panels",
+        "vehicle": f"{job.vehicle.kind.replace('_', ' ')}, {len(job.panels)} panels; {stamp.words()}",
+        "paper": "us-letter" if job.units == "imperial" else "a4",
+        "verdict": _verdict(evaluation),
+        "refused": evaluation.spoken.word == "refused",
         "caution": CAUTION,
         "safety": SAFETY,
         "scale": scale,
@@ -61,7 +65,7 @@ def _sheet(job: Job, evaluation: Evaluation) -> dict[str, Any]:
         "legend": "Dashed: inferred members m1, m2 … Crosses: holes with their numbers. Measured from the datum 0: the roof's "
         "front edge on the centre line; along is aft, across is positive to starboard.",
         "stops": [{"where": s.where, "why": s.why, "remedy": s.remedy} for s in evaluation.snags if s.severity == "stop"],
-        "marks": [_mark(m) for m in findings.marks],
+        "marks": [_mark(job, m) for m in findings.marks],
         "decision": _decision(job),
         "dry_fit": [_dry_fit(job, d) for d in findings.dry_fit],
         "materials": [[m.item, f"{m.needed:g}", f"{m.spare:g}", m.unit, m.note] for m in findings.materials],
@@ -74,22 +78,28 @@ def _figures(job: Job, evaluation: Evaluation) -> list[dict[str, Any]]:
     figures = [{"name": "marks", "value": str(count), "bad": False}]
     if plan is not None:
         for name, speed in (
-            ("let-go speed", plan.let_go_m_s),
             ("safe speed", plan.safe_m_s),
+            ("driven", plan.required_m_s),
+            ("let-go speed", plan.let_go_m_s),
             ("one foot lost", plan.lost_let_go_m_s),
         ):
             figures.append({"name": name, "value": say_speed(speed, job.units), "bad": speed < plan.required_m_s})
-        figures.append({"name": "required", "value": say_speed(plan.required_m_s, job.units), "bad": False})
     figures.append({"name": "added roof mass", "value": f"{evaluation.findings.roof_mass_kg:.0f} kg", "bad": False})
     return figures
 
 
-def _mark(mark: Mark) -> list[str]:
+def _verdict(evaluation: Evaluation) -> str:
+    spoken = evaluation.spoken
+    return f"{spoken.word.capitalize()}{': ' if spoken.because else ''}{'; '.join(spoken.because)}"
+
+
+def _mark(job: Job, mark: Mark) -> list[str]:
+    names = {p.id: p.name for p in job.panels}
     drill = "pad" if mark.kind == "pad" else f"{mark.pilot_mm:g}" + (f" / {mark.final_mm:g}" if mark.final_mm else "")
     stop = f"{mark.depth_stop_mm:.0f}" if mark.depth_stop_mm else "–"
     return [
         str(mark.number), f"{mark.x_mm:.0f}", sixteenths(mark.x_mm), f"{mark.y_mm:+.0f}", sixteenths(mark.y_mm), drill, stop,
-        f"{mark.into}, {mark.panel} {mark.foot}",
+        f"{mark.into}, {names[mark.panel]} {mark.foot}",
     ]  # fmt: skip
 
 

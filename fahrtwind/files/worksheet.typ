@@ -5,7 +5,7 @@
 #let signal = rgb("#c23a12")
 #set document(title: sheet.title)
 #set page(
-  paper: "a4", flipped: true, margin: (x: 12mm, top: 14mm, bottom: 13mm),
+  paper: sheet.paper, flipped: true, margin: (x: 12mm, top: 14mm, bottom: 13mm),
   header: text(size: 8pt, fill: ink)[#sheet.title #h(1fr) #sheet.vehicle],
   footer: text(size: 7.5pt, fill: ink)[#sheet.caution #h(1fr) #context counter(page).display("1 / 1", both: true)],
 )
@@ -20,6 +20,8 @@
 )
 
 = Drill map 1 : #sheet.scale
+#text(font: "Barlow Sign", weight: 600, size: 13pt, fill: if sheet.refused { signal } else { ink }, sheet.verdict)
+#v(2pt)
 #grid(columns: (1fr,) * sheet.figures.len(), gutter: 6pt,
   ..sheet.figures.map(f => [#label(f.name) \ #text(font: "Barlow Sign", weight: 600, size: 17pt,
     fill: if f.bad { signal } else { ink }, f.value)]))

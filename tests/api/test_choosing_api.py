@@ -20,9 +20,9 @@ def job_named(client: TestClient, name: str) -> str:
     return str(next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == name))
 
 
-def until(client: TestClient, search: str, done: Any) -> dict[str, Any]:
+def until(client: TestClient, job: str, search: str, done: Any) -> dict[str, Any]:
     for _ in range(600):
-        answer: dict[str, Any] = client.get(f"/api/searches/{search}").json()
+        answer: dict[str, Any] = client.get(f"/api/jobs/{job}/proposals/{search}").json()
         if done(answer):
             return answer
         time.sleep(0.05)
@@ -40,9 +40,9 @@ def edit(client: TestClient, job: str, *edits: dict[str, Any]) -> dict[str, Any]
 def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestClient) -> None:
     job = job_named(client, "Speiche")
     search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
-    early = until(client, search, lambda a: a["proposals"] and a["proposals"]["proposals"])
+    early = until(client, job, search, lambda a: a["proposals"] and a["proposals"]["proposals"])
     assert early["proposals"]["proposals"][0]["figures"]["watts"] > 0
-    done = until(client, search, lambda a: a["state"] != "running")
+    done = until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))
     assert done["state"] == "done" and len(done["proposals"]["proposals"]) >= 4 and done["proposals"]["most_watts"] >= 700
     best = done["proposals"]["proposals"][0]
     kept = edit(client, job, {"op": "keep_variant", "name": best["title"], "panels": best["panels"]})
@@ -56,13 +56,13 @@ def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestC
 def test_a_search_can_be_stopped_and_says_what_it_lacks(client: TestClient) -> None:
     job = job_named(client, "Lichtspiel")
     search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
-    until(client, search, lambda a: a["proposals"])
-    assert client.delete(f"/api/searches/{search}").status_code == 204
-    assert until(client, search, lambda a: a["state"] != "running")["state"] == "stopped"
+    until(client, job, search, lambda a: a["proposals"])
+    assert client.delete(f"/api/jobs/{job}/proposals/{search}").status_code == 204
+    assert until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))["state"] == "stopped"
     bare = job_named(client, "Imkerwagen")
-    failed = until(client, client.post(f"/api/jobs/{bare}/proposals").json()["id"], lambda a: a["state"] == "failed")
+    failed = until(client, bare, client.post(f"/api/jobs/{bare}/proposals").json()["id"], lambda a: a["state"] == "failed")
     assert failed["problem"]["field"] == "wish.offers" and failed["problem"]["remedy"]
-    assert client.get("/api/searches/nosuch").status_code == 404
+    assert client.get(f"/api/jobs/{bare}/proposals/nosuch").status_code == 404
 
 
 def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:

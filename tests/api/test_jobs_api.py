@@ -101,7 +101,8 @@ def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
 
 
 def test_a_name_with_a_path_in_it_stays_a_name(client: TestClient) -> None:
-    made = client.post("/api/jobs", json={"name": '../../etc/"x"\r\nY', "client": "t"}).json()
+    assert client.post("/api/jobs", json={"name": "two\r\nlines", "client": "t"}).status_code == 422
+    made = client.post("/api/jobs", json={"name": '../../etc/"x"Y', "client": "t"}).json()
     disposition = client.get(f"/api/jobs/{made['id']}/files/job.json").headers["content-disposition"]
     assert "/" not in disposition and disposition.count('"') == 2
 

@@ -213,7 +213,7 @@ def test_a_walkway_and_an_overhang_are_rules(page: Page) -> None:
     }.items():
         page.get_by_label(f"New free area: {column}", exact=True).fill(text)
     page.get_by_label("New free area: width", exact=True).press("Enter")
-    expect(page.get_by_role("list", name="List of snags")).to_contain_text("Front port on Way aft")
+    expect(page.get_by_role("group", name="List of snags")).to_contain_text("Front port on Way aft")
     page.get_by_label("port edge", exact=True).fill("-100 mm")
     page.get_by_label("port edge", exact=True).press("Enter")
     saved(page)

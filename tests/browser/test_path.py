@@ -30,7 +30,7 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
     page.get_by_role("button", name="Start the job").click()
 
     # survey: a bad value is refused beside its box and nothing is lost
-    expect(page.get_by_text("not known yet")).to_be_visible()
+    expect(page.locator("[data-figure=word]")).to_have_text("Not known")
     fill(page, "Roof length", "400 m")
     expect(page.get_by_text("400 m is outside")).to_be_visible()
     expect(page.get_by_label("Roof length", exact=True)).to_have_value("400 m")
@@ -174,16 +174,18 @@ def test_the_same_by_keyboard_alone(page: Page) -> None:
 def test_a_snag_leads_to_the_thing_and_a_caution_needs_a_reason(page: Page) -> None:
     open_demo(page)
     snags = page.get_by_role("region", name="Snags")
-    expect(snags.get_by_text("stop: do not drill")).to_be_visible()
-    snags.get_by_role("button", name="Lid cannot open").first.click()
+    expect(snags.get_by_text("4 stops: do not drill")).to_be_visible()
+    snags.get_by_text("Layout 3 stops").click()
+    snags.get_by_role("button", name="Middle port under Emergency hatch").click()
     expect(page.get_by_role("heading", level=1, name="Layout")).to_be_visible()
     expect(page.locator("[data-panel='p3']")).to_have_attribute("aria-pressed", "true")
+    snags.get_by_text("Structure 3 cautions").click()
     row = snags.get_by_role("listitem").filter(has_text="No reading near a member")
     row.get_by_role("button", name="Dismiss with a reason").click()
     expect(row.get_by_role("button", name="Dismiss", exact=True)).to_be_disabled()
     row.get_by_label("Reason").fill("seen through the lamp hole")
     row.get_by_role("button", name="Dismiss", exact=True).click()
-    expect(snags.get_by_text("Dismissed: seen through the lamp hole")).to_be_visible()
+    expect(snags.get_by_text("dismissed, seen through the lamp hole").first).to_be_visible()
     assert snags.get_by_role("listitem").filter(has_text="stop").get_by_role("button", name="Dismiss with a reason").count() == 0
 
 

@@ -108,7 +108,7 @@ def test_the_views_hang_on_one_cursor_and_the_strip_carries_the_survey(page: Pag
     page.get_by_role("tab", name="Mounting lines").click()
     expect(page.get_by_text("stray: measure again")).to_be_visible()
     page.get_by_role("button", name="lean and wedge: show the working").first.click()
-    expect(page.get_by_role("dialog").get_by_text("wedge of base b")).to_be_visible()
+    expect(page.get_by_role("dialog").get_by_text("straight base that touches")).to_be_visible()
 
 
 def test_an_import_is_shown_before_it_is_taken_and_a_bad_one_changes_nothing(page: Page) -> None:

@@ -26,7 +26,7 @@ def test_the_second_window_is_told_and_may_take_over_or_reload(window: Callable[
     saved(first)
     rename(second, "From the second")
     bar = second.get_by_role("alert")
-    expect(bar).to_contain_text("Another window changed this job first")
+    expect(bar).to_contain_text("The job has moved on in another window")
     first.reload()
     expect(first.get_by_label("Name", exact=True)).to_have_value("From the first")
     second.get_by_role("button", name="Take over").click()

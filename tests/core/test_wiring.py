@@ -6,6 +6,7 @@ as numbers, so that a changed table, a dropped factor or a formula in the wrong 
 
 from __future__ import annotations
 
+from itertools import pairwise
 from math import ceil, log10, pi, sqrt
 
 import numpy as np
@@ -347,7 +348,7 @@ def test_marks_carry_the_drill_of_what_they_go_into(sound: Job) -> None:
     assert {m.depth_stop_mm for m in marks} == {skin.mm + wall.mm + 3.0}
     pitch = ceil(3 * SCREWS[screw.screw].diameter_mm)
     pairs = sorted(m.y_mm for m in marks if m.foot == "f1")
-    assert [b - a for a, b in zip(pairs, pairs[1:], strict=False)] == [pitch] * (screw.count - 1)
+    assert [b - a for a, b in pairwise(pairs)] == [pitch] * (screw.count - 1)
 
 
 def test_bolt_length(sound: Job) -> None:

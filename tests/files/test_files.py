@@ -6,8 +6,10 @@ import csv
 import io
 import json
 import xml.etree.ElementTree as ET
+from datetime import date
 
 import ezdxf
+import ezdxf.colors
 import ezdxf.recover
 import pypdf
 import pytest
@@ -20,7 +22,7 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.survey.outline import polygon_of
-from fahrtwind.files.drawing import drill_drawing
+from fahrtwind.files.drawing import LAYERS, Stamp, Text, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import job_schema, read_job, write_job
 from fahrtwind.files.materials_csv import write_materials
@@ -30,6 +32,7 @@ from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import print_scale, write_worksheet
 from tests.conftest import changed
 
+STAMP = Stamp(date(2026, 5, 1), 7)
 SVG = "{http://www.w3.org/2000/svg}"
 
 
@@ -40,7 +43,7 @@ def test_the_job_file_is_lossless(demo: Job) -> None:
 @given(st.floats(500, 20_000), st.floats(1, 60), st.text(min_size=1, max_size=40).filter(lambda s: s.isprintable()))
 def test_any_job_survives_the_file(length: float, speed: float, name: str) -> None:
     job = Job.model_validate(
-        {"name": name, "vehicle": {"roof_length": {"mm": length, "text": "as typed"}, "top_speed": {"m_s": speed}}}
+        {"name": name, "vehicle": {"roof_length": {"mm": length, "text": f"{length!r} mm"}, "top_speed": {"m_s": speed}}}
     )
     assert read_job(write_job(job).encode()) == job
 
@@ -100,7 +103,7 @@ def test_svg_is_at_true_scale_and_escapes_names(demo: Job) -> None:
 
 def test_the_work_sheet_says_what_the_plan_says(demo: Job) -> None:
     evaluation = evaluate(demo)
-    reader = pypdf.PdfReader(io.BytesIO(write_worksheet(demo, evaluation)))
+    reader = pypdf.PdfReader(io.BytesIO(write_worksheet(demo, evaluation, STAMP)))
     text = " ".join(page.extract_text() for page in reader.pages)
     assert f"1 : {print_scale(demo, evaluation.findings)}" in text.replace("\n", " ")
     for mark in evaluation.findings.marks:
@@ -112,9 +115,52 @@ def test_the_work_sheet_says_what_the_plan_says(demo: Job) -> None:
     assert any("Barlow" in str(f.get_object()["/BaseFont"]) for f in fonts)
 
 
+def test_the_sheet_says_which_way_round_it_is_and_measures_from_the_datum(demo: Job) -> None:
+    """FRONT, PORT and STARBOARD at their edges, figures of 8 pt or more, dimensions, panel names, date and revision, Letter for inches."""
+    evaluation = evaluate(demo)
+    scale = print_scale(demo, evaluation.findings)
+    drawing = drill_drawing(demo, evaluation.findings, scale)
+    words = {t.text: t for t in drawing.items if isinstance(t, Text)}
+    roof = evaluation.findings.roof
+    assert roof is not None
+    assert words["FRONT"].x < roof.x_mm and words["PORT"].y < roof.y_mm and words["STARBOARD"].y > roof.y_end_mm
+    assert min(t.height for t in words.values()) / scale >= 8 * 25.4 / 72
+    across = {f"{abs(m.y_mm):.0f} mm {'S' if m.y_mm > 0 else 'P'}" for m in evaluation.findings.marks}
+    dims = {t.text for t in drawing.items if isinstance(t, Text) and t.layer == "DIMENSIONS"}
+    assert {f"{m.x_mm:.0f} mm" for m in evaluation.findings.marks} <= dims and len(dims & across) >= 4
+    reader = pypdf.PdfReader(io.BytesIO(write_worksheet(demo, evaluation, STAMP)))
+    text = " ".join(page.extract_text() for page in reader.pages)
+    assert "2026-05-01, revision 7" in text and "Front port f1" in text and "Refused" in text
+    inch = changed(demo, units="imperial")
+    letter = pypdf.PdfReader(io.BytesIO(write_worksheet(inch, evaluate(inch), STAMP)))
+    assert [round(float(x)) for x in letter.pages[0].mediabox[2:]] == [792, 612]
+
+
+def test_the_dxf_has_a_colour_for_each_layer_and_its_extents(demo: Job) -> None:
+    document, _ = ezdxf.recover.read(io.BytesIO(to_dxf(drill_drawing(demo, evaluate(demo).findings, stamp=STAMP)).encode()))
+    colours = [document.layers.get(name).color for name in LAYERS]
+    assert len(set(colours)) == len(LAYERS)
+    for colour in colours:
+        if colour != 7:  # white on dark and black on light by itself
+            red, green, blue = ezdxf.colors.aci2rgb(colour)
+            light = 0.2126 * (red / 255) ** 2.2 + 0.7152 * (green / 255) ** 2.2 + 0.0722 * (blue / 255) ** 2.2
+            assert 0.05 < light < 0.5, (colour, light)
+    low, high = document.header["$EXTMIN"], document.header["$EXTMAX"]
+    assert low[0] < 0 and high[0] > 8400 and low[1] < -1175 and high[1] > 1175
+    assert any("Drill map: Lichtspiel" in t.dxf.text for t in document.modelspace().query("TEXT"))
+
+
+def test_oil_and_deburring_only_where_there_is_metal(demo: Job) -> None:
+    wooden = changed(demo, vehicle__skin="membrane", vehicle__ply_thickness="9 mm", members__kind="wood_truss")
+    for job, metal in ((demo, True), (wooden, False)):
+        findings = evaluate(job).findings
+        said = " ".join([*(m.note for m in findings.materials), *(s.title for s in findings.steps)])
+        assert ("cutting oil" in said) == metal and ("Deburr" in said) == metal
+
+
 def test_the_work_sheet_prints_an_empty_job_and_hostile_names() -> None:
     for job in (Job(name="empty"), Job(name="#evil[$x$] \\ *_`")):
-        assert write_worksheet(job, evaluate(job)).startswith(b"%PDF")
+        assert write_worksheet(job, evaluate(job), STAMP).startswith(b"%PDF")
 
 
 def test_materials_csv_can_be_read_back_and_runs_no_formula(demo: Job) -> None:
@@ -195,7 +241,7 @@ def test_outlines_as_people_send_them() -> None:
         ("", UnreadableFile), ("a,b\n1,2\n3,4\n5,7", WrongHeader), ("0,0\n1000,0", UnreadableFile), ("0,0\n1 parsec,0\n3,3", FahrtwindError),
         ("0\n1\n2", FahrtwindError), ("0\nSECTION\n2\nHEADER\nbroken", UnreadableFile), ("<svg", UnreadableFile),
         (f"<!DOCTYPE x [<!ENTITY a 'b'>]><svg>{SQUARE}</svg>", UnreadableFile), ("0,0\n" * 5000, TooLarge), ("9" * 2_000_001, TooLarge),
-        ("0,0\n90 m,0\n90 m,2 m\n0,2 m", OutOfRange), ("<svg><line x1='0' y1='0' x2='9' y2='9'/></svg>", UnreadableFile),
+        ("0,0\n90 m,0\n90 m,2 m\n0,2 m", OutOfRange), ("<svg width='9mm'><line x1='0' y1='0' x2='9' y2='9'/></svg>", UnreadableFile),
     ],
     ids=["empty", "header", "two points", "unit", "one column", "bad dxf", "bad svg", "entities", "rows", "size", "90 m", "open line"],
 )  # fmt: skip

@@ -18,7 +18,7 @@ from sqlalchemy import create_engine
 from fahrtwind.core.errors import Conflict, InputError, NotFound
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import SetValue
-from fahrtwind.store.database import open_database
+from fahrtwind.store.database import backup, open_database
 from fahrtwind.store.jobs import Change, JobStore
 
 
@@ -107,9 +107,9 @@ def test_database_is_kept_as_promised(database: Path, demo: Job) -> None:
     with engine.connect() as connection:
         read = {p: connection.exec_driver_sql(f"PRAGMA {p}").scalar() for p in ("journal_mode", "foreign_keys", "synchronous")}
     assert read == {"journal_mode": "wal", "foreign_keys": 1, "synchronous": 2}
-    backup = database.with_name("copy.db")
-    JobStore(engine).backup(backup)
-    assert JobStore(open_database(backup)).summaries()[0].name == demo.name
+    copy = database.with_name("copy.db")
+    backup(database, copy)
+    assert JobStore(open_database(copy)).summaries()[0].name == demo.name
 
 
 def test_an_empty_file_and_a_database_of_the_first_version_are_brought_up(database: Path, demo: Job) -> None:

@@ -36,9 +36,15 @@ def materials(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Materi
     if scars:
         patch = "membrane patch with its primer" if job.vehicle.skin == "membrane" else "plug or bonded patch"
         lines.append(_counted(f"{patch}, for old scars", scars, "see the seal list"))
+    oil = "sharp; cutting oil" if drills_metal(job) else "sharp"
     bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
-    lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", "sharp; cutting oil for metal") for d in bits]
+    lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", oil) for d in bits]
     return tuple(lines)
+
+
+def drills_metal(job: Job) -> bool:
+    """Whether any hole goes through metal: only then there are chips, burrs and oil."""
+    return job.vehicle.skin in ("steel", "aluminium") or job.members.kind in ("steel_hat", "aluminium_box")
 
 
 def _counted(item: str, needed: int, note: str = "") -> Material:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.build.drill_map import Mark
+from fahrtwind.core.build.materials import drills_metal
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.seal.sealant import SealPlan
 from fahrtwind.core.tables.feet import TAPE_BEST_DEG_C
@@ -68,11 +69,11 @@ def _drilling(job: Job, holes: int, seal: SealPlan) -> list[tuple[str, str, str,
         if job.vehicle.inside != "gutted"
         else "Second person inside watches the bit."
     )
-    metal = job.vehicle.skin in ("steel", "aluminium")
+    metal = drills_metal(job)
     return [
         ("Drill one pilot hole and look", f"{look} Depth stop on the bit, goggles on.", "Solid in the member where the plan says so. If not: stop and enter the reading.", 0),
         ("Drill the rest", f"{holes} holes by their numbers: pilot, then final size.", "Count the holes against the map.", 0),
-        ("Deburr" + (", remove every chip, paint the edges" if metal else ""), "Chips rust into the paint overnight." if metal else "Vacuum the dust.", "Bare metal covered and dry." if metal else "Hole edges firm and dry.", 4 if metal else 0),
+        ("Deburr, remove every chip, paint the edges" if metal else "Clean the holes", "Chips rust into the paint overnight." if metal else "Vacuum the dust.", "Bare metal covered and dry." if metal else "Hole edges firm and dry.", 4 if metal else 0),
         (f"Lay {seal.under} under the feet and set the fasteners", "Some into each hole too. Tighten until it squeezes out all round.", "Squeeze-out on all four sides.", 0),
     ]  # fmt: skip
 

@@ -30,7 +30,9 @@ def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
     """The model with some fields given anew and validated; parts that are models already are taken as they are."""
     data = {name: getattr(holder, name) for name in type(holder).model_fields} | fields
     try:
-        return type(holder).model_validate(data, context={"units": fields.get("units", units)})
+        whole = type(holder).model_validate(data, context={"units": fields.get("units", units)})
+        # validation makes new tuples; what was not given anew stays the very same object
+        return whole.model_copy(update={name: value for name, value in data.items() if name not in fields})
     except ValidationError as error:
         problem = as_input_error(error)
         problem.field = ".".join(p for p in (at, _by_id(data, problem.field)) if p)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from itertools import combinations, islice, pairwise
 from typing import Literal
 
 from fahrtwind.core.job.document import Job
@@ -13,7 +14,7 @@ from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
-FURTHEST_MOVE_MM = 150
+FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
 Landing = Literal["member", "perhaps", "skin", "unknown"]
@@ -55,14 +56,37 @@ def _within_frame(panel: PlacedPanel, foot: Foot, rect: Rect) -> float:
 
 
 def _snapped(free: dict[str, float], rect: Rect, end: float, members: tuple[Member, ...]) -> dict[str, float]:
-    """Give each foot of a side the nearest member the frame reaches, nearest pairs first, one foot to a member."""
-    reach = [m.x_mm - rect.x_mm for m in members if end <= m.x_mm - rect.x_mm <= rect.length_mm - end]
-    pairs = sorted((abs(at - along), foot, at) for foot, along in free.items() for at in reach)
+    """Give the feet of a side members of their own that the frame reaches: those that spread them best, in the feet's order.
+
+    Best is the least stretch of frame that any one foot has to carry; among equals the least way from where the feet were put.
+    """
+    reach = sorted(m.x_mm - rect.x_mm for m in members if end <= m.x_mm - rect.x_mm <= rect.length_mm - end)
+    feet = sorted(free.items(), key=lambda item: item[1])
+    if not reach or not feet:
+        return {}
+    if len(reach) <= len(feet):
+        return _nearest(feet, reach)
+    options = list(islice(combinations(reach, len(feet)), MOST_SPREADS))
+    best = min(
+        options, key=lambda at: (_carried(at, rect.length_mm), sum((x - f) ** 2 for x, (_, f) in zip(at, feet, strict=True)))
+    )
+    return {foot: x for (foot, _), x in zip(feet, best, strict=True)}
+
+
+def _nearest(feet: list[tuple[str, float]], reach: list[float]) -> dict[str, float]:
+    """Nearest pairs first, one foot to a member: where there are no members to choose from."""
+    pairs = sorted((abs(at - along), foot, at) for foot, along in feet for at in reach)
     placed: dict[str, float] = {}
     for _, foot, at in pairs:
         if foot not in placed and at not in placed.values():
             placed[foot] = at
     return placed
+
+
+def _carried(at: tuple[float, ...], length_mm: float) -> int:
+    """The longest stretch of frame that one foot carries, to whole centimetres, so that hairs do not decide."""
+    middles = [0.0, *((a + b) / 2 for a, b in pairwise(at)), length_mm]
+    return round(max(b - a for a, b in pairwise(middles)) / 10)
 
 
 def _place(job: Job, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]) -> FootPlace:

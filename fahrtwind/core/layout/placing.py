@@ -62,7 +62,7 @@ def panel_at(
 
 
 def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:
-    """A panel's twin on the other side of the centre line."""
+    """A panel's twin on the other side of the centre line; beside it where the panel itself lies across that line."""
     panel = next(p for p in job.panels if p.id == panel_id)
     number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
     across = panel_rect(panel).width_mm
@@ -72,9 +72,18 @@ def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:
         for f in panel.feet
     )  # fmt: skip
     return panel.model_copy(
-        update={"id": f"p{number}", "name": f"Panel {number}", "y": Length(mm=-panel.y.mm), "feet": feet,
-                "measured_length": None, "measured_width": None}
+        update={"id": f"p{number}", "name": f"Panel {number}", "y": Length(mm=_twin_y(job, panel, across)), "feet": feet,
+                "measured_length": None, "measured_width": None, "locked": False}
     )  # fmt: skip
+
+
+def _twin_y(job: Job, panel: PlacedPanel, across: float) -> float:
+    """Mirrored, or with a gap for both panels' brackets on the side that has more room."""
+    bracket = panel.hold.bracket
+    gap = max(job.assumptions.panel_gap.mm, 2 * (bracket.lever.mm + bracket.toe.mm) + 1.0)
+    if abs(panel.y.mm) >= (across + gap) / 2 - 1.0:
+        return -panel.y.mm
+    return panel.y.mm + (across + gap) * (1 if panel.y.mm <= 0 else -1)
 
 
 def find_model(job: Job, name: str) -> PanelModel:

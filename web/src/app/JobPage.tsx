@@ -34,23 +34,24 @@ export function JobPage() {
   const navigate = useNavigate();
   const handle = useJob(id);
   const [params, setParams] = useSearchParams();
-  const selection: Selection = params.get("at");
+  // the selection is there at once; the address follows, for a reload or a link
+  const [selection, setSelection] = useState<Selection>(() => params.get("at"));
   const [ledTo, setLedTo] = useState<Selection>(null);
   const [picked, setPicked] = useState<readonly string[]>([]);
-  const select = useCallback(
-    (path: Selection) => {
-      setPicked([]);
-      setParams(
-        (before) => {
-          if (path) before.set("at", path);
-          else before.delete("at");
-          return before;
-        },
-        { replace: true },
-      );
-    },
-    [setParams],
-  );
+  const select = useCallback((path: Selection) => {
+    setPicked([]);
+    setSelection(path);
+  }, []);
+  useEffect(() => {
+    setParams(
+      (before) => {
+        if (selection) before.set("at", selection);
+        else before.delete("at");
+        return before;
+      },
+      { replace: true },
+    );
+  }, [selection, setParams]);
   const pick = useCallback(
     (panel: string) => {
       const chosen = selectedPanel(selection);
@@ -69,12 +70,12 @@ export function JobPage() {
   const go = useCallback(
     (name: StationName, path?: Selection) => {
       setLedTo(path ?? null);
-      setPicked([]);
       const at = path === undefined ? selection : path;
+      select(at);
       void navigate(`/jobs/${id}/${name}${at ? `?at=${encodeURIComponent(at)}` : ""}`);
       if (path) setTimeout(() => focusBox(path), 80);
     },
-    [id, navigate, selection],
+    [id, navigate, select, selection],
   );
   const openWorking = useCallback((place: string, title: string) => setWorking({ place, title }), []);
 
