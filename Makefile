@@ -6,7 +6,7 @@ BIN := $(VENV)/bin
 PORT ?= 8765
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/tsconfig.json -type f 2>/dev/null)
 
-.PHONY: demo serve test lint types unit web-test generated generate bench setup-test screenshots clean
+.PHONY: demo serve test lint types unit web-test generated generate bench mutants setup-test screenshots clean
 
 demo: .stamps/runtime fahrtwind/api/static/index.html
 	@$(BIN)/fahrtwind serve --demo --port $(PORT)
@@ -74,6 +74,10 @@ unit: setup-test
 
 bench: setup-test
 	$(BIN)/python -m bench
+
+# small faults put into the core, a sample: what no test notices is printed
+mutants: .stamps/dev
+	$(BIN)/python -m bench.mutants
 
 screenshots: setup-test
 	$(BIN)/python -m docs.take_screenshots

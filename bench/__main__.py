@@ -10,20 +10,24 @@ from pathlib import Path
 import numpy as np
 
 from bench.browser import over_http_and_in_the_browser
-from bench.figures import line, median_ms
-from bench.jobs import large_job, nudged
+from bench.figures import compare_and_keep, line, median_ms
+from bench.jobs import large_job, largest_job, nudged
 from bench.layout import proposals, shadows
+from bench.requests import requests
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.hold import chain
+from fahrtwind.core.job.edits import AddEntry, SetValue
 from fahrtwind.core.layout import footprint
 from fahrtwind.core.structure import members
 from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
 from fahrtwind.core.structure.next_check import next_check_for
 from fahrtwind.core.survey.crown import crown_finding, fit_crown
 from fahrtwind.core.tables.readings import RELIABILITY
+from fahrtwind.store.database import migrate, open_database
+from fahrtwind.store.jobs import Change, JobStore
 from tests.truth.roofs import METHODS
 
 CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit)
@@ -45,12 +49,12 @@ def in_process() -> None:
     moved = [nudged(job, i) for i in range(60)]
     line("whole evaluation, one panel moved", median_ms(lambda i: evaluate(moved[i])), "ms", 25)
     line(
-        "  the same with every stage worked out anew but the member fit",
+        "whole evaluation, every stage worked out anew but the member fit",
         median_ms(lambda i: (_forget_all_but_the_fit(), evaluate(moved[i]))),
         "ms",
         25,
     )
-    line("  the same with nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
+    line("whole evaluation, nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
     key = members.evidence_key(job, 15_700)
     line("member fit alone, 17 readings", median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(key)), 20), "ms")
     many = many_readings()
@@ -72,6 +76,31 @@ def in_process() -> None:
         "ms",
     )
     line("applying one edit", median_ms(lambda i: nudged(job, i)), "ms")
+
+
+def largest() -> None:
+    """The largest job a document may hold, and long batches: stored and judged, without HTTP."""
+    with tempfile.TemporaryDirectory() as folder:
+        engine = open_database(Path(folder) / "bench.db")
+        migrate(engine)
+        store = JobStore(engine)
+        stored = store.create(largest_job(), "bench")
+        evaluate(stored.job)
+
+        def edit(i: int) -> None:
+            nonlocal stored
+            change = Change(stored.revision, "bench", f"e{i}")
+            stored = store.edit(stored.id, change, [SetValue(path="panels.p4.x", value={"mm": 1480.0 + i})])
+            evaluate(stored.job)
+
+        line("largest job allowed: one edit stored and judged", median_ms(edit, 20), "ms", 500)
+        many = [SetValue(path="panels.p4.x", value={"mm": 4040 + i / 10}) for i in range(500)]
+        pasted = [AddEntry(path="readings", value={"x": f"{20 + 37 * i} mm", "kind": "magnet"}) for i in range(370)]
+        for words, edits in (("500 edits in one request", many), ("370 readings pasted", pasted)):
+            plain = store.create(large_job(), "bench")
+            taken = median_ms(lambda i, at=plain, e=edits: store.edit(at.id, Change(at.revision, "bench", "b"), e), 1)  # type: ignore[misc]
+            line(f"{words}: stored", taken, "ms", 1000)
+        engine.dispose()
 
 
 def _forget_all_but_the_fit() -> None:
@@ -99,12 +128,15 @@ def script_size() -> None:
 def main() -> None:
     in_process()
     script_size()
+    largest()
+    with tempfile.TemporaryDirectory() as folder:
+        over_http_and_in_the_browser(Path(folder))
     shadows()
     proposals()
     quality()
     advice()
-    with tempfile.TemporaryDirectory() as folder:
-        over_http_and_in_the_browser(Path(folder))
+    requests()
+    compare_and_keep()
 
 
 if __name__ == "__main__":

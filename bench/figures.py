@@ -1,10 +1,50 @@
-"""How a figure is taken and printed."""
+"""How a figure is taken, printed, and at the end set beside the last ones in one table (docs/bench.csv)."""
 
 from __future__ import annotations
 
+import csv
 import statistics
 import time
 from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+
+KEPT = Path(__file__).parent.parent / "docs" / "bench.csv"
+_HEAD = ("figure", "value", "unit", "promised", "kept")
+
+
+@dataclass(frozen=True)
+class Figure:
+    words: str
+    value: float
+    unit: str
+    least: float | None
+    most: float | None
+
+    @property
+    def promised(self) -> str:
+        if self.least is not None and self.most is not None:
+            return f"{self.least:g} to {self.most:g}"
+        if self.most is not None:
+            return f"at most {self.most:g}"
+        return f"at least {self.least:g}" if self.least is not None else ""
+
+    @property
+    def kept(self) -> str:
+        if not self.promised:
+            return ""
+        low, high = self.least if self.least is not None else -1e99, self.most if self.most is not None else 1e99
+        return "yes" if low <= self.value <= high else "NO"
+
+
+_taken: list[Figure] = []
+
+
+def line(words: str, value: float, unit: str, most: float | None = None, *, least: float | None = None) -> None:
+    figure = Figure(words, value, unit, least, most)
+    _taken.append(figure)
+    promise = f"   promised: {figure.promised}" if figure.promised else ""
+    print(f"{words:78} {value:9.1f} {unit}{promise}", flush=True)
 
 
 def median_ms(run: Callable[[int], object], times: int = 60) -> float:
@@ -16,6 +56,16 @@ def median_ms(run: Callable[[int], object], times: int = 60) -> float:
     return statistics.median(taken)
 
 
-def line(words: str, value: float, unit: str, limit: float | None = None) -> None:
-    promise = f"   promised: at most {limit:g} {unit}" if limit is not None else ""
-    print(f"{words:74} {value:8.1f} {unit}{promise}", flush=True)
+def compare_and_keep() -> None:
+    """One table of all figures of this run beside those of the last, which it then replaces."""
+    last = {}
+    if KEPT.is_file():
+        with KEPT.open(newline="") as file:
+            last = {row["figure"]: row["value"] for row in csv.DictReader(file)}
+    print(f"\n{'figure':78} {'now':>9} {'last':>9} {'unit':6} promised, kept")
+    for f in _taken:
+        print(f"{f.words:78} {f.value:9.1f} {last.get(f.words, '-'):>9} {f.unit:6} {f.promised} {f.kept}".rstrip())
+    with KEPT.open("w", newline="") as file:
+        rows = csv.writer(file, lineterminator="\n")
+        rows.writerow(_HEAD)
+        rows.writerows((f.words, f"{f.value:.1f}", f.unit, f.promised, f.kept) for f in _taken)

@@ -27,3 +27,27 @@ def large_job() -> Job:
 
 def nudged(job: Job, by_mm: float) -> Job:
     return apply_edits(job, [SetValue(path="panels.p4.x", value={"mm": 4040.0 + by_mm})])
+
+
+def largest_job() -> Job:
+    """As much of everything as a job may hold: 24 panels of 16 feet, 40 obstacles, 400 readings, 60 scans, 12 variants."""
+    job = apply_edits(large_job(), [SetValue(path="vehicle.roof_length", value="15.7 m")])
+    whole = job.model_dump(mode="json")
+    panel, fan = whole["panels"][0], whole["obstacles"][0]
+    feet = [{**panel["feet"][0], "id": f"f{i + 1}", "along": {"mm": 40.0 + 70 * i}} for i in range(16)]
+    whole["panels"] = [
+        {**panel, "id": f"p{i + 1}", "x": {"mm": 200.0 + 1280 * (i // 2)}, "y": {"mm": -620.0 + 1240 * (i % 2)}, "feet": feet}
+        for i in range(24)
+    ]
+    whole["obstacles"] = [
+        {**fan, "id": f"o{i + 1}", "name": f"Fan {i}", "x": {"mm": 60.0 + 385 * i}, "length": {"mm": 100.0}} for i in range(40)
+    ]
+    whole["readings"] = [
+        {"id": f"r{i + 1}", "x": {"mm": 200.0 + 610 * (i % 25) + i // 25}, "kind": "knock" if i % 2 else "magnet"}
+        for i in range(400)
+    ]
+    whole["scans"] = [
+        {"id": f"s{i + 1}", "start": {"mm": 250.0 * i}, "end": {"mm": 250.0 * i + 300}, "kind": "magnet"} for i in range(60)
+    ]
+    whole["variants"] = [{"id": f"v{i + 1}", "name": f"Variant {i}", "panels": whole["panels"]} for i in range(12)]
+    return Job.model_validate(whole)

@@ -68,13 +68,13 @@ def proposals() -> None:
         ends.append(end)
         library.append(_by_library(offered) / bound)
     print(f"\nMost watts on {ROOFS} roofs of 2.5 to 12 m, up to 8 obstacles, 4 models, 10 s each, as shares of the proved bound")
-    print(f"  found, on average                       {np.mean(shares):.2%}   promised: at least 99 %")
-    print(f"  found, at the worst                     {min(shares):.2%}   promised: at least 96 %")
-    print(f"  proved to be the best there is          {proved} of {ROOFS}")
-    print(f"  a rectangle-packing library             {np.mean(library):.2%}, at the worst {min(library):.2%}")
-    line("first layout, the slowest of them", max(firsts) * 1000, "ms", 1000)
-    line("search over, median", float(np.median(ends)) * 1000, "ms")
-    line("search over, the slowest", max(ends) * 1000, "ms", 10_000)
+    line("proposals: share of the proved bound, on average", 100 * float(np.mean(shares)), "%", least=99)
+    line("proposals: share of the proved bound, at the worst", 100 * min(shares), "%", least=96)
+    line(f"proposals: of {ROOFS} proved to be the best there is", proved, "roofs")
+    line("proposals: a rectangle-packing library, on average", 100 * float(np.mean(library)), "%")
+    line("proposals: first layout, the slowest of them", max(firsts) * 1000, "ms", 1000)
+    line("proposals: search over, median", float(np.median(ends)) * 1000, "ms")
+    line("proposals: search over, the slowest", max(ends) * 1000, "ms", 10_500)
 
 
 def shaded_job() -> Job:
@@ -97,8 +97,8 @@ def shadows() -> None:
         f"\nA year in quarters of an hour, {len(job.panels)} panels, {len(job.obstacles)} obstacles, {len(stand.headings_deg)} headings"
     )
     fresh = median_ms(lambda _: (year_of.cache_clear(), harvest_of(job, stand)), 3)
-    line("with the year's light worked out anew", fresh, "ms", 3000)
-    line("another layout at the same place", median_ms(lambda _: harvest_of(job, stand), 5), "ms")
+    line("a year of shadow, with the year's light worked out anew", fresh, "ms", 3000)
+    line("a year of shadow, another layout at the same place", median_ms(lambda _: harvest_of(job, stand), 5), "ms")
     sky = year_of(site_of(job))
     some = np.random.default_rng(0).choice(len(sky.hours), PLAIN_MOMENTS, replace=False)
     part = Sky(*(getattr(sky, name)[some] for name in Sky.__dataclass_fields__))

@@ -7,6 +7,7 @@ import ipaddress
 from urllib.parse import urlsplit
 
 from fastapi import HTTPException
+from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from fahrtwind.api.errors import TOO_LARGE, error_response
@@ -49,15 +50,13 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {k.decode("latin-1").lower(): v.decode("latin-1") for k, v in scope["headers"]}
-        refusal = self._refusal(headers)
+        refusal = self._refused(headers)
         if refusal is not None:
-            answer = error_response(403, "foreign_origin", refusal, "Open Fahrtwind at the address it printed.")
-            await answer(scope, receive, send)
-            return
-        if (length := headers.get("content-length", "")).isdigit() and int(length) > self._most_bytes:
-            # the framework's own limit says the same of bodies that do not tell their length, in plain words instead of our shape
-            await error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")(scope, receive, send)
-            return
+            await refusal(scope, receive, send)
+        else:
+            await self._pass_on(scope, receive, send)
+
+    async def _pass_on(self, scope: Scope, receive: Receive, send: Send) -> None:
         answered, arrived = False, False
 
         async def timely() -> Message:
@@ -84,6 +83,15 @@ class Guard:
             if not answered:
                 slow = error_response(408, "too_slow", "The request broke off.", "Send it again.")
                 await slow(scope, receive, send)
+
+    def _refused(self, headers: dict[str, str]) -> Response | None:
+        words = self._refusal(headers)
+        if words is not None:
+            return error_response(403, "foreign_origin", words, "Open Fahrtwind at the address it printed.")
+        # the framework's own limit says the same of bodies that do not tell their length, in plain words instead of our shape
+        if (length := headers.get("content-length", "")).isdigit() and int(length) > self._most_bytes:
+            return error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")
+        return None
 
     def _refusal(self, headers: dict[str, str]) -> str | None:
         host = _name(f"//{headers.get('host', '')}")

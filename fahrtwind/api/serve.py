@@ -4,9 +4,11 @@ from __future__ import annotations
 
 import asyncio
 import gc
+import importlib
 import ipaddress
 import os
 import socket
+import threading
 from pathlib import Path
 from typing import Any
 
@@ -64,8 +66,16 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
     with bound(host, port) as listener:
         shown = f"[{host}]" if ":" in host else host
         print(f"Fahrtwind is at http://{shown}:{listener.getsockname()[1]}  (stop with Ctrl+C)", flush=True)
+        threading.Thread(target=_warm, name="warm", daemon=True).start()
         uvicorn.Server(config).run(sockets=[listener])
     return 0
+
+
+def _warm() -> None:
+    """Bring in the slow libraries of the sun while nobody asks for it yet: its first answer would wait seconds for them."""
+    importlib.import_module("pandas")
+    importlib.import_module("pvlib.solarposition")
+    importlib.import_module("pvlib.clearsky")
 
 
 def bound(host: str, port: int) -> socket.socket:

@@ -24,6 +24,9 @@ if TYPE_CHECKING:
 
 UnitSystem = Literal["metric", "imperial"]
 LONGEST_TEXT = 60
+KG_PER_LB, M_S_PER_MPH = 0.45359237, 0.44704
+ROUNDING = 1e-9
+"""51 mph typed is 51 mph told: what arithmetic leaves behind the last digit is no slower speed."""
 TEXT_MEANS_WITHIN = 1e-6
 """Relative difference up to which a text and its value are the same: values pass through files as decimal numbers."""
 TEXT_MEANS_WITHIN_UNITS = 2e-3
@@ -82,6 +85,15 @@ class Quantity(BaseModel):
     @classmethod
     def value_name(cls) -> str:
         return next(name for name in cls.model_fields if name != "text")
+
+    @classmethod
+    def shown(cls, value: float, system: UnitSystem) -> str:
+        """A value as a limit says it, in the system's usual unit."""
+        unit = cls.bare[system]
+        if unit in (cls.unit, "degree", "degC"):
+            return f"{value:g} {cls.unit}"
+        there = _units().Quantity(value, _PINT_UNIT[cls.unit]).to(_ALIAS.get(unit, unit)).magnitude
+        return f"{there:.4g} {_SHOWN.get(unit, unit)}"
 
     @classmethod
     def of(cls, value: float, text: str | None = None) -> Self:
@@ -310,6 +322,33 @@ def say_length(mm: float, system: UnitSystem) -> str:
     return f"{mm:.0f} mm" if system == "metric" else sixteenths(mm)
 
 
+def say_size(mm: float, system: UnitSystem) -> str:
+    """A part's size as a list names it: exact millimetres, or inches to the sixteenth.
+
+    >>> say_size(1.6, "metric"), say_size(25.4, "imperial")
+    ('1.6 mm', '1"')
+    """
+    return f"{mm:g} mm" if system == "metric" else sixteenths(mm)
+
+
+def say_mass(kg: float, system: UnitSystem) -> str:
+    """A mass in whole kilograms or pounds.
+
+    >>> say_mass(104.2, "metric"), say_mass(104.2, "imperial")
+    ('104 kg', '230 lb')
+    """
+    return f"{kg:.0f} kg" if system == "metric" else f"{kg / KG_PER_LB:.0f} lb"
+
+
+def say_temperature(deg_c: float, system: UnitSystem) -> str:
+    """A temperature in whole degrees.
+
+    >>> say_temperature(21, "metric"), say_temperature(21, "imperial")
+    ('21 °C', '70 °F')
+    """
+    return f"{deg_c:.0f} °C" if system == "metric" else f"{deg_c * 1.8 + 32:.0f} °F"
+
+
 def say_share(share: float) -> str:
     """A share in whole per cent, kept together by a no-break space.
 
@@ -322,7 +361,7 @@ def say_share(share: float) -> str:
 def say_speed(m_s: float, system: UnitSystem) -> str:
     """A speed rounded down: a limit is never rounded up.
 
-    >>> say_speed(30.9, "metric"), say_speed(30.9, "imperial")
-    ('111 km/h', '69 mph')
+    >>> say_speed(30.9, "metric"), say_speed(30.9, "imperial"), say_speed(51 * 0.44704, "imperial")
+    ('111 km/h', '69 mph', '51 mph')
     """
-    return f"{int(m_s * 3.6)} km/h" if system == "metric" else f"{int(m_s / 0.44704)} mph"
+    return f"{int(m_s * 3.6 + ROUNDING)} km/h" if system == "metric" else f"{int(m_s / M_S_PER_MPH + ROUNDING)} mph"

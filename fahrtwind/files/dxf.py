@@ -44,8 +44,8 @@ def to_dxf(drawing: Drawing) -> str:
                 )
                 text.set_placement((item.x, -item.y), align=TextEntityAlignment[ALIGN[item.anchor]])
     box, e = bbox.extents(space), drawing.extent
-    corners = (box.extmin, box.extmax) if box.has_data else ((e.x_mm, -e.y_end_mm), (e.x_end_mm, -e.y_mm))
-    space.reset_extents(*((c[0], c[1], 0.0) for c in corners))
+    ends = (box.extmin, box.extmax) if box.has_data else ((e.x_mm, -e.y_end_mm), (e.x_end_mm, -e.y_mm))
+    space.reset_extents(*((c[0], c[1], 0.0) for c in ends))
     zoom.extents(space)
     stream = io.StringIO()
     document.write(stream)

@@ -21,7 +21,7 @@ HERE = Path(__file__).parent
 FONTS = HERE / "fonts"
 DRAWING_MM = (254.0, 122.0)
 """Room for the drawing on the first page."""
-SCALES = (*range(8, 50, 2), *range(50, 100, 5), 100, 125, 150, 200)
+SCALES: tuple[int, ...] = (*range(8, 50, 2), *range(50, 100, 5), 100, 125, 150, 200)
 """Steps so close that the drawing fills the page; the ruler and the figures carry the sizes."""
 CAUTION = "Planning aid. Makers' instructions, local rules and licensed practice come first."
 SAFETY = (

@@ -84,7 +84,8 @@ def test_intervals_and_confidence_are_honest(tally: Tally) -> None:
         assert inside.sum() > 30
         assert true == pytest.approx(said, abs=0.02 if low >= 0.95 else 0.11), (low, high)
     ninety = stated[(stated[:, 0] >= 0.85) & (stated[:, 0] < 0.95)]
-    assert 0.85 <= ninety[:, 1].mean() <= 0.95
+    # these roofs are kinder than those the finder is set for (wide_roofs): here it may be true a little oftener than it says
+    assert 0.85 <= ninety[:, 1].mean() <= 0.97
 
 
 @pytest.mark.parametrize("seed", range(40))

@@ -10,6 +10,7 @@ from fahrtwind.core.hold.fastening import hole_pitch_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import FootPlace
+from fahrtwind.core.quantities import UnitSystem, say_size
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 
 BREAK_THROUGH_MM = 3.0
@@ -42,15 +43,19 @@ def drill_map(job: Job, feet: tuple[FootPlace, ...], sealant: str) -> tuple[Mark
     marks: list[Mark] = []
     for place in sorted(feet, key=lambda f: (round(f.x_mm), f.y_mm)):
         panel, first = panels[place.panel], len(marks) + 1
-        marks += [_pad(first, panel.hold, place)] if panel.hold.school == "tape" else _holes(first, job, panel, place, sealant)
+        marks += (
+            [_pad(first, panel.hold, place, job.units)]
+            if panel.hold.school == "tape"
+            else _holes(first, job, panel, place, sealant)
+        )
     return tuple(marks)
 
 
-def _pad(number: int, hold: FoamTape, place: FootPlace) -> Mark:
+def _pad(number: int, hold: FoamTape, place: FootPlace, units: UnitSystem) -> Mark:
     along, across = (hold.pad_length.mm, hold.pad_width.mm) if place.on_side else (hold.pad_width.mm, hold.pad_length.mm)
     return Mark(
         number, "pad", place.panel, place.foot, place.x_mm, place.y_mm, "sound skin", None, None, None,
-        f"foam tape {hold.thickness.mm:g} mm, {hold.pad_length.mm:g} × {hold.pad_width.mm:g} mm",
+        f"foam tape {say_size(hold.thickness.mm, units)}, {say_size(hold.pad_length.mm, units)} × {say_size(hold.pad_width.mm, units)}",
         "bead round the edge" if hold.sealed_edge else "none chosen", along, across,
     )  # fmt: skip
 
@@ -63,7 +68,8 @@ def _holes(first: int, job: Job, panel: PlacedPanel, place: FootPlace, sealant: 
     into = f"member {place.member}" if place.landing == "member" else "skin only"
     stop = _depth_stop(job, hold, place)
     what = (
-        f"{hold.screw} × {hold.length.mm:g} mm screw" if hold.school == "screws" else f"{hold.bolt} × {hold.length.mm:g} mm bolt"
+        f"{hold.screw if hold.school == 'screws' else hold.bolt} × {say_size(hold.length.mm, job.units)} "
+        f"{'screw' if hold.school == 'screws' else 'bolt'}"
     )
     return [
         Mark(first + i, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,

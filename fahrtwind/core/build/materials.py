@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from collections import Counter
 from dataclasses import dataclass
+from functools import partial
 from math import ceil
 
 from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import say_size
 from fahrtwind.core.seal.sealant import SealPlan
 from fahrtwind.core.tables.fasteners import BOLTS
 
@@ -52,13 +54,14 @@ def _counted(item: str, needed: int, note: str = "") -> Material:
 
 
 def _feet(job: Job) -> list[Material]:
+    size = partial(say_size, system=job.units)
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
     for panel in job.panels:
         b = panel.hold.bracket
-        brackets[f"{b.metal} bracket {b.length.mm:g} × {b.thickness.mm:g} mm, lever {b.lever.mm:g}, toe {b.toe.mm:g} mm"] += len(
-            panel.feet
-        )
+        brackets[
+            f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever {size(b.lever.mm)}, toe {size(b.toe.mm)}"
+        ] += len(panel.feet)
         bolts[b.frame_bolt] += len(panel.feet)
     lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items()]
     return lines + [
@@ -68,24 +71,28 @@ def _feet(job: Job) -> list[Material]:
 
 
 def _fasteners(job: Job) -> list[Material]:
+    size = partial(say_size, system=job.units)
     counts: Counter[tuple[str, str]] = Counter()
     for panel in job.panels:
         hold = panel.hold
         if hold.school == "screws":
-            counts[(f"stainless screw {hold.screw} × {hold.length.mm:g} mm", "")] += hold.count * len(panel.feet)
+            counts[(f"stainless screw {hold.screw} × {size(hold.length.mm)}", "")] += hold.count * len(panel.feet)
         elif hold.school == "bolts":
-            size = BOLTS[hold.bolt].name
-            counts[(f"stainless bolt {size} × {hold.length.mm:g} mm with lock nut", "")] += hold.count * len(panel.feet)
-            counts[(f"large washer {hold.washer.mm:g} mm for {size}", "below the skin")] += hold.count * len(panel.feet)
+            name = BOLTS[hold.bolt].name
+            counts[(f"stainless bolt {name} × {size(hold.length.mm)} with lock nut", "")] += hold.count * len(panel.feet)
+            counts[(f"large washer {size(hold.washer.mm)} for {name}", "below the skin")] += hold.count * len(panel.feet)
     return [_counted(item, n, note) for (item, note), n in counts.items()]
 
 
 def _tape(job: Job) -> list[Material]:
+    size = partial(say_size, system=job.units)
     area: Counter[str] = Counter()
     for panel in job.panels:
         hold = panel.hold
         if hold.school == "tape":
-            area[f"foam tape {hold.thickness.mm:g} mm × {hold.pad_width.mm:g} mm"] += round(len(panel.feet) * hold.pad_length.mm)
+            area[f"foam tape {size(hold.thickness.mm)} × {size(hold.pad_width.mm)}"] += round(
+                len(panel.feet) * hold.pad_length.mm
+            )
     lines = [
         Material(item, round(mm / 1000, 2), round(mm / 1000 * (TAPE_WASTE - 1), 2), "m", "pads in one piece, no overlaps")
         for item, mm in area.items()

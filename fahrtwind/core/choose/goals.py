@@ -23,7 +23,7 @@ from fahrtwind.core.layout.proposals.light import as_worth, light_map, light_sha
 from fahrtwind.core.layout.proposals.placements import FloatArray, IntArray, Kind, Placements
 from fahrtwind.core.layout.room import Block, Room, room_of
 from fahrtwind.core.layout.sun.harvest import stand_of
-from fahrtwind.core.quantities import Length
+from fahrtwind.core.quantities import Length, say_length
 from fahrtwind.core.structure.members import Member
 from fahrtwind.core.tables import balance
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
@@ -156,7 +156,13 @@ def plans_for(offered: Offered) -> Iterator[Plan]:
         own = tuple(k for k in kinds if k.model == number)
         yield Plan(f"All {model.name}", "One model only: simple strings, one kind of foot.", own, steady, "alike")
     lane = _with_lane(kinds)
-    yield Plan("Way along the middle", f"{LANE_MM:.0f} mm along the centre line stay free to kneel on.", lane, steady, "lane")
+    yield Plan(
+        "Way along the middle",
+        f"{say_length(LANE_MM, offered.job.units)} along the centre line stay free to kneel on.",
+        lane,
+        steady,
+        "lane",
+    )
     for turned, title in ((False, "Lengthwise"), (True, "Crosswise")):
         own = tuple(k for k in kinds if k.turned == turned)
         if own:

@@ -196,19 +196,17 @@ class _State:
         return f"a{self._titles.index(title) + 1}"
 
     def told(self) -> Proposals:
-        """Everything kept, and the drafts that clearly differ from it and from one another: those without a stop first, in the order of
-        the goals; one that a stop refuses says so in its title."""
+        """Everything kept, and the drafts that clearly differ from it and from one another: those without a stop first, in the
+        order of the goals."""
         shown = dict(self.found)
         for title, draft in self._drafts.items():
             if all(difference(placements, draft[1]) >= CLEARLY_OTHER for _, placements, _ in shown.values()):
                 shown[title] = draft
         kept = [shown[title][2] for title in self._titles if title in shown]
         proposals = tuple(
-            replace(
-                p, share=p.figures.watts / self.most if self.most else None, title=f"{p.title}, refused" if p.figures.stops else p.title
-            )
+            replace(p, share=p.figures.watts / self.most if self.most else None)
             for p in sorted(kept, key=lambda p: p.figures.stops > 0)
-        )  # fmt: skip
+        )
         progress = min(self._answered / self._goals, 1.0)
         return Proposals(proposals, self.most, (), self._doing, progress, self._note(), balance.WORDS)
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.build.materials import drills_metal
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import say_temperature
 from fahrtwind.core.seal.sealant import SealPlan
 from fahrtwind.core.tables.feet import TAPE_BEST_DEG_C
 
@@ -83,5 +84,5 @@ def _sticking(job: Job, pads: int) -> list[tuple[str, str, str, float]]:
     low, high = TAPE_BEST_DEG_C
     return [
         ("Abrade, wipe, prime under the pads", "In that order, as the tape's maker says. Gloves and air: solvents.", "Water spreads on the surface instead of beading.", 0),
-        ("Stick and press the pads", f"{pads} feet, roof at {low:.0f} to {high:.0f} °C. Press each with body weight.", "Full flat contact, no light under an edge.", dwell),
+        ("Stick and press the pads", f"{pads} feet, roof at {say_temperature(low, job.units)} to {say_temperature(high, job.units)}. Press each with body weight.", "Full flat contact, no light under an edge.", dwell),
     ]  # fmt: skip

@@ -26,7 +26,8 @@ class Spoken:
 def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spoken:
     """What to say about the whole roof, once everything else is known."""
     stops = [s for s in snags if s.severity == "stop"]
-    refused = tuple(f"{f.panel}.{f.foot}" for f in findings.feet if any(_strikes(s.place, f.panel, f.foot) for s in stops))
+    struck = list(dict.fromkeys(s.place for s in stops if s.place.startswith("panels")))
+    refused = tuple(f"{f.panel}.{f.foot}" for f in findings.feet if any(_strikes(place, f.panel, f.foot) for place in struck))
     missing = _missing(job, findings)
     if stops:
         titles = dict.fromkeys(s.title for s in sorted(stops, key=lambda s: s.station != "hold"))
@@ -59,7 +60,8 @@ def _missing(job: Job, findings: Findings) -> tuple[str, ...]:
     if any(p.id not in judged for p in job.panels):
         asked = [q.ask for q in findings.questions if q.station in ("survey", "structure", "layout")]
         return tuple(asked[:2]) or ("A panel has no verdict",)
-    drilled = {p.id for p in job.panels if p.hold.school != "tape"}
+    deck = job.vehicle.kind in ("boat", "truck_bed")
+    drilled = {p.id for p in job.panels if p.hold.school == "screws" or (p.hold.school == "bolts" and not deck)}
     if any(f.landing == "unknown" and f.panel in drilled for f in findings.feet):
         return ("Where the feet land",)
     return ()

@@ -14,7 +14,7 @@ from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.quantities import Length, Speed, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
-SCHEMA_VERSION = 3
+SCHEMA_VERSION = 4
 
 VehicleKind = Literal["van", "bus", "rv", "trailer", "boat", "truck_bed"]
 SkinKind = Literal["steel", "aluminium", "fibreglass", "membrane"]
@@ -22,7 +22,7 @@ MemberKind = Literal["steel_hat", "aluminium_box", "wood_truss"]
 
 
 class Vehicle(Part):
-    """What is known about the vehicle. None means: not asked or not measured yet."""
+    """What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says what the roof bears."""
 
     kind: VehicleKind = "van"
     roof_length: q.RoofLength | None = None
@@ -35,6 +35,7 @@ class Vehicle(Part):
     top_speed: q.RoadSpeed | None = None
     altitude: q.Altitude | None = None
     roof_load_limit: q.RoofLoad | None = None
+    no_papers: bool = False
     inside: Literal["gutted", "partial", "finished", "unknown"] = "unknown"
     height: q.VehicleHeight | None = None
     height_limit: q.VehicleHeight | None = None
@@ -126,7 +127,7 @@ class Dismissal(Part):
 
 
 class Job(Part):
-    schema_version: Literal[3] = 3
+    schema_version: Literal[4] = 4
     name: Name
     units: UnitSystem = "metric"
     vehicle: Vehicle = Vehicle()

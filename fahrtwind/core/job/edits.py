@@ -15,9 +15,9 @@ from fahrtwind.core.job.panel import FoamTape, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason
 from fahrtwind.core.job.paths import changed_at, entry_position, rebuilt, without_entry
 from fahrtwind.core.layout.arranging import Order, arranged, refuse_locked, replaced
-from fahrtwind.core.layout.placing import find_model, mirrored_panel, new_panel, spread_feet
+from fahrtwind.core.layout.placing import find_model, first_hold, mirrored_panel, new_panel, spread_feet
 from fahrtwind.core.layout.variants import chosen, kept, used
-from fahrtwind.core.quantities import Length
+from fahrtwind.core.quantities import Length, UnitSystem
 from fahrtwind.core.survey.templates import fill_from_template
 
 FieldPath = Annotated[str, Field(min_length=1, max_length=160, pattern=r"^[A-Za-z0-9_.-]+$")]
@@ -171,7 +171,8 @@ def _apply(job: Job, edit: Edit) -> Job:
     match edit:
         case SetValue():
             _refuse_locked(job, edit.path)
-            return _bracket_follows(changed_at(job, edit.path, lambda _before: edit.value, units), edit.path)
+            value = _with_usual_parts(edit, units)
+            return _bracket_follows(changed_at(job, edit.path, lambda _before: value, units), edit.path)
         case AddEntry():
             return changed_at(job, edit.path, lambda entries: _with_entry(entries, edit), units)
         case RemoveEntry():
@@ -197,6 +198,14 @@ def _with_parts(job: Job, lists: dict[str, tuple[Part, ...]]) -> Job:
     own = {id(entry) for name in lists for entry in getattr(job, name)}
     fields = {name: tuple(e if id(e) in own else e.model_dump() for e in entries) for name, entries in lists.items()}
     return rebuilt(job, fields, job.units)
+
+
+def _with_usual_parts(edit: SetValue, units: UnitSystem) -> Any:
+    """A school that is chosen without its parts starts with those usual in the job's units."""
+    if not isinstance(edit.value, dict) or set(edit.value) != {"school"} or not edit.path.endswith(".hold"):
+        return edit.value
+    school = edit.value["school"]
+    return first_hold(school, units) if school in ("screws", "bolts", "tape") else edit.value
 
 
 def _bracket_follows(job: Job, path: str) -> Job:

@@ -25,7 +25,12 @@ def _from_2(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 3}
 
 
-_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2}
+def _from_3(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 4 added the vehicle without papers, the width of a clamp bar and the bias shared by all readings of the lines."""
+    return {**data, "schema_version": 4}
+
+
+_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2, 3: _from_3}
 
 
 def load_job(data: Any, *, stored: bool = False) -> Job:

@@ -6,7 +6,7 @@ from fahrtwind.core.hold.chain import skin_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel
 from fahrtwind.core.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
-from fahrtwind.core.quantities import say_length, say_share, say_speed
+from fahrtwind.core.quantities import say_length, say_share, say_speed, say_temperature
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 from fahrtwind.core.tables.fasteners import SCREWS
@@ -122,7 +122,8 @@ def screws_in_skin(job: Job, findings: Findings) -> Iterator[Found]:
 def landing_unknown(job: Job, findings: Findings) -> Iterator[Found]:
     lost = {f.panel for f in findings.feet if f.landing == "unknown"}
     for panel in job.panels:
-        if panel.id in lost and panel.hold.school != "tape":
+        through_a_deck = job.vehicle.kind in ("boat", "truck_bed") and panel.hold.school == "bolts"
+        if panel.id in lost and panel.hold.school != "tape" and not through_a_deck:
             blank = job.members.face_width is None
             yield Found(
                 "members.face_width" if blank else f"panels.{panel.id}", panel.name,
@@ -190,8 +191,8 @@ def tape_too_cold(job: Job, findings: Findings) -> Iterator[Found]:
     for panel, hold in _taped(job):
         if hold.temperature is not None and hold.temperature.deg_c < TAPE_LEAST_DEG_C:
             yield Found(
-                f"panels.{panel.id}.hold.temperature", panel.name, f"At {hold.temperature.deg_c:.0f} °C the tape does not flow into the surface.",
-                "Wait for 21 °C or warm the roof and the panel.", "temperature", hold.temperature.deg_c, TAPE_LEAST_DEG_C, "°C",
+                f"panels.{panel.id}.hold.temperature", panel.name, f"At {say_temperature(hold.temperature.deg_c, job.units)} the tape does not flow into the surface.",
+                f"Wait for {say_temperature(21, job.units)} or warm the roof and the panel.", "temperature", hold.temperature.deg_c, TAPE_LEAST_DEG_C, "°C",
             )  # fmt: skip
 
 
@@ -200,7 +201,7 @@ def tape_dwell(job: Job, findings: Findings) -> Iterator[Found]:
     for panel, hold in _taped(job):
         if hold.dwell_h < FULL_DWELL_H:
             yield Found(
-                f"panels.{panel.id}.hold.dwell_h", panel.name, f"After {hold.dwell_h:g} h the bond is not complete; 72 h near 21 °C are.",
+                f"panels.{panel.id}.hold.dwell_h", panel.name, f"After {hold.dwell_h:g} h the bond is not complete; 72 h near {say_temperature(21, job.units)} are.",
                 "Do not drive before.", "dwell", hold.dwell_h, FULL_DWELL_H, "h",
             )  # fmt: skip
 

@@ -90,7 +90,7 @@ def lines_lean(job: Job, findings: Findings) -> Iterator[Found]:
             yield Found(
                 "mounting", f"{line.side} line at {say_length(worst.x_mm, job.units)}",
                 f"A foot leans {abs(worst.lean_deg or 0.0):.1f}° there.",
-                f"Put a bar of {worst.wedge_mm:.1f} mm under its {worst.under} edge, or bend the foot.", "lean", worst.lean_deg, LEAN_DEG, "°",
+                f"Put a bar of {say_length(worst.wedge_mm or 0.0, job.units)} under its {worst.under} edge, or bend the foot.", "lean", worst.lean_deg, LEAN_DEG, "°",
             )  # fmt: skip
 
 
@@ -108,7 +108,7 @@ def foot_mid_bay(job: Job, findings: Findings) -> Iterator[Found]:
         if bay is not None and bay.drumming == "strong" and share is not None and MID_BAY[0] < share < MID_BAY[1]:
             yield Found(
                 f"panels.{f.panel}.feet.{f.foot}", f"{names[f.panel]}, foot {f.foot}",
-                f"It stands mid-bay on skin that gives {1000 / (bay.stiffness_n_mm or 1):.0f} mm per kN and hums from {bay.frequency_hz:.0f} Hz.",
+                f"It stands mid-bay on skin that gives {say_length(1000 / (bay.stiffness_n_mm or 1), job.units)} under 1 kN (225 lbf) and hums from {bay.frequency_hz:.0f} Hz.",
                 "Stay within a quarter of the bay from a member, or bridge two members with a bar.", "stiffness", bay.stiffness_n_mm, 20.0, "N/mm",
             )  # fmt: skip
 

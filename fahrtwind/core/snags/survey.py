@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import say_length
+from fahrtwind.core.quantities import say_length, say_mass
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 from fahrtwind.core.survey.access import distances_to_line
@@ -19,7 +19,7 @@ def roof_load_limit(job: Job, findings: Findings) -> Iterator[Found]:
     limit = job.vehicle.roof_load_limit
     if limit is not None and findings.roof_mass_kg > limit.kg:
         yield Found(
-            "vehicle.roof_load_limit", "the roof", f"The plan weighs {findings.roof_mass_kg:.0f} kg, the roof bears {limit.kg:.0f} kg while driving.",
+            "vehicle.roof_load_limit", "the roof", f"The plan weighs {say_mass(findings.roof_mass_kg, job.units)}, the roof bears {say_mass(limit.kg, job.units)} while driving.",
             "Take a panel off or choose lighter ones.", "added mass", findings.roof_mass_kg, limit.kg, "kg",
         )  # fmt: skip
 
@@ -28,7 +28,7 @@ def roof_load_limit(job: Job, findings: Findings) -> Iterator[Found]:
 def roof_load_unknown(job: Job, findings: Findings) -> Iterator[Found]:
     if job.vehicle.roof_load_limit is None and job.panels:
         yield Found(
-            "vehicle.roof_load_limit", "the roof", f"The plan adds {findings.roof_mass_kg:.0f} kg and nothing says what the roof bears.",
+            "vehicle.roof_load_limit", "the roof", f"The plan adds {say_mass(findings.roof_mass_kg, job.units)} and nothing says what the roof bears.",
             "Look the driving roof load up in the vehicle's papers and type it in.",
         )  # fmt: skip
 
@@ -93,7 +93,7 @@ def point_off(job: Job, findings: Findings) -> Iterator[Found]:
             if point.stray and point.usable and point.off_mm is not None:
                 yield Found(
                     f"survey.point_rows.{row.row}", f"{row.name}, count {point.count}",
-                    f"It is {point.off_mm:.0f} mm off the row of the others.", "Slot the foot there or leave this point out; do not force a bolt.",
+                    f"It is {say_length(point.off_mm or 0.0, job.units)} off the row of the others.", "Slot the foot there or leave this point out; do not force a bolt.",
                     "off", point.off_mm, None, "mm",
                 )  # fmt: skip
 
@@ -140,7 +140,7 @@ def standing_limit(job: Job, findings: Findings) -> Iterator[Found]:
     limit = job.survey.access.standing_limit
     if limit is not None and findings.roof_mass_kg > limit.kg:
         yield Found(
-            "survey.access", "the roof", f"The plan weighs {findings.roof_mass_kg:.0f} kg, standing the roof bears {limit.kg:.0f} kg.",
+            "survey.access", "the roof", f"The plan weighs {say_mass(findings.roof_mass_kg, job.units)}, standing the roof bears {say_mass(limit.kg, job.units)}.",
             "Take a panel off or choose lighter ones.", "added mass", findings.roof_mass_kg, limit.kg, "kg",
         )  # fmt: skip
 
@@ -160,7 +160,7 @@ def tape_misread(job: Job, findings: Findings) -> Iterator[Found]:
     square = findings.survey.square
     if square is not None and square.misfit_mm > MISFIT_MM:
         yield Found(
-            "survey.squareness", "sides and diagonals", f"No four-sided shape has these measures; they disagree by {square.misfit_mm:.0f} mm.",
+            "survey.squareness", "sides and diagonals", f"No four-sided shape has these measures; they disagree by {say_length(square.misfit_mm, job.units)}.",
             "Measure all six again: one of them was misread.", "misfit", square.misfit_mm, MISFIT_MM, "mm",
         )  # fmt: skip
 

@@ -16,7 +16,7 @@ from scipy.special import logsumexp, ndtr
 
 from fahrtwind.core.formulas.declare import is_recording
 from fahrtwind.core.job.document import Job, Trust
-from fahrtwind.core.quantities import say_share
+from fahrtwind.core.quantities import UnitSystem, say_length, say_share
 from fahrtwind.core.structure.candidates import candidates
 from fahrtwind.core.structure.evidence import Evidence, KindTrust, KnownFacts, ReadingFact, ScanFact, gather
 from fahrtwind.core.structure.placing import Placing, explain_member, place
@@ -134,7 +134,7 @@ def evidence_key(job: Job, span_mm: float) -> EvidenceKey:
         m.known_front_bay.mm if m.known_front_bay else None, m.known_rear_bay.mm if m.known_rear_bay else None,
     )  # fmt: skip
     trust = tuple(_overruled(t) for t in job.trust)
-    return EvidenceKey(readings, scans, facts, span_mm, m.face_width.mm if m.face_width else None, trust)
+    return EvidenceKey(readings, scans, facts, span_mm, m.face_width.mm if m.face_width else None, trust, job.units)
 
 
 def _overruled(trust: Trust) -> KindTrust:
@@ -154,6 +154,7 @@ class EvidenceKey:
     span_mm: float
     face_mm: float | None
     trust: tuple[KindTrust, ...] = ()
+    units: UnitSystem = "metric"
 
 
 def fit_members(key: EvidenceKey) -> MemberFit:
@@ -180,7 +181,7 @@ def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
             "No regular spacing explains these readings.",
             "Read three neighbouring members surely (seen, rivet row or magnet), then add more.",
         ), None
-    return _told(belief), belief
+    return _told(belief, key.units), belief
 
 
 def drawn(evidence: Evidence) -> bool:
@@ -215,7 +216,7 @@ def _distinct(fits: list[Fitted]) -> list[Fitted]:
     return kept
 
 
-def _told(belief: Belief) -> MemberFit:
+def _told(belief: Belief, units: UnitSystem) -> MemberFit:
     groups = stories(belief)
     best, share = groups[0][0], float(sum(belief.weights[i] for i in groups[0]))
     lead = belief.fits[best]
@@ -230,14 +231,19 @@ def _told(belief: Belief) -> MemberFit:
     placing = place(belief.evidence, lead)
     others = _alternatives(belief, groups[1:])
     contradictions = _contradictions(belief.evidence, lead)
-    reason = _doubt(belief, lead, placing, share, others, contradictions, from_drawing=from_drawing)
     sections = _sections(lead, placing)
+    if contradictions:
+        reason = "A pilot hole went through where a member should be."
+    elif from_drawing:
+        reason = "From the drawing, not read on this roof."
+    else:
+        reason = _doubt(belief, lead, sections, share, others, units)
     return MemberFit(
         status="in doubt" if reason else "settled", reason=reason[:1].upper() + reason[1:],
         remedy="Check at the flag: it is the spot that settles most." if reason else "",
         story=lead.layout.story, probability=share, pitch_mm=sections[0].pitch_mm, pitch_sigma_mm=sections[0].pitch_sigma_mm,
         sections=sections, members=_members(belief, lead, placing),
-        rejected=_rejected(belief.evidence, lead), contradictions=contradictions, alternatives=others,
+        rejected=_rejected(belief.evidence, lead, units), contradictions=contradictions, alternatives=others,
     )  # fmt: skip
 
 
@@ -247,20 +253,14 @@ def _read(lead: Fitted) -> list[int]:
 
 
 def _doubt(
-    belief: Belief, lead: Fitted, placing: Placing, share: float, others: tuple[Alternative, ...], contradictions: tuple[str, ...],
-    *, from_drawing: bool,
-) -> str:  # fmt: skip
+    belief: Belief, lead: Fitted, sections: tuple[Section, ...], share: float, others: tuple[Alternative, ...], units: UnitSystem
+) -> str:
     """Why the picture told is not settled; empty where it is."""
-    if contradictions:
-        return "A pilot hole went through where a member should be."
-    if from_drawing:
-        return "From the drawing, not read on this roof."
     if others and (share < SETTLED or any(a.story == "every second missed" for a in others)):
-        return f"{' or '.join(f'{_in_words(a)} ({say_share(a.probability)})' for a in others[:2])} is possible too."
+        return f"{' or '.join(f'{_in_words(a, units)} ({say_share(a.probability)})' for a in others[:2])} is possible too."
     over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
     if share < SETTLED or over_chance < OVER_CHANCE or len(_read(lead)) < SETTLED_MEMBERS_READ:
         return "Few or contradicting readings: chance can make such a row."
-    sections = _sections(lead, placing)
     if any(s.pitch_sigma_mm > NARROW * s.pitch_mm for s in sections):
         return "The spacing is not known closely enough yet."
     if any(len([j for j in _read(lead) if lead.layout.section[j] == s.number]) < LEAST_READ_OF_SECTION for s in sections[1:]):
@@ -345,8 +345,8 @@ def confidence(belief: Belief, x_mm: FloatArray) -> FloatArray:
     return _over_all(belief, x_mm)[0]
 
 
-def _in_words(other: Alternative) -> str:
-    every = f"every {other.pitch_mm:.0f} mm"
+def _in_words(other: Alternative, units: UnitSystem) -> str:
+    every = f"every {say_length(other.pitch_mm, units)}"
     return every if other.story == "one spacing" else f"{every}, {other.story}"
 
 
@@ -382,13 +382,13 @@ def _contradictions(evidence: Evidence, lead: Fitted) -> tuple[str, ...]:
     )  # fmt: skip
 
 
-def _rejected(evidence: Evidence, lead: Fitted) -> tuple[Rejected, ...]:
+def _rejected(evidence: Evidence, lead: Fitted, units: UnitSystem) -> tuple[Rejected, ...]:
     out, positions = [], lead.layout.positions
     for readings, x, member, share in zip(evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True):
         if share <= 0.5:
             off = float(x - positions[member])
             where = "behind" if off > 0 else "in front of"
-            why = f"{abs(off):.0f} mm {where} the nearest member: not one of this spacing"
+            why = f"{say_length(abs(off), units)} {where} the nearest member: not one of this spacing"
             out += [Rejected(reading, float(x), off, why) for reading in readings]
     return tuple(out)
 

@@ -44,7 +44,7 @@ def survey_findings(job: Job) -> Surveyed:
     """Judge the survey. The fitted crown is handed on to whoever asks for heights, with what stayed silent. Cached on what it reads."""
     if is_recording():
         return _judge(job)
-    read = Job(name="survey", vehicle=job.vehicle, survey=job.survey, obstacles=job.obstacles)
+    read = Job(name="survey", units=job.units, vehicle=job.vehicle, survey=job.survey, obstacles=job.obstacles)
     return _cached(keyed(read))
 
 
@@ -68,8 +68,8 @@ def _judge(job: Job) -> Surveyed:
         lids=each("obstacles", "Open lids", lambda: tuple(s for o in job.obstacles if (s := lid_swing(o)) is not None)),
         reach=ask("survey.access", "Reach", lambda: reach(job), None),
         keep_outs=each("survey.keep_outs", "Lines under the skin", lambda: keep_out_strips(job)),
-        square=ask("survey.squareness", "Squareness", lambda: check_square(square), None),
-        straight=ask("survey.squareness", "Parallel edges", lambda: check_straight(square.offsets), None), seal_entries=entries,
+        square=ask("survey.squareness", "Squareness", lambda: check_square(square, job.units), None),
+        straight=ask("survey.squareness", "Parallel edges", lambda: check_straight(square.offsets, job.units), None), seal_entries=entries,
         removal_h=sum(e.minutes for e in entries) / 60,
     )  # fmt: skip
     return found, crown, tuple(stages.silent)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import removal_labour
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import say_size
 from fahrtwind.core.tables.old_work import OLD_WORK, SOURCE
 
 
@@ -32,7 +33,7 @@ def seal_entries(job: Job) -> tuple[SealEntry, ...]:
             minutes = removal_labour(
                 given(float(scar.count), "measured", "counted on the roof"), given(work.minutes, "table", SOURCE)
             )
-        size = f", {scar.size.mm:g} mm" if scar.size else ""
+        size = f", {say_size(scar.size.mm, job.units)}" if scar.size else ""
         how = work.close_membrane if job.vehicle.skin == "membrane" else work.close
         found.append(SealEntry(scar.id, scar.x.mm, scar.y.mm, scar.count, f"{work.words}{size}", how, float(minutes)))
     return tuple(found)

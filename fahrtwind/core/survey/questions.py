@@ -17,7 +17,7 @@ class Question:
 
 
 def open_questions(job: Job) -> tuple[Question, ...]:
-    asked = [*_vehicle(job), *_members(job)]
+    asked = [*_vehicle(job), *(_members(job) if _into_members(job) else [])]
     if not job.panels:
         asked.append(Question("panels", "layout", "Choose a panel and place it on the roof."))
     for panel in job.panels:
@@ -30,16 +30,25 @@ def open_questions(job: Job) -> tuple[Question, ...]:
     return tuple(asked)
 
 
+def _into_members(job: Job) -> bool:
+    """Whether anything asks for ribs: tape does not, nor do bolts through a deck or a truck bed's rails."""
+    if job.vehicle.kind in ("boat", "truck_bed"):
+        return any(p.hold.school == "screws" for p in job.panels) and job.vehicle.kind == "truck_bed"
+    return not job.panels or any(p.hold.school != "tape" for p in job.panels)
+
+
 def _vehicle(job: Job) -> list[Question]:
     vehicle = job.vehicle
-    wanted = [
+    wanted: list[tuple[str, object, str]] = [
         ("roof_length", vehicle.roof_length, "Measure the roof from its front edge to its rear edge."),
         ("roof_width", vehicle.roof_width, "Measure the roof across, edge to edge."),
         ("skin", vehicle.skin, "What is the skin: steel, aluminium, fibreglass or membrane on ply?"),
         ("top_speed", vehicle.top_speed, "How fast will it be driven at most?"),
         ("altitude", vehicle.altitude, "How high above the sea does it drive at its lowest? Low roads have denser air."),
-        ("roof_load_limit", vehicle.roof_load_limit, "Roof load limit while driving: see the vehicle's papers."),
     ]
+    if not vehicle.no_papers:
+        ask = "Roof load limit while driving: see the vehicle's papers, or say that there are none."
+        wanted.append(("roof_load_limit", vehicle.roof_load_limit, ask))
     if vehicle.skin == "membrane":
         wanted.append(
             ("ply_thickness", vehicle.ply_thickness, "How thick is the ply under the membrane? Look at a vent's cut edge.")

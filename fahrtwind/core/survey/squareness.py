@@ -10,6 +10,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import skew_from_diagonals
 from fahrtwind.core.job.roof import EdgeOffset, Squareness
+from fahrtwind.core.quantities import UnitSystem, say_length
 
 FloatArray = npt.NDArray[np.float64]
 CORNERS = ("front port", "front starboard", "rear starboard", "rear port")
@@ -51,7 +52,7 @@ class StraightFinding:
     words: str
 
 
-def check_square(measured: Squareness) -> SquareFinding | None:
+def check_square(measured: Squareness, units: UnitSystem = "metric") -> SquareFinding | None:
     """Judge a four-sided thing; None while fewer than two diagonals and one side are known."""
     length = measured.port_side or measured.starboard_side
     d1, d2 = measured.diagonal_port, measured.diagonal_starboard
@@ -70,7 +71,7 @@ def check_square(measured: Squareness) -> SquareFinding | None:
     square = abs(skew) <= SQUARE_WITHIN_MM and float(np.abs(move).max()) <= 2 * SQUARE_WITHIN_MM
     return SquareFinding(
         skew, float(np.degrees(np.arctan(skew / float(np.mean(sides))))), square, name, float(move[0]),
-        float(move[1]), misfit, _square_words(skew, square, name, move),
+        float(move[1]), misfit, _square_words(skew, square, name, move, units),
     )  # fmt: skip
 
 
@@ -112,16 +113,16 @@ def _corner_to_move(corners: FloatArray) -> tuple[int | None, FloatArray]:
     return corner, targets[corner] - corners[corner]
 
 
-def _square_words(skew: float, square: bool, corner: str, move: FloatArray) -> str:
+def _square_words(skew: float, square: bool, corner: str, move: FloatArray, units: UnitSystem) -> str:
     if square:
-        return f"Square within {SQUARE_WITHIN_MM:.0f} mm."
-    aft = f"{abs(move[0]):.0f} mm {'aft' if move[0] > 0 else 'forward'}" if abs(move[0]) >= 0.5 else ""
-    side = f"{abs(move[1]):.0f} mm to {'starboard' if move[1] > 0 else 'port'}" if abs(move[1]) >= 0.5 else ""
-    way = " and ".join(w for w in (aft, side) if w) or "0 mm"
-    return f"Out of square by {abs(skew):.0f} mm, the rear to {'starboard' if skew > 0 else 'port'}. Move the {corner} {way}."
+        return f"Square within {say_length(SQUARE_WITHIN_MM, units)}."
+    aft = f"{say_length(abs(move[0]), units)} {'aft' if move[0] > 0 else 'forward'}" if abs(move[0]) >= 0.5 else ""
+    side = f"{say_length(abs(move[1]), units)} to {'starboard' if move[1] > 0 else 'port'}" if abs(move[1]) >= 0.5 else ""
+    way = " and ".join(w for w in (aft, side) if w) or say_length(0.0, units)
+    return f"Out of square by {say_length(abs(skew), units)}, the rear to {'starboard' if skew > 0 else 'port'}. Move the {corner} {way}."
 
 
-def check_straight(offsets: tuple[EdgeOffset, ...]) -> StraightFinding | None:
+def check_straight(offsets: tuple[EdgeOffset, ...], units: UnitSystem = "metric") -> StraightFinding | None:
     """Judge two lines by their offsets from a string; None with fewer than two stations."""
     if len(offsets) < 2 or len({o.x.mm for o in offsets}) < 2:
         return None
@@ -134,10 +135,10 @@ def check_straight(offsets: tuple[EdgeOffset, ...]) -> StraightFinding | None:
     side = "starboard" if abs(starboard[1] - starboard[0]) >= abs(port[1] - port[0]) else "port"
     inward = {"port": "starboard", "starboard": "port"}[side]
     way = inward if out > 0 else side
-    words = (
-        f"Parallel within {abs(out):.0f} mm." if abs(out) <= SQUARE_WITHIN_MM
-        else f"{abs(out):.0f} mm {'wider' if out > 0 else 'narrower'} at the rear. Move the rear end of the {side} line {abs(out):.0f} mm to {way}."
-    )  # fmt: skip
+    told = say_length(abs(out), units)
+    words = f"Parallel within {told}."
+    if abs(out) > SQUARE_WITHIN_MM:
+        words = f"{told} {'wider' if out > 0 else 'narrower'} at the rear. Move the rear end of the {side} line {told} to {way}."
     return StraightFinding(front, rear, out, port_bow, starboard_bow, f"rear {side} to {way}", abs(out), words)
 
 

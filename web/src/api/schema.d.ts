@@ -3216,10 +3216,10 @@ export interface components {
         Job: {
             /**
              * Schema Version
-             * @default 3
+             * @default 4
              * @constant
              */
-            schema_version: 3;
+            schema_version: 4;
             /** Name */
             name: string;
             /**
@@ -3233,6 +3233,7 @@ export interface components {
              *       "kind": "van",
              *       "membrane": "unknown",
              *       "surface": "unknown",
+             *       "no_papers": false,
              *       "inside": "unknown"
              *     }
              */
@@ -3681,7 +3682,8 @@ export interface components {
         };
         /**
          * LinesFinding
-         * @description Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both ends; the chalk line is snapped between the two x.
+         * @description Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both
+         *     ends; the chalk line is snapped between the two x.
          */
         LinesFinding: {
             /** Sides */
@@ -4002,8 +4004,10 @@ export interface components {
         };
         /**
          * MountingLines
-         * @description Where rails run on a curved roof. ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one
-         *     of its edges; ``common`` wants the same offset on both sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+         * @description Where rails run on a curved roof.
+         *
+         *     ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants the same offset on both
+         *     sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
          */
         MountingLines: {
             /**
@@ -6315,7 +6319,7 @@ export interface components {
         };
         /**
          * Vehicle
-         * @description What is known about the vehicle. None means: not asked or not measured yet.
+         * @description What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says what the roof bears.
          */
         Vehicle: {
             /**
@@ -6345,6 +6349,11 @@ export interface components {
             top_speed?: components["schemas"]["Speed"] | null;
             altitude?: components["schemas"]["Length"] | null;
             roof_load_limit?: components["schemas"]["Mass"] | null;
+            /**
+             * No Papers
+             * @default false
+             */
+            no_papers: boolean;
             /**
              * Inside
              * @default unknown

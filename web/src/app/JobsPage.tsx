@@ -1,9 +1,10 @@
 /** The list of jobs: open one, start one, load one from a file. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { type FormEvent, useRef, useState } from "react";
+import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, http, unwrap } from "../api/client";
 import type { Job, JobListed } from "../api/types";
+import { FileButton } from "../ui/FileButton";
 import { CLIENT } from "./useJob";
 import { Wordmark } from "./Wordmark";
 
@@ -87,6 +88,11 @@ function NewJob({ onProblem }: { onProblem: (words: string | null) => void }) {
   const start = async (event: FormEvent<HTMLFormElement>) => {
     event.preventDefault();
     const form = new FormData(event.currentTarget);
+    if (!String(form.get("name")).trim()) {
+      onProblem("The job has no name yet. Type what you call the vehicle.");
+      event.currentTarget.querySelector<HTMLInputElement>("[name=name]")?.focus();
+      return;
+    }
     try {
       const made = await unwrap(
         http.POST("/api/jobs", {
@@ -104,18 +110,11 @@ function NewJob({ onProblem }: { onProblem: (words: string | null) => void }) {
     }
   };
   return (
-    <form onSubmit={(event) => void start(event)} className="grid gap-2.5">
+    <form noValidate onSubmit={(event) => void start(event)} className="grid gap-2.5">
       <h2 className="text-[20px] border-b-2 border-ink">New job</h2>
       <label className="label">
         Name
-        <input
-          name="name"
-          required
-          maxLength={80}
-          className="box"
-          autoComplete="off"
-          placeholder="what you call the vehicle"
-        />
+        <input name="name" maxLength={80} className="box" autoComplete="off" placeholder="what you call the vehicle" />
       </label>
       <label className="label">
         Vehicle
@@ -143,14 +142,13 @@ function NewJob({ onProblem }: { onProblem: (words: string | null) => void }) {
 
 function Import({ onProblem }: { onProblem: (words: string | null) => void }) {
   const go = useNavigate();
-  const input = useRef<HTMLInputElement>(null);
-  const load = async (file: File) => {
+  const load = async (text: string) => {
     try {
       const made = await unwrap(
         http.POST("/api/jobs/import", {
           params: { query: { client: CLIENT } },
-          body: file as unknown as string,
-          bodySerializer: (body: unknown) => body as Blob,
+          body: text,
+          bodySerializer: (body: unknown) => String(body),
           headers: { "content-type": "application/octet-stream" },
         }),
       );
@@ -158,24 +156,19 @@ function Import({ onProblem }: { onProblem: (words: string | null) => void }) {
     } catch (failure) {
       onProblem(failure instanceof ApiError ? failure.message : "The server does not answer.");
     }
-    if (input.current) input.current.value = "";
   };
   return (
     <div className="mt-6 grid gap-1.5">
       <h2 className="text-[20px] border-b-2 border-ink">From a file</h2>
-      <label className="label">
-        Job file (JSON)
-        <input
-          ref={input}
-          type="file"
-          accept=".json,application/json"
-          className="block w-full text-[13px] mt-1 file:act file:mr-2 file:border file:border-ink file:bg-transparent file:px-2 file:py-1"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void load(file);
-          }}
-        />
-      </label>
+      <p className="label">Job file (JSON)</p>
+      <FileButton
+        label="Load a job file"
+        accept=".json,application/json"
+        most={5_000_000}
+        tooLarge="The file is over 5 MB. Choose a job file written by Fahrtwind."
+        take={load}
+        refuse={onProblem}
+      />
     </div>
   );
 }

@@ -3,6 +3,7 @@ import type { Evaluation } from "../api/types";
 import { speedNumber, speedUnit } from "../ui/format";
 import { Slide } from "../ui/Slide";
 import { VerdictMark } from "../ui/StateMark";
+import { TradeWord } from "../ui/TradeWord";
 import { Worked } from "../ui/WorkingDialog";
 import { useJobView } from "./JobContext";
 
@@ -57,6 +58,7 @@ export function Verdict() {
           <dl className="grid grid-cols-[1fr_auto] gap-x-3 py-1 border-y border-hair my-1.5">
             <Line
               name="lets go"
+              word={<TradeWord word="let-go" />}
               figure="let-go"
               bad={plan.let_go_m_s < plan.required_m_s}
               value={
@@ -125,18 +127,22 @@ function Large({
 
 function Line({
   name,
+  word,
   value,
   bad = false,
   figure,
 }: {
   name: string;
+  word?: React.ReactNode;
   value: React.ReactNode;
   bad?: boolean;
   figure?: string;
 }) {
   return (
     <>
-      <dt>{name}</dt>
+      <dt>
+        {name} {word}
+      </dt>
       <dd data-figure={figure} className={`num font-semibold whitespace-nowrap ${bad ? "text-signal" : ""}`}>
         {value}
       </dd>

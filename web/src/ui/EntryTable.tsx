@@ -1,9 +1,10 @@
 /** A list of the job as a table: each cell saves itself, the last row takes a new entry: type, Enter, next. */
 import { type KeyboardEvent, useRef, useState } from "react";
 import { ApiError } from "../api/client";
+import { useKept } from "../app/drafts";
 import { useJobView } from "../app/JobContext";
 import { Choice, Field, Tick } from "./Field";
-import type { Quantity } from "./format";
+import { example, type Quantity } from "./format";
 
 export type Cell = Quantity | string | number | boolean | null | undefined;
 export type Column = {
@@ -73,7 +74,13 @@ export function EntryTable({ path, noun, columns, entries, fresh, empty, told, t
                   type="button"
                   className="underline text-[13px]"
                   aria-label={`Remove ${noun} ${index + 1}`}
-                  onClick={() => handle.change([{ op: "remove", path: `${path}.${entry.id}` }])}
+                  onClick={(event) => {
+                    // the focus goes to the next row's button, or to the row that takes a new entry
+                    const row = event.currentTarget.closest("tr");
+                    const next = row?.nextElementSibling ?? row?.previousElementSibling;
+                    handle.change([{ op: "remove", path: `${path}.${entry.id}` }]);
+                    next?.querySelector<HTMLElement>("td:last-child button, input")?.focus();
+                  }}
                 >
                   remove
                 </button>
@@ -119,10 +126,10 @@ function NewRow({
   fresh,
   wide,
 }: Pick<Props, "path" | "noun" | "columns" | "fresh"> & { wide: boolean }) {
-  const { handle } = useJobView();
+  const { id, units, handle } = useJobView();
   const first = (): Record<string, string> =>
     Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, c.options?.[0]?.[0] ?? ""]));
-  const [typed, setTyped] = useState<Record<string, string>>(first);
+  const [typed, setTyped] = useKept<Record<string, string>>(id, `new ${path}`, first());
   const [problem, setProblem] = useState<string | null>(null);
   const row = useRef<HTMLTableRowElement>(null);
   const typing = columns.filter((c) => !c.options && !c.tick);
@@ -141,10 +148,10 @@ function NewRow({
     }
     try {
       await handle.edit([{ op: "add", path, value }]);
-      setTyped((now) => ({
+      setTyped({
         ...first(),
-        ...Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, now[c.key] ?? ""])),
-      }));
+        ...Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, typed[c.key] ?? ""])),
+      });
       setProblem(null);
     } catch (failure) {
       setProblem(failure instanceof ApiError ? failure.message : "Not saved.");
@@ -183,7 +190,7 @@ function NewRow({
                 className="box"
                 data-new={column.key}
                 aria-label={`New ${noun}: ${column.label}`}
-                placeholder={column.placeholder}
+                placeholder={column.placeholder === undefined ? undefined : example(column.placeholder, units)}
                 autoComplete="off"
                 value={typed[column.key] ?? ""}
                 onChange={(event) => setTyped({ ...typed, [column.key]: event.target.value })}

@@ -4,7 +4,8 @@ import { ApiError } from "../api/client";
 import type { Edit } from "../api/types";
 import { dropDraft, keepDraft, readDraft } from "../app/drafts";
 import { useJobView } from "../app/JobContext";
-import { type Quantity, shown } from "./format";
+import { example, type Quantity, shown } from "./format";
+import { TradeWord, type Word } from "./TradeWord";
 
 const IDLE_MS = 900;
 
@@ -17,6 +18,8 @@ type FieldProps = {
   clearable?: boolean;
   /** In a table the column says what the box is for; the label is then only read out. */
   bare?: boolean;
+  /** A word of the trade that a small drawing explains. */
+  word?: Word;
 };
 
 function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]): string {
@@ -28,7 +31,7 @@ function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]):
 type Standing = { kind: "stored" | "typing" } | { kind: "left"; on: string } | { kind: "refused"; why: string };
 
 /** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
-export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false }: FieldProps) {
+export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false, word }: FieldProps) {
   const { id, units, handle } = useJobView();
   const stored = asText(value, units);
   const [left] = useState(() => readDraft(id, path));
@@ -80,14 +83,17 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
   const moved = standing.kind === "left" && standing.on !== stored;
   return (
     <div className="min-w-0">
-      <label className={bare ? "sr-only" : "label block"} htmlFor={boxId}>
-        {label}
-      </label>
+      <span className={bare ? "" : "flex items-baseline gap-1"}>
+        <label className={bare ? "sr-only" : "label block"} htmlFor={boxId}>
+          {label}
+        </label>
+        {word && <TradeWord word={word} />}
+      </span>
       <input
         id={boxId}
         className={`box ${note ? "!border-signal !border-dashed" : ""}`}
         value={text}
-        placeholder={placeholder}
+        placeholder={placeholder === undefined ? undefined : example(placeholder, units)}
         autoComplete="off"
         spellCheck={false}
         data-path={path}

@@ -4,6 +4,7 @@ import { Dialog } from "radix-ui";
 import { http, unwrap } from "../api/client";
 import type { Step } from "../api/types";
 import { useJobView } from "../app/JobContext";
+import { alsoIn } from "./format";
 
 const number = (value: number): string => {
   if (value === 0) return "0";
@@ -62,6 +63,8 @@ export function WorkingDialog({ place, title, close }: { place: string | null; t
 }
 
 function StepView({ step }: { step: Step }) {
+  const { units } = useJobView();
+  const told = alsoIn(step.result, step.unit, units);
   return (
     <section className="py-2.5 border-b border-hair break-inside-avoid">
       <div className="flex items-baseline justify-between gap-4">
@@ -71,6 +74,7 @@ function StepView({ step }: { step: Step }) {
         </h3>
         <p className="font-sign font-semibold text-[19px] whitespace-nowrap">
           <Symbols text={step.symbol} /> = {number(step.result)} {step.unit}
+          {told && <span className="text-soft text-[15px]"> ({told})</span>}
         </p>
       </div>
       <p className="text-chalk">
@@ -84,7 +88,12 @@ function StepView({ step }: { step: Step }) {
                 <Symbols text={input.symbol} />
               </td>
               <td className="pr-2 whitespace-nowrap num">{number(input.value)}</td>
-              <td className="pr-3 whitespace-nowrap">{input.unit}</td>
+              <td className="pr-3 whitespace-nowrap">
+                {input.unit}
+                {alsoIn(input.value, input.unit, units) && (
+                  <span className="text-soft"> ({alsoIn(input.value, input.unit, units)})</span>
+                )}
+              </td>
               <td className="pr-3">{input.words}</td>
               <td className="text-soft w-1/2">
                 {input.origin.kind}: {input.origin.place}

@@ -16,6 +16,8 @@ export type Quantity = {
 const MM_PER_INCH = 25.4;
 const M_S_PER_MPH = 0.44704;
 const KG_PER_LB = 0.45359237;
+/** Beyond this a length is an altitude, told in feet. */
+const FEET_FROM_MM = 30_000;
 
 export function inches(mm: number): string {
   const parts = Math.round((Math.abs(mm) / MM_PER_INCH) * 16);
@@ -83,6 +85,8 @@ export const clock = (hours: number): string =>
 export function shown(quantity: Quantity | null | undefined, units: Units): string {
   if (!quantity) return "";
   if (quantity.text) return quantity.text;
+  if (quantity.mm !== undefined && units === "imperial" && Math.abs(quantity.mm) > FEET_FROM_MM)
+    return `${Math.round(quantity.mm / 304.8)} ft`;
   if (quantity.mm !== undefined) return length(quantity.mm, units).replace("−", "-");
   if (quantity.m_s !== undefined) return speed(quantity.m_s, units);
   if (quantity.kg !== undefined) return mass(quantity.kg, units);
@@ -92,6 +96,37 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.v !== undefined) return `${quantity.v} V`;
   if (quantity.a !== undefined) return `${quantity.a} A`;
   return "";
+}
+
+const EXAMPLE = /^(-?[\d.,]+)\s*(mm|cm|m|km\/h|kg|°C)$/;
+const MM_IN: Record<string, number> = { mm: 1, cm: 10, m: 1000 };
+
+/** An example in an empty box, in the units of the job. */
+export function example(text: string, units: Units): string {
+  const match = units === "imperial" ? EXAMPLE.exec(text) : null;
+  const [, number, unit] = match ?? [];
+  if (number === undefined || unit === undefined) return text;
+  const value = Number(number.replace(",", "."));
+  if (unit === "km/h") return `${Math.round(value / 1.609344 / 5) * 5} mph`;
+  if (unit === "kg") return `${Math.round(value / KG_PER_LB)} lb`;
+  if (unit === "°C") return `${Math.round(value * 1.8 + 32)} °F`;
+  const mm = value * (MM_IN[unit] ?? 1);
+  return mm >= 50_000 ? `${Math.round(mm / 304.8 / 50) * 50} ft` : inches(mm).replace("−", "-");
+}
+
+/** A number of a working sheet in the units of the job beside the one it was computed in; empty where that says nothing new. */
+export function alsoIn(value: number, unit: string, units: Units): string {
+  if (units === "metric") return "";
+  const factor: Record<string, [number, string]> = {
+    mm: [1 / MM_PER_INCH, "in"],
+    N: [1 / 4.4482216, "lbf"],
+    kg: [1 / KG_PER_LB, "lb"],
+    "m/s": [1 / M_S_PER_MPH, "mph"],
+    Pa: [1 / 47.880259, "psf"],
+    m: [1 / 0.3048, "ft"],
+  };
+  const to = factor[unit];
+  return to ? `${Number((value * to[0]).toPrecision(4))} ${to[1]}` : "";
 }
 
 /** A signed offset from the centre line as people say it. */

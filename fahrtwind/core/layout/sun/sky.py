@@ -157,7 +157,7 @@ def _quarters(
     turbidity = np.array(site.turbidity)[month]
     clear = clearsky.ineichen(zenith, air_mass, turbidity, altitude=site.altitude_m)
     light = tuple(np.asarray(clear[name], dtype=np.float64) for name in ("dni", "dhi", "ghi"))
-    beyond = np.asarray(extraterrestrial_light(when.dayofyear.to_numpy().astype(float)), dtype=np.float64)
+    beyond = np.asarray(extraterrestrial_light(when.day_of_year.to_numpy().astype(float)), dtype=np.float64)
     return (
         month, when.hour.to_numpy().astype(np.int64), sun["azimuth"].to_numpy(), sun["apparent_elevation"].to_numpy(),
         (*light, beyond),

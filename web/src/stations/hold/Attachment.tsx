@@ -98,8 +98,20 @@ export function Attachment({ panel }: { panel: Panel }) {
         />
         <Field label="Bracket thickness" path={`${path}.bracket.thickness`} value={hold.bracket.thickness} />
         <Field label="Bracket length" path={`${path}.bracket.length`} value={hold.bracket.length} />
-        <Field label="Lever" path={`${path}.bracket.lever`} value={hold.bracket.lever} hint="frame bolt to fastener" />
-        <Field label="Toe" path={`${path}.bracket.toe`} value={hold.bracket.toe} hint="fastener to far edge" />
+        <Field
+          label="Lever"
+          word="lever"
+          path={`${path}.bracket.lever`}
+          value={hold.bracket.lever}
+          hint="frame bolt to fastener"
+        />
+        <Field
+          label="Toe"
+          word="toe"
+          path={`${path}.bracket.toe`}
+          value={hold.bracket.toe}
+          hint="fastener to far edge"
+        />
         <Choice
           label="Frame bolt"
           path={`${path}.bracket.frame_bolt`}

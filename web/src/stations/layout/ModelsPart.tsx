@@ -5,6 +5,7 @@ import { http, unwrap } from "../../api/client";
 import type { PanelModel, PanelTable } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
+import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { OwnModel } from "./OwnModel";
@@ -311,6 +312,7 @@ function LoadTable() {
   const [frame, setFrame] = useState("");
   const [mass, setMass] = useState("");
   const [found, setFound] = useState<PanelTable | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
   const [attempt, problem] = useTry();
   const number = (typed: string): number | null => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
   const understand = (given: string, frameMm: string, massKg: string) =>
@@ -340,16 +342,16 @@ function LoadTable() {
       aside={<span className="text-soft text-[13px]">CSV: Name, STC, Length, Width …</span>}
     >
       <div className="flex flex-wrap items-end gap-3">
-        <input
-          type="file"
+        <FileButton
+          label="Load a table of panel models"
           accept=".csv,.txt"
-          aria-label="Load a table of panel models"
-          className="text-[13px] max-w-[220px]"
-          onChange={async (event) => {
-            const file = event.target.files?.[0];
-            if (file) await understand(await file.text(), frame, mass);
-            event.target.value = "";
+          most={2_000_000}
+          tooLarge="The table is larger than 2 MB. Cut it down to the models you deal with."
+          take={async (given) => {
+            setRefused(null);
+            await understand(given, frame, mass);
           }}
+          refuse={setRefused}
         />
         <label className="label w-28">
           frame, if not in it
@@ -372,6 +374,11 @@ function LoadTable() {
           />
         </label>
       </div>
+      {refused && (
+        <p role="alert" className="text-signal font-semibold text-[13px]">
+          {refused}
+        </p>
+      )}
       <p className="text-soft text-[13px] pt-1">Frame in mm, mass in kg: open module databases tell neither.</p>
       {found && (
         <>

@@ -1,4 +1,5 @@
 /** The selected panel: where it lies, how it is raised, its feet, its leads, the marks to set it by. */
+import { useState } from "react";
 import type { Panel } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group, Tick } from "../../ui/Field";
@@ -29,7 +30,7 @@ export function PanelFields({ panel }: { panel: Panel }) {
         <Field label="Name" path={`${path}.name`} value={panel.name} />
         <Field label="x, front edge" path={`${path}.x`} value={panel.x} />
         <Field label="y, middle, to starboard" path={`${path}.y`} value={panel.y} />
-        <Field label="Stand-off" path={`${path}.stand_off`} value={panel.stand_off} />
+        <Field label="Stand-off" word="stand-off" path={`${path}.stand_off`} value={panel.stand_off} />
         <Field
           label="Measured length"
           path={`${path}.measured_length`}
@@ -47,8 +48,15 @@ export function PanelFields({ panel }: { panel: Panel }) {
         <Field label="Raised when parked" path={`${path}.tilt`} value={panel.tilt} />
         <Choice label="Raised edge" path={`${path}.tilt_up`} value={panel.tilt_up} options={SIDES} />
         <Choice label="Leads come out at" path={`${path}.cable_end`} value={panel.cable_end} options={SIDES} />
-        <Field label="Pair" path={`${path}.pair`} value={panel.pair} placeholder="A" clearable />
-        <Field label="Array, moves as one" path={`${path}.array`} value={panel.array} placeholder="rear" clearable />
+        <Field label="Pair" word="pair" path={`${path}.pair`} value={panel.pair} placeholder="A" clearable />
+        <Field
+          label="Array, moves as one"
+          word="array"
+          path={`${path}.array`}
+          value={panel.array}
+          placeholder="rear"
+          clearable
+        />
         <span className="self-end">
           <Tick label="turned, crosswise" path={`${path}.turned`} value={panel.turned} />
         </span>
@@ -88,6 +96,7 @@ export function PanelFields({ panel }: { panel: Panel }) {
           )
           .join("  ·  ")}
       </p>
+      <FeetNote panel={panel} />
       <SetBy panel={panel} />
       <ReplaceModel panel={panel} />
       <p className="text-soft pt-1 text-[13px]">
@@ -95,6 +104,27 @@ export function PanelFields({ panel }: { panel: Panel }) {
       </p>
     </Group>
   );
+}
+
+/** Says when the feet change their mind about which members they take. */
+function FeetNote({ panel }: { panel: Panel }) {
+  const { evaluation } = useJobView();
+  const taken = evaluation.findings.feet
+    .filter((f) => f.panel === panel.id && f.member !== null && f.member !== undefined)
+    .map((f) => `${f.foot} m${f.member}`);
+  const now = taken.join(", ");
+  const [seen, setSeen] = useState({ panel: panel.id, now, words: "" });
+  if (seen.panel !== panel.id) setSeen({ panel: panel.id, now, words: "" });
+  else if (seen.now !== now) {
+    const before = new Set(seen.now.split(", "));
+    const moved = taken.filter((t) => !before.has(t));
+    setSeen({ panel: panel.id, now, words: moved.length ? `Feet now take other members: ${moved.join(", ")}.` : "" });
+  }
+  return seen.words ? (
+    <p className="font-semibold text-[13px]" aria-live="polite">
+      {seen.words}
+    </p>
+  ) : null;
 }
 
 /** The marks to set a panel by, the air under it, and its twin on the other side. */

@@ -247,6 +247,7 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
       <div className="flex items-baseline justify-between gap-2">
         <h3 className="text-[17px] truncate" title={proposal.words}>
           {proposal.title}
+          {f.stops > 0 && <span className="text-signal">, refused</span>}
         </h3>
         <span className="font-sign font-semibold text-[19px] whitespace-nowrap">
           {shownWatts(f.watts)}
@@ -264,7 +265,9 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
         {f.holes} holes, feet in members {feetInMembers(f)}, {mass(f.mass_kg, units)}
         {f.year_wh !== null && f.year_wh !== undefined ? `, ${yearEnergy(f.year_wh)} a year` : ""}
         {f.price !== null && f.price !== undefined ? `, price ${f.price.toFixed(0)}` : ""}
-        {f.safe_m_s !== null && f.safe_m_s !== undefined ? `, safe to ${speed(f.safe_m_s, units)}` : ""}
+        {f.stops === 0 && f.safe_m_s !== null && f.safe_m_s !== undefined
+          ? `, safe to ${speed(f.safe_m_s, units)}`
+          : ""}
       </p>
       <p className="text-[13px] leading-snug">
         {f.stop_titles.length > 0 ? (

@@ -1,8 +1,10 @@
 /** Where the vehicle stands, and the year that follows from it. */
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
+import { FileButton } from "../../ui/FileButton";
 import { useTry } from "../../ui/useTry";
 import { DayShadows } from "./DayShadows";
 import { useCatalogue } from "./useModels";
@@ -36,11 +38,14 @@ function SiteFields() {
   const { site } = job;
   const [attempt, problem] = useTry();
   const known = catalogue?.climates.find((c) => c.value === site.climate);
-  const load = (file: File) =>
-    attempt(async () => {
-      const months = await unwrap(http.POST("/api/calc/climate.parse", { body: { text: await file.text() } }));
+  const [refused, setRefused] = useState<string | null>(null);
+  const load = async (text: string) => {
+    setRefused(null);
+    await attempt(async () => {
+      const months = await unwrap(http.POST("/api/calc/climate.parse", { body: { text } }));
       await handle.edit([{ op: "set", path: "site.months", value: months }]);
     });
+  };
   return (
     <Group title="Where it stands">
       <div className="grid grid-cols-1 gap-y-1.5 pb-1.5">
@@ -93,19 +98,22 @@ function SiteFields() {
           ]}
         />
       </div>
-      <label className="label block pt-2">
-        Own climate, twelve months (CSV: month, sunshine, temperature)
-        <input
-          type="file"
+      <div className="pt-2">
+        <p className="label">Own climate, twelve months (CSV: month, sunshine, temperature)</p>
+        <FileButton
+          label="Load a climate"
           accept=".csv,.txt"
-          className="block text-[13px] text-ink"
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            if (file) void load(file);
-            event.target.value = "";
-          }}
+          most={20_000}
+          tooLarge="This is no table of twelve months. Give one line for each month."
+          take={load}
+          refuse={setRefused}
         />
-      </label>
+      </div>
+      {refused && (
+        <p role="alert" className="text-signal font-semibold text-[13px]">
+          {refused}
+        </p>
+      )}
       {site.months.length > 0 && (
         <p className="text-[13px]">
           Twelve months of your own count.{" "}

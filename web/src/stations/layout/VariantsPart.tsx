@@ -3,6 +3,7 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { LayoutFigures, Units, VariantLine } from "../../api/types";
+import { useKept } from "../../app/drafts";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { feetInMembers, mass, speed, yearEnergy } from "../../ui/format";
@@ -11,10 +12,10 @@ import { MiniRoof } from "./MiniRoof";
 
 export function VariantsPart() {
   const { id, job, handle } = useJobView();
-  const [name, setName] = useState("");
+  const [name, setName] = useKept(id, "variant name", "");
   const [attempt, problem] = useTry();
   const revision = handle.answer?.revision;
-  const { data, isPlaceholderData } = useQuery({
+  const { data, isPlaceholderData, isFetching } = useQuery({
     queryKey: ["variants", id, revision],
     placeholderData: keepPreviousData,
     queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/variants", { params: { path: { job_id: id } } })),
@@ -52,6 +53,7 @@ export function VariantsPart() {
         {!job.variants.length && (
           <p className="pb-1">Keep a layout before you change it, or take some of the proposals. Then compare.</p>
         )}
+        {!data && isFetching && <p aria-live="polite">Working the layouts out side by side …</p>}
         {data && <Table lines={data} />}
       </Group>
       {job.decisions.length > 0 && (

@@ -5,6 +5,7 @@ import type { Mark } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Group } from "../../ui/Field";
 import { inches, length } from "../../ui/format";
+import { TradeWord } from "../../ui/TradeWord";
 import { Worked } from "../../ui/WorkingDialog";
 
 export function RoofDayStation() {
@@ -56,7 +57,7 @@ function Downloads() {
 function Marks({ marks }: { marks: Mark[] }) {
   const { go } = useJobView();
   return (
-    <Group title={`${marks.length} marks from the datum`}>
+    <Group title={`${marks.length} marks from the datum`} aside={<TradeWord word="datum" />}>
       {!marks.length && <p>No feet yet. Give the panels their feet under Layout.</p>}
       {marks.length > 0 && (
         <table className="sheet-table">

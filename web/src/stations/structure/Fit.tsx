@@ -61,7 +61,11 @@ export function Fit() {
             <span className="text-soft">
               ± {length(1.96 * member.sigma_mm, units)}
               {member.confidence < 0.99 ? `, ${percent(member.confidence)}` : ""}
-              {member.status === "inferred" ? ", not read" : ""}
+              {member.status === "read"
+                ? ""
+                : member.status === "drawn"
+                  ? ", from the drawing, not read"
+                  : ", not read"}
             </span>
           </li>
         ))}

@@ -56,8 +56,13 @@ export function KnownPart() {
               placeholder="10 mm"
               clearable
             />
-            <Field label="First bay" path="members.known_front_bay" value={m.known_front_bay} clearable />
-            <Field label="Last bay" path="members.known_rear_bay" value={m.known_rear_bay} clearable />
+            <Field
+              label="Front edge to first member"
+              path="members.known_front_bay"
+              value={m.known_front_bay}
+              clearable
+            />
+            <Field label="Last member to rear edge" path="members.known_rear_bay" value={m.known_rear_bay} clearable />
           </div>
         </Group>
       </div>

@@ -93,7 +93,12 @@ export function CrownPart() {
         </Group>
         <Group title="Gauge">
           <div className="grid grid-cols-3 gap-x-4">
-            <Field label="Shows on a level part inside" path="survey.crown.gauge_zero" value={crown.gauge_zero} />
+            <Field
+              label="Shows on a level part inside"
+              path="survey.crown.gauge_zero"
+              value={crown.gauge_zero}
+              word="gauge zero"
+            />
             <Field label="Vehicle leans to starboard" path="survey.crown.lean" value={crown.lean} />
           </div>
         </Group>

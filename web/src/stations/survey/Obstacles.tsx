@@ -4,6 +4,7 @@ import type { Obstacle } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { Choice, Field, Group } from "../../ui/Field";
 import { across, length } from "../../ui/format";
+import { TradeWord } from "../../ui/TradeWord";
 
 const KINDS: readonly (readonly [Obstacle["kind"], string])[] = [
   ["fan", "roof fan"],
@@ -41,7 +42,11 @@ export function Obstacles() {
   return (
     <Group
       title="Obstacles"
-      aside={<span className="text-soft text-[13px]">x: front edge from the datum; y: middle</span>}
+      aside={
+        <span className="text-soft text-[13px]">
+          x: front edge from the datum <TradeWord word="datum" /> y: middle
+        </span>
+      }
     >
       <div className="flex flex-wrap gap-1.5 pb-2">
         {KINDS.map(([kind, words]) => (

@@ -1,10 +1,11 @@
 /** The roof's edge: template, rounded and narrower ends, measured corners, points from a drawing; raised and lowered parts. */
 import { useState } from "react";
-import { http, unwrap } from "../../api/client";
+import { ApiError, http, unwrap } from "../../api/client";
 import type { UnderstoodOutline, VehicleKind } from "../../api/types";
 import { useJobView } from "../../app/JobContext";
 import { EntryTable } from "../../ui/EntryTable";
 import { Field, Group } from "../../ui/Field";
+import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
 
 const KINDS: readonly (readonly [VehicleKind, string])[] = [
@@ -143,21 +144,28 @@ export function OutlinePart() {
   );
 }
 
+const DRAWING_UNITS = ["mm", "cm", "m", "in", "ft"] as const;
+type DrawingUnit = (typeof DRAWING_UNITS)[number];
+const LONGEST_SHOWN = 5000;
+
 function OutlineImport({ units }: { units: "metric" | "imperial" }) {
   const { handle } = useJobView();
   const [text, setText] = useState("");
   const [found, setFound] = useState<UnderstoodOutline | null>(null);
   const [problem, setProblem] = useState<string | null>(null);
+  const [asksUnit, setAsksUnit] = useState(false);
 
-  const understand = async (given: string) => {
-    setText(given.length > 5000 ? "" : given);
+  const understand = async (given: string, unit: DrawingUnit | null = null) => {
+    setText(given);
     setFound(null);
     setProblem(null);
+    setAsksUnit(false);
     if (!given.trim()) return;
     try {
-      setFound(await unwrap(http.POST("/api/calc/outline.parse", { body: { text: given, units } })));
+      setFound(await unwrap(http.POST("/api/calc/outline.parse", { body: { text: given, units, unit } })));
     } catch (failure) {
       setProblem(failure instanceof Error ? failure.message : "Not readable.");
+      setAsksUnit(failure instanceof ApiError && failure.body.code === "unit_unknown");
     }
   };
   const take = async () => {
@@ -188,22 +196,27 @@ function OutlineImport({ units }: { units: "metric" | "imperial" }) {
           className="box !h-[52px] !w-56"
           aria-label="Rows of x and y"
           placeholder={"x, y\n0, -780\n4350, -780"}
-          value={text}
+          value={text.length > LONGEST_SHOWN ? "" : text}
           onChange={(event) => void understand(event.target.value)}
         />
-        <input
-          type="file"
+        <FileButton
+          label="Load an outline"
           accept=".dxf,.svg,.csv,.txt"
-          aria-label="Load an outline"
-          className="text-[13px] max-w-[220px]"
-          onChange={async (event) => {
-            const file = event.target.files?.[0];
-            if (!file) return;
-            if (file.size > 2_000_000) setProblem("The file is over 2 MB. Save only the roof’s edge.");
-            else await understand(await file.text());
-            event.target.value = "";
-          }}
+          most={2_000_000}
+          tooLarge="The file is over 2 MB. Save only the roof’s edge."
+          take={understand}
+          refuse={setProblem}
         />
+        {asksUnit && (
+          <fieldset className="flex gap-1 items-center">
+            <legend className="label">one unit of the drawing is one</legend>
+            {DRAWING_UNITS.map((unit) => (
+              <button key={unit} type="button" className="act" onClick={() => void understand(text, unit)}>
+                {unit}
+              </button>
+            ))}
+          </fieldset>
+        )}
         {found && (
           <div className="flex gap-3 items-center">
             <svg

@@ -36,7 +36,8 @@ export function PointsPart() {
       {!job.survey.point_rows.length && (
         <p className="pb-2">
           Threaded holes under plugs, pins, studs, tracks, gutters: one row a side with its nominal pattern; then
-          measure each one from the datum.
+          measure each one from the datum. They tell where a rack can stand without new holes; screws, bolts and tape do
+          not use them.
         </p>
       )}
       <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">

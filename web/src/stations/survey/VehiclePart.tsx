@@ -1,6 +1,6 @@
 import { useJobView } from "../../app/JobContext";
 import { VEHICLES } from "../../app/JobsPage";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group, Tick } from "../../ui/Field";
 import { mass } from "../../ui/format";
 import { Worked } from "../../ui/WorkingDialog";
 
@@ -16,6 +16,36 @@ const UNITS = [
 ] as const;
 
 export function VehiclePart() {
+  const { job } = useJobView();
+  return (
+    <>
+      {!job.vehicle.roof_length && <UsualVehicle />}
+      <VehicleFields />
+    </>
+  );
+}
+
+/** A new job asks at once: most roofs are nearly the usual one, and correcting is quicker than typing. */
+function UsualVehicle() {
+  const { job, handle } = useJobView();
+  const words = VEHICLES.find(([kind]) => kind === job.vehicle.kind)?.[1] ?? job.vehicle.kind;
+  return (
+    <div className="border-l-4 border-tape bg-tape/20 pl-3 py-2 mb-2 flex flex-wrap items-center gap-3">
+      <p className="max-w-[52ch]">
+        Begin with a usual {words}: roof, skin and members of an invented one. Then correct what you measure.
+      </p>
+      <button
+        type="button"
+        className="act"
+        onClick={() => handle.change([{ op: "apply_template", template: job.vehicle.kind }])}
+      >
+        Start from the usual {words}
+      </button>
+    </div>
+  );
+}
+
+function VehicleFields() {
   const { job, evaluation, units } = useJobView();
   const v = job.vehicle;
   return (
@@ -42,6 +72,11 @@ export function VehiclePart() {
             placeholder="150 kg"
             clearable
           />
+          {!v.roof_load_limit && (
+            <div className="col-start-4 max-sm:col-start-2">
+              <Tick label="no papers say" path="vehicle.no_papers" value={v.no_papers ?? false} />
+            </div>
+          )}
         </div>
       </Group>
       <Group title="Skin and inside">

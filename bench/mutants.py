@@ -1,0 +1,153 @@
+"""What no test notices: small faults (mutants) are put into the core one at a time, and the tests run on each.
+
+``python -m bench.mutants [share …] [--sample 24] [--seed 1]`` draws a seeded sample, because all of them would take days. The kinds
+of fault are those that a slip of the hand makes: another sign, another number, a comparison turned round, a condition negated, a
+loop not entered. A bound that is met exactly is not among them: "less" for "less or equal" changes nothing on measured numbers.
+"""
+
+from __future__ import annotations
+
+import argparse
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+from queue import Queue
+
+from cosmic_ray.ast import ast_nodes, get_ast
+from cosmic_ray.mutating import mutate_code
+from cosmic_ray.plugins import get_operator
+
+ROOT = Path(__file__).parent.parent
+CORE = ROOT / "fahrtwind" / "core"
+_HELD = ["adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "sharing", "verdict", "wood"]
+#: share of the core -> its files
+FILES: dict[str, tuple[str, ...]] = {
+    "hold": ("hold/*.py", "snags/hold.py", *(f"formulas/{name}.py" for name in _HELD)),
+    "structure": ("structure/*.py", "snags/structure.py"),
+    "build": ("build/*.py", "days/*.py", "snags/build.py"),
+    "seal": ("seal/*.py",),
+    "survey": ("survey/*.py", "snags/survey.py", "formulas/roof_shape.py"),
+    "layout": ("layout/*.py", "snags/layout.py", "snags/arrangement.py"),
+    "sun": ("layout/sun/*.py", "formulas/sun.py"),
+    "job": ("job/*.py", "quantities.py", "silence.py"),
+}
+#: share of the core -> the tests that are there to notice, the quickest first
+TESTS: dict[str, str] = {
+    "hold": "core/test_wiring.py core/test_hold.py validation/test_published.py core/test_snags.py validation/test_beside_libraries.py",
+    "structure": "core/test_wiring.py core/test_snags.py core/test_structure.py core/test_members.py core/test_posterior.py",
+    "build": "core/test_wiring.py core/test_snags.py files",
+    "seal": "core/test_wiring.py core/test_snags.py files",
+    "survey": "core/test_wiring.py core/test_survey.py core/test_snags.py validation/test_roof_geometry.py",
+    "layout": "core/test_wiring.py core/test_layout.py core/test_arranging.py core/test_snags.py",
+    "sun": "core/test_sun_geometry.py core/test_shade_day.py validation/test_sun.py",
+    "job": "core/test_quantities.py core/test_edits.py core/test_documents.py store",
+}
+_TURNS = (("Lt", "Gt"), ("LtE", "Gt"), ("Gt", "Lt"), ("GtE", "Lt"), ("Eq", "NotEq"), ("NotEq", "Eq"))
+_SIGNS = (("Add", "Sub"), ("Sub", "Add"), ("Mul", "Div"), ("Div", "Mul"), ("Pow", "Mul"))
+_WORDS = "NumberReplacer AddNot ReplaceAndWithOr ReplaceOrWithAnd ReplaceTrueWithFalse ReplaceFalseWithTrue ZeroIterationForLoop"
+FAULTS = (
+    *(f"core/ReplaceComparisonOperator_{a}_{b}" for a, b in _TURNS),
+    *(f"core/ReplaceBinaryOperator_{a}_{b}" for a, b in _SIGNS),
+    *(f"core/{name}" for name in _WORDS.split()),
+    "core/ReplaceUnaryOperator_Delete_USub",
+)
+#: seconds after which tests that no longer end have noticed
+PATIENCE = 300
+
+
+@dataclass(frozen=True)
+class Mutant:
+    file: Path
+    fault: str
+    occurrence: int
+    line: int
+
+    def __str__(self) -> str:
+        return f"{self.file.relative_to(CORE)}:{self.line} {self.fault.removeprefix('core/')} no. {self.occurrence}"
+
+
+def mutants(share: str) -> Iterator[Mutant]:
+    for pattern in FILES[share]:
+        for path in sorted(CORE.glob(pattern)):
+            nodes = list(ast_nodes(get_ast(path.read_text())))
+            for fault in FAULTS:
+                kind = get_operator(fault)()
+                lines = [begin[0] for node in nodes for begin, _ in kind.mutation_positions(node)]
+                yield from (Mutant(path, fault, i, line) for i, line in enumerate(lines))
+
+
+def sample(share: str, count: int, seed: int) -> list[Mutant]:
+    found = list(mutants(share))
+    return random.Random(f"{share} {seed}").sample(found, min(count, len(found)))
+
+
+def noticed(mutant: Mutant, tests: str, bench: Path) -> bool:
+    """Whether any test fails in ``bench``, a copy of the program, while the mutant stands in it."""
+    file = bench / mutant.file.relative_to(ROOT)
+    sound = file.read_text()
+    file.write_text(mutate_code(sound, get_operator(mutant.fault)(), mutant.occurrence))
+    try:
+        return not _passes(tests, bench)
+    finally:
+        file.write_text(sound)
+
+
+def _passes(tests: str, bench: Path) -> bool:
+    command = [sys.executable, "-m", "pytest", "-x", "-q", "-p", "no:cacheprovider", *(f"tests/{t}" for t in tests.split())]
+    quiet = {**os.environ, "PYTHONDONTWRITEBYTECODE": "1"}
+    try:
+        return subprocess.run(command, cwd=bench, capture_output=True, timeout=PATIENCE, env=quiet).returncode == 0
+    except subprocess.TimeoutExpired:
+        return False
+
+
+def _copy(to: Path) -> Path:
+    for part in ("fahrtwind", "tests"):
+        shutil.copytree(ROOT / part, to / part, ignore=shutil.ignore_patterns("__pycache__", "static"))
+    shutil.copy(ROOT / "pyproject.toml", to)
+    return to
+
+
+def run(shares: list[str], count: int, seed: int, hands: int) -> None:
+    with tempfile.TemporaryDirectory() as folder, ThreadPoolExecutor(hands) as pool:
+        benches: Queue[Path] = Queue()
+        for i in range(hands):
+            benches.put(_copy(Path(folder) / str(i)))
+        for share in shares:
+            tests = TESTS[share]
+
+            def judge(mutant: Mutant, tests: str = tests) -> bool:
+                bench = benches.get()
+                try:
+                    return noticed(mutant, tests, bench)
+                finally:
+                    benches.put(bench)
+
+            drawn = sample(share, count, seed)
+            judged = list(zip(drawn, pool.map(judge, drawn), strict=True))
+            seen = sum(told for _, told in judged)
+            print(f"{share:<10} {seen:3d} of {len(drawn):3d} noticed  {seen / len(drawn):6.1%}", flush=True)
+            for mutant, told in judged:
+                if not told:
+                    print(f"           not noticed: {mutant}", flush=True)
+
+
+def main() -> None:
+    parser = argparse.ArgumentParser(prog="python -m bench.mutants", description=__doc__)
+    parser.add_argument("shares", nargs="*", default=list(FILES), help=f"of {', '.join(FILES)}")
+    parser.add_argument("--sample", type=int, default=24)
+    parser.add_argument("--seed", type=int, default=1)
+    parser.add_argument("--hands", type=int, default=os.cpu_count() or 1, help="how many are judged at the same time")
+    given = parser.parse_args()
+    run(given.shares, given.sample, given.seed, given.hands)
+
+
+if __name__ == "__main__":
+    main()
