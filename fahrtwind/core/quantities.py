@@ -331,6 +331,15 @@ def say_size(mm: float, system: UnitSystem) -> str:
     return f"{mm:g} mm" if system == "metric" else sixteenths(mm)
 
 
+def say_run(mm: float, system: UnitSystem) -> str:
+    """What is bought or laid by the run: metres or feet, rounded up to the tenth or to the whole.
+
+    >>> say_run(6730, "metric"), say_run(6730, "imperial")
+    ('6.8 m', '23 ft')
+    """
+    return f"{math.ceil(mm / 100) / 10:.1f} m" if system == "metric" else f"{math.ceil(mm / 304.8)} ft"
+
+
 def say_mass(kg: float, system: UnitSystem) -> str:
     """A mass in whole kilograms or pounds.
 

@@ -101,7 +101,7 @@ def number(cell: str) -> float | None:
     (1.5, 2500.0, None, None)
     """
     text = cell.replace(",", ".") if cell.count(",") == 1 and "." not in cell else cell
-    if not re.fullmatch(r"[+-]?(\d+\.?\d*|\.\d+)([eE][+-]?\d+)?", text):
+    if not re.fullmatch(r"[+-]?([0-9]+\.?[0-9]*|\.[0-9]+)([eE][+-]?[0-9]+)?", text):
         return None
     value = float(text)
     return value if math.isfinite(value) else None

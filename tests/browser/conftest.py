@@ -98,7 +98,7 @@ def open_demo(page: Page, station: str = "survey") -> None:
     from fahrtwind.demo import FOLDER
 
     page.goto("/")
-    page.get_by_label("Job file (JSON)").set_input_files(FOLDER / "lichtspiel.json")
+    page.get_by_label("Load a job file").set_input_files(FOLDER / "lichtspiel.json")
     page.get_by_role("navigation", name="Stations").wait_for()
     go(page, station)
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.build.drill_map import Mark
 from fahrtwind.core.build.materials import drills_metal
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import say_temperature
+from fahrtwind.core.quantities import say_run, say_temperature
 from fahrtwind.core.seal.sealant import SealPlan
 from fahrtwind.core.tables.feet import TAPE_BEST_DEG_C
 
@@ -41,7 +41,7 @@ def work_steps(job: Job, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkS
         steps += _sticking(job, len(pads))
     if schools:
         steps += [
-            ("Seal round every foot", f"{seal.round}, {seal.bead_length_mm / 1000:.1f} m of bead. Do it before a panel covers the feet.", "Unbroken bead, no gap at the corners.", 24),
+            ("Seal round every foot", f"{seal.round}, {say_run(seal.bead_length_mm, job.units)} of bead. Do it before a panel covers the feet.", "Unbroken bead, no gap at the corners.", 24),
             ("Join cables that a panel will cover", "Covered panels only; never let live ends touch.", "Tug-test every crimp.", 0),
             ("Lift the panels on and set the frame bolts loose", "Two people lift, a third guides. A panel in wind is a sail.", "All bolts started by hand.", 0),
             ("Square up, then tighten in order", "Front, rear, middle; torque as the bolt's maker says.", "No foot rocks; paint mark on each nut.", 0),
