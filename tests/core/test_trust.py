@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import re
 from dataclasses import asdict
-from itertools import count
+from itertools import count, pairwise
 
 import pytest
 
@@ -64,7 +64,9 @@ def test_every_offered_remedy_clears_its_stop_and_makes_no_other(demo: Job) -> N
 
 def test_the_twin_of_a_panel_lies_free_beside_it(sound: Job) -> None:
     for y in (-560, 0, 100):
-        job = changed(load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []}), panels__p3__y=y)
+        job = changed(
+            load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []}), panels__p3__y=y
+        )
         both = apply_edits(job, [MirrorPanel(panel="p3")])
         assert len(both.panels) == 2 and overlaps(both) == ()
         assert "brackets-meet" not in {s.id for s in evaluate(both).snags}
@@ -101,5 +103,5 @@ def test_feet_spread_by_count_keep_apart(sound: Job) -> None:
             break
         job = apply_edits(sound, [SpreadFeet(panel="p1", count=feet), SetValue(path="panels.p1.locked", value=False)])
         sides = {side: [f.along.mm for f in job.panels[0].feet if f.side == side] for side in ("port", "starboard")}
-        assert all(b - a > 50 for run in sides.values() for a, b in zip(run, run[1:], strict=False))
+        assert all(b - a > 50 for run in sides.values() for a, b in pairwise(run))
         assert sum(map(len, sides.values())) == feet

@@ -12,17 +12,21 @@ from math import ceil, log10, pi, sqrt
 import numpy as np
 import pytest
 
+from fahrtwind.core import evaluate as evaluate_module
 from fahrtwind.core.build.drill_map import bolt_length_needed_mm
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.formulas.declare import recording
+from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.hold.chain import Link, chain_of
 from fahrtwind.core.hold.loads import CASES, case_forces, is_exposed, panel_loads
 from fahrtwind.core.hold.sharing import share_pull
 from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.edits import SetValue, apply_edits
+from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from tests.conftest import changed
 
 # --- tables once more, by hand -------------------------------------------------------------------------------------------
 STEEL, ALUMINIUM = 270.0, 160 * 0.7  # EN 10130 DC01; EN AW-5754 taken as 160, knocked down by 0.7 for screw formulas
@@ -390,3 +394,32 @@ def test_bracket_follows_a_typed_pad(sound: Job) -> None:
     )
     bracket = wide.panels[0].hold.bracket
     assert (bracket.length.mm, bracket.toe.mm) == (150, 70)
+
+
+def test_a_foot_is_thin_between_its_design_and_its_nominal_strength(one_panel: Job) -> None:
+    taped = {"school": "tape", "pad_length": "60 mm", "pad_width": "25 mm", "temperature": "20 °C"}
+    weak = load_job({**one_panel.model_dump(), "panels": [{**one_panel.panels[0].model_dump(), "hold": taped}]})
+    plan = evaluate(weak).findings.plan
+    assert plan is not None and plan.safe_m_s < plan.let_go_m_s
+    between = (plan.safe_m_s + plan.let_go_m_s) / 2
+    for speed, state in ((0.98 * plan.safe_m_s, "holds"), (between, "thin"), (1.02 * plan.let_go_m_s, "lets go")):
+        told = evaluate(changed(weak, vehicle__top_speed={"m_s": round(speed, 3)})).findings.verdicts[0]
+        worst = next(f for f in told.feet if f.foot == told.worst_foot)
+        assert (worst.state, worst.utilisation > 1) == (state, state != "holds")
+
+
+def test_where_all_feet_hold_beyond_what_is_told_the_most_used_is_the_worst(
+    one_panel: Job, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    monkeypatch.setattr("fahrtwind.core.hold.verdict.FASTEST_M_S", 1.0)
+    evaluate_module._cached_verdict.cache_clear()
+    told = evaluate(changed(one_panel, panels__p3__y="35 mm")).findings.verdicts[0]
+    evaluate_module._cached_verdict.cache_clear()
+    assert {f.let_go_m_s for f in told.feet} == {1.0} and len({round(f.utilisation, 6) for f in told.feet}) > 1
+    assert told.worst_foot == max(told.feet, key=lambda f: f.utilisation).foot
+
+
+def test_what_is_too_weak_standing_still_goes_at_no_pressure() -> None:
+    assert limit_pressure(1500.0, 1.0, 0.0, 0.1, 1000.0, 2000.0) == 0.0
+    assert limit_pressure(500.0, 1.0, 0.0, 0.0, 1000.0, 2000.0) == 500.0
+    assert limit_pressure(0.0, 0.0, 1000.0, 0.5, 1000.0, 2000.0) == 2000.0
