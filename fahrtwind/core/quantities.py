@@ -322,6 +322,16 @@ def say_length(mm: float, system: UnitSystem) -> str:
     return f"{mm:.0f} mm" if system == "metric" else sixteenths(mm)
 
 
+def say_at_least(mm: float, system: UnitSystem) -> str:
+    """A length that is needed, rounded up as a rule is read: never less than what is needed.
+
+    >>> say_at_least(19.02, "metric"), say_at_least(19.2, "imperial")
+    ('20 mm', '13/16"')
+    """
+    step = 1.0 if system == "metric" else 25.4 / 16
+    return say_length(math.ceil(mm / step - 1e-9) * step, system)
+
+
 def say_size(mm: float, system: UnitSystem) -> str:
     """A part's size as a list names it: exact millimetres, or inches to the sixteenth.
 

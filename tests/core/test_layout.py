@@ -10,8 +10,10 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import MirrorPanel, apply_edits
+from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import Screws
 from fahrtwind.core.layout.cables import cable_end, cable_pairs
+from fahrtwind.core.layout.distances import distances
 from fahrtwind.core.layout.feet import move_onto_holes_mm
 from fahrtwind.core.layout.footprint import panel_rect
 from fahrtwind.core.layout.placing import panel_at, usual_feet
@@ -173,3 +175,27 @@ def test_a_small_move_brings_members_under_the_frame_s_holes(sound: Job) -> None
     assert way is not None and -110 <= way < 0
     moved = changed(drilled, panels__p1__x=f"{front + way} mm")
     assert not [s for s in evaluate(moved).snags if s.id == "off-frame-holes" and s.place == "panels.p1"]
+
+
+def test_beside_the_roof_there_is_no_front_to_measure_to(sound: Job) -> None:
+    """A panel half over the starboard edge of a tapered roof: its front distance is measured where there is roof."""
+    job = changed(
+        sound,
+        survey__outline={"front_narrower": "150 mm", "taper_run": "600 mm"},
+        panels__p2__y="1150 mm",
+        panels__p2__x="900 mm",
+    )
+    found = {d.to: d.mm for d in distances(job) if d.panel == "p2" and d.kind == "edge"}
+    assert 300 < found["front"] <= 900 and found["starboard"] < -400
+
+
+def test_a_pair_on_a_narrow_roof_makes_room_to_both_sides(sound: Job) -> None:
+    narrow = load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []})
+    across = panel_rect(narrow.panels[0]).width_mm
+    job = changed(narrow, vehicle__roof_width={"mm": 2 * across + 220}, panels__p3__y=0)
+    pair = apply_edits(job, [MirrorPanel(panel="p3")])
+    assert pair.panels[0].y.mm == -pair.panels[1].y.mm and {"over-edge", "brackets-meet"}.isdisjoint(
+        s.id for s in evaluate(pair).snags
+    )
+    kept = apply_edits(changed(job, panels__p3__locked=True), [MirrorPanel(panel="p3")])
+    assert kept.panels[0].y.mm == 0, "what is locked stays"

@@ -15,7 +15,7 @@ from fahrtwind.core.job.panel import FoamTape, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason
 from fahrtwind.core.job.paths import changed_at, entry_position, rebuilt, without_entry
 from fahrtwind.core.layout.arranging import Order, arranged, refuse_locked, replaced
-from fahrtwind.core.layout.placing import find_model, first_hold, mirrored_panel, new_panel, spread_feet
+from fahrtwind.core.layout.placing import find_model, first_hold, new_panel, spread_feet, with_twin
 from fahrtwind.core.layout.variants import chosen, kept, used
 from fahrtwind.core.quantities import Length, UnitSystem
 from fahrtwind.core.survey.templates import fill_from_template
@@ -182,7 +182,7 @@ def _apply(job: Job, edit: Edit) -> Job:
             return _with_parts(job, {"panels": (*job.panels, new_panel(job, edit.model))})
         case MirrorPanel():
             _named_panel(job, edit.panel)
-            return _with_parts(job, {"panels": (*job.panels, mirrored_panel(job, edit.panel))})
+            return _with_parts(job, {"panels": with_twin(job, edit.panel)})
         case SpreadFeet():
             _named_panel(job, edit.panel)
             feet = [f.model_dump() for f in spread_feet(job, edit.panel, edit.count, edit.along)]

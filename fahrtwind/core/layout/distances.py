@@ -87,18 +87,24 @@ def _to_shaped_edges(panel: str, rect: Rect, edge: _Edge) -> list[Distance]:
     x, y = rect.centre
     across = [rect.y_mm + 1.0, y, rect.y_end_mm - 1.0]
     along = [rect.x_mm + 1.0, x, rect.x_end_mm - 1.0]
-    rows = [roof_extent(roof, at, along_x=True) for at in across]
-    columns = [roof_extent(roof, at, along_x=False) for at in along]
-    front, front_y = max((row[0], at) for row, at in zip(rows, across, strict=True))
-    rear, rear_y = min((row[1], at) for row, at in zip(rows, across, strict=True))
-    port, port_x = max((column[0], at) for column, at in zip(columns, along, strict=True))
-    starboard, starboard_x = min((column[1], at) for column, at in zip(columns, along, strict=True))
+    rows = _that_meet(roof, across, along_x=True)
+    columns = _that_meet(roof, along, along_x=False)
+    front, front_y = max((row[0], at) for row, at in rows)
+    rear, rear_y = min((row[1], at) for row, at in rows)
+    port, port_x = max((column[0], at) for column, at in columns)
+    starboard, starboard_x = min((column[1], at) for column, at in columns)
     return [
         Distance(panel, "front", "edge", rect.x_mm - front, rect.x_mm, front_y, front, front_y),
         Distance(panel, "rear", "edge", rear - rect.x_end_mm, rect.x_end_mm, rear_y, rear, rear_y),
         Distance(panel, "port", "edge", rect.y_mm - port, port_x, rect.y_mm, port_x, port),
         Distance(panel, "starboard", "edge", starboard - rect.y_end_mm, starboard_x, rect.y_end_mm, starboard_x, starboard),
     ]
+
+
+def _that_meet(roof: Polygon, places: list[float], *, along_x: bool) -> list[tuple[tuple[float, float], float]]:
+    """The roof's extent on each line that meets it; beside the roof there is no front or rear to measure to."""
+    found = [(roof_extent(roof, at, along_x=along_x), at) for at in places]
+    return [(extent, at) for extent, at in found if extent[1] > extent[0]] or found
 
 
 def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, float]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Literal
 
 from fahrtwind.core.errors import InputError
@@ -43,7 +44,7 @@ def first_hold(school: Literal["screws", "bolts", "tape"], units: UnitSystem) ->
     if units == "metric":
         return plain[school]
     inch: dict[str, dict[str, object]] = {
-        "screws": {"length": "1 in", "bracket": _inch_bracket("3/4 in", "3/4 in", "2 3/8 in")},
+        "screws": {"length": "1 in", "bracket": _inch_bracket("3/4 in", "7/8 in", "2 3/8 in")},
         "bolts": {"bolt": "1/4-20", "length": "1 1/4 in", "washer": "1 in", "bracket": _inch_bracket("1 in", "1 1/4 in", "2 3/8 in")},
         "tape": {"pad_length": "4 in", "pad_width": "2 in", "thickness": "1/16 in", "bracket": _inch_bracket("3/8 in", "1 5/8 in", "4 in")},
     }  # fmt: skip
@@ -78,9 +79,19 @@ def panel_at(
     return panel.model_copy(update={"feet": _feet_for(panel, feet, "sides")})
 
 
-def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:
-    """A panel's twin on the other side of the centre line; beside it where the panel itself lies across that line."""
+def with_twin(job: Job, panel_id: str) -> tuple[PlacedPanel, ...]:
+    """The panels with the twin of one on the other side of the centre line.
+
+    A panel that lies across that line gets its twin beside it, with room for both panels' brackets; where the roof has no room for that
+    but for a pair to both sides of the line, the panel itself makes room.
+    """
     panel = next(p for p in job.panels if p.id == panel_id)
+    y, twin_y = _pair_y(job, panel, panel_rect(panel).width_mm)
+    others = tuple(p.model_copy(update={"y": Length(mm=y)}) if p is panel and y != p.y.mm else p for p in job.panels)
+    return (*others, _twin(job, panel, twin_y))
+
+
+def _twin(job: Job, panel: PlacedPanel, y_mm: float) -> PlacedPanel:
     number = 1 + max((int(p.id[1:]) for p in job.panels if p.id[1:].isdigit()), default=0)
     across = panel_rect(panel).width_mm
     sides = {"port": "starboard", "starboard": "port"}
@@ -89,18 +100,23 @@ def mirrored_panel(job: Job, panel_id: str) -> PlacedPanel:
         for f in panel.feet
     )  # fmt: skip
     return panel.model_copy(
-        update={"id": f"p{number}", "name": f"Panel {number}", "y": Length(mm=_twin_y(job, panel, across)), "feet": feet,
+        update={"id": f"p{number}", "name": f"Panel {number}", "y": Length(mm=y_mm), "feet": feet,
                 "measured_length": None, "measured_width": None, "locked": False}
     )  # fmt: skip
 
 
-def _twin_y(job: Job, panel: PlacedPanel, across: float) -> float:
-    """Mirrored, or with a gap for both panels' brackets on the side that has more room."""
+def _pair_y(job: Job, panel: PlacedPanel, across: float) -> tuple[float, float]:
+    """Where the panel and its twin have their middles."""
     bracket = panel.hold.bracket
     gap = max(job.assumptions.panel_gap.mm, 2 * (bracket.lever.mm + bracket.toe.mm) + 1.0)
     if abs(panel.y.mm) >= (across + gap) / 2 - 1.0:
-        return -panel.y.mm
-    return panel.y.mm + (across + gap) * (1 if panel.y.mm <= 0 else -1)
+        return panel.y.mm, -panel.y.mm
+    side = 1 if panel.y.mm <= 0 else -1
+    beside, apart = panel.y.mm + (across + gap) * side, (across + gap) / 2
+    half = job.vehicle.roof_width.mm / 2 if job.vehicle.roof_width else math.inf
+    if abs(beside) + across / 2 > half >= apart + across / 2 and not panel.locked:
+        return -apart * side, apart * side
+    return panel.y.mm, beside
 
 
 def find_model(job: Job, name: str) -> PanelModel:

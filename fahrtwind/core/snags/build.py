@@ -8,7 +8,7 @@ from fahrtwind.core.hold.fastening import base_width_mm, bonded_pad_mm, hole_pit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import fastener_diameter_mm, foot_base
-from fahrtwind.core.quantities import say_length
+from fahrtwind.core.quantities import say_at_least, say_length
 from fahrtwind.core.results import Findings
 from fahrtwind.core.snags.model import Found, rule
 from fahrtwind.core.survey.access import open_from_inside
@@ -106,7 +106,7 @@ def bracket_too_small(job: Job, findings: Findings) -> Iterator[Found]:
         if row > hold.bracket.toe.mm and True in _sides(panel):
             yield Found(
                 f"panels.{panel.id}.hold.bracket.toe", panel.name,
-                f"{hold.count} holes in a row need a toe of {say_length(row, job.units)}; the bracket has {say_length(hold.bracket.toe.mm, job.units)}.",
+                f"{hold.count} holes in a row need a toe of {say_at_least(row, job.units)}; the bracket has {say_length(hold.bracket.toe.mm, job.units)}.",
                 "Choose a bracket with a longer toe, or fewer fasteners.", "toe", hold.bracket.toe.mm, row, "mm",
             )  # fmt: skip
 

@@ -24,7 +24,7 @@ export function Road({ current }: { current: string }) {
           const state = states.get(info.name);
           const here = info.name === current;
           const words = state ? STATE_WORDS[state.state] : "";
-          const count = state ? state.stops + state.cautions : 0;
+          const count = state?.stops || state?.cautions || 0;
           return (
             <li key={info.name} className="relative flex-1">
               <button
@@ -41,7 +41,7 @@ export function Road({ current }: { current: string }) {
                     className={`text-[13px] px-1 ${state?.stops ? "bg-[#a82c06] text-white" : "border border-current"}`}
                   >
                     {count}
-                    <span className="sr-only"> snags, {state?.stops} of them stop</span>
+                    <span className="sr-only">{state?.stops ? " to stop for" : " to look at"}</span>
                   </span>
                 )}
                 <span className="sr-only">, {words}</span>

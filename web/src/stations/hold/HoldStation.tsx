@@ -38,7 +38,8 @@ function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
         {panels.map((panel) => {
           const verdict = verdicts.get(panel.id);
           const states = verdict?.feet.map((f) => footState(f, refused.has(`${f.panel}.${f.foot}`))) ?? [];
-          const worst = WORST_FIRST.find((state) => states.includes(state)) ?? "unknown";
+          const struck = [...refused].some((foot) => foot.startsWith(`${panel.id}.`));
+          const worst = WORST_FIRST.find((state) => states.includes(state)) ?? (struck ? "refused" : "unknown");
           return (
             <button
               key={panel.id}
@@ -52,7 +53,11 @@ function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
                 <StateMark state={worst} />
               </span>
               {panel.name}
-              {verdict && <span className="font-medium text-[13px]">safe {speed(verdict.safe_m_s, units)}</span>}
+              {(verdict || struck) && (
+                <span className="font-medium text-[13px]">
+                  {verdict && !struck ? `safe ${speed(verdict.safe_m_s, units)}` : "stop"}
+                </span>
+              )}
             </button>
           );
         })}

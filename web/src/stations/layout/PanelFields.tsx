@@ -49,14 +49,7 @@ export function PanelFields({ panel }: { panel: Panel }) {
         <Choice label="Raised edge" path={`${path}.tilt_up`} value={panel.tilt_up} options={SIDES} />
         <Choice label="Leads come out at" path={`${path}.cable_end`} value={panel.cable_end} options={SIDES} />
         <Field label="Pair" word="pair" path={`${path}.pair`} value={panel.pair} placeholder="A" clearable />
-        <Field
-          label="Array, moves as one"
-          word="array"
-          path={`${path}.array`}
-          value={panel.array}
-          placeholder="rear"
-          clearable
-        />
+        <Field label="Array" word="array" path={`${path}.array`} value={panel.array} placeholder="rear" clearable />
         <span className="self-end">
           <Tick label="turned, crosswise" path={`${path}.turned`} value={panel.turned} />
         </span>

@@ -84,7 +84,7 @@ function PanelList() {
         {problem}
       </Group>
       <Group title="Place a panel">
-        <div className="grid sm:grid-cols-2 gap-x-6">
+        <div className="grid gap-x-6">
           {models.map((entry) => (
             <button
               key={entry.model.name}
@@ -92,7 +92,7 @@ function PanelList() {
               className="text-left flex items-baseline gap-2 py-1 border-b border-hair hover:bg-tape/40 min-w-0"
               onClick={() => void place(entry)}
             >
-              <span className="font-sign font-semibold text-[15px] truncate">+ {entry.model.name}</span>
+              <span className="font-sign font-semibold text-[15px] whitespace-nowrap">+ {entry.model.name}</span>
               <span className="text-soft text-[13px] whitespace-nowrap">
                 {length(entry.model.length.mm, units).replace(" mm", "")} × {length(entry.model.width.mm, units)}
                 {entry.model.stock !== null && entry.model.stock !== undefined ? `, ${entry.model.stock} there` : ""}

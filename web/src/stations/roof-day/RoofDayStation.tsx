@@ -20,7 +20,11 @@ export function RoofDayStation() {
           <span className="font-semibold">Still open:</span> {findings.questions.map((q) => q.ask).join(" ")}
         </p>
       )}
-      {stops > 0 && <p className="text-signal font-semibold pb-1">{stops} stop: clear them before you drill.</p>}
+      {stops > 0 && (
+        <p className="text-signal font-semibold pb-1">
+          {stops === 1 ? "1 stop: clear it" : `${stops} stops: clear them`} before you drill.
+        </p>
+      )}
       <p className="pb-2 text-soft">
         Ladder on firm ground, goggles on, look behind the skin for wires and lines, panels covered: they are live in
         light.
@@ -57,7 +61,14 @@ function Downloads() {
 function Marks({ marks }: { marks: Mark[] }) {
   const { go } = useJobView();
   return (
-    <Group title={`${marks.length} marks from the datum`} aside={<TradeWord word="datum" />}>
+    <Group
+      title={`${marks.length} marks from the datum`}
+      aside={
+        <span className="text-soft">
+          datum <TradeWord word="datum" />
+        </span>
+      }
+    >
       {!marks.length && <p>No feet yet. Give the panels their feet under Layout.</p>}
       {marks.length > 0 && (
         <table className="sheet-table">

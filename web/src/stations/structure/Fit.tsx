@@ -42,8 +42,8 @@ export function Fit() {
         </p>
       ))}
       <p className="text-soft">
-        {likely(fit.probability)} likely{fit.story === "one spacing" ? "" : `; ${fit.story}`}. A per cent behind a
-        member: the chance that it stands within 15 mm of there, where that is not 99 %.
+        {likely(fit.probability)} likely{fit.story === "one spacing" ? "" : `; ${fit.story}`}. Where a member shows per
+        cent, that is the chance that it stands within 15 mm of there; the others are surer than 99 %.
       </p>
       {fit.reason && (
         <p className="text-signal font-semibold">

@@ -35,6 +35,7 @@ export function LinesPart() {
               {
                 key: "side",
                 label: "side",
+                width: "36%",
                 options: [
                   ["port", "port"],
                   ["starboard", "starboard"],

@@ -108,7 +108,7 @@ function VehicleFields() {
                 label="Skin thickness"
                 path="vehicle.skin_thickness"
                 value={v.skin_thickness}
-                placeholder="16 ga or 1.2 mm"
+                placeholder="16 ga"
                 clearable
               />
               <Choice
