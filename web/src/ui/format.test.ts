@@ -2,7 +2,9 @@ import { describe, expect, it } from "vitest";
 import type { FootPlace, Panel } from "../api/types";
 import { landingWords, panelName } from "../roof/names";
 import { linkThickness } from "../stations/hold/Chain";
-import { across, inches, length, likely, shown, speed, speedNumber } from "./format";
+import { noteOf } from "./Field";
+import { decoded } from "./FileButton";
+import { across, alsoIn, example, inches, length, likely, shown, speed, speedNumber } from "./format";
 
 describe("numbers as people read them", () => {
   it("never tells a chance as certain", () => {
@@ -55,5 +57,40 @@ describe("the chain", () => {
     expect([...sizes].sort((a, b) => b - a)).toEqual(sizes);
     expect(sizes[0]).toBe(34);
     expect(sizes.at(-1)).toBeGreaterThan(0);
+  });
+});
+
+describe("what a box and a sheet say in the job's units", () => {
+  it("turns examples into the units of the job", () => {
+    expect(example("110 km/h", "metric")).toBe("110 km/h");
+    expect(example("110 km/h", "imperial")).toBe("70 mph");
+    expect(example("150 kg", "imperial")).toBe("331 lb");
+    expect(example("25 °C", "imperial")).toBe("77 °F");
+    expect(example("966 mm", "imperial")).toBe('38 1/16"');
+    expect(example("16 ga", "imperial")).toBe("16 ga");
+  });
+
+  it("adds the other unit only where it says something new", () => {
+    expect(alsoIn(1, "", "imperial")).toBe("");
+    expect(alsoIn(25.4, "mm", "metric")).toBe("");
+    expect(alsoIn(25.4, "mm", "imperial")).toBe("1 in");
+  });
+
+  it("says what a box holds that is not stored", () => {
+    expect(noteOf({ kind: "stored" }, "250 kg")).toBeNull();
+    expect(noteOf({ kind: "refused", why: "250 k is no mass." }, "250 kg")).toMatch(
+      /250 k is no mass.*Not stored: .*250 kg/,
+    );
+    expect(noteOf({ kind: "left", on: "Monday" }, "250 kg")).toMatch(/250 kg/);
+  });
+});
+
+describe("files as programs write them", () => {
+  it("reads the usual encodings", () => {
+    const bytes = (...list: number[]) => new Uint8Array(list).buffer;
+    expect(decoded(new TextEncoder().encode("½ Zoll").buffer as ArrayBuffer)).toBe("½ Zoll");
+    expect(decoded(bytes(0xff, 0xfe, 0x41, 0x00, 0xbd, 0x00))).toBe("A½");
+    expect(decoded(bytes(0xfe, 0xff, 0x00, 0x41))).toBe("A");
+    expect(decoded(bytes(0x4d, 0xfc, 0x68, 0x6c, 0x65))).toBe("Mühle");
   });
 });
