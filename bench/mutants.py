@@ -3,7 +3,7 @@
 ``python -m bench.mutants [share …] [--sample 24] [--seed 1]`` draws a seeded sample, because all of them would take days. The kinds
 of fault are those that a slip of the hand makes: another sign, another number, a comparison turned round, a condition negated, a
 loop not entered. A bound that is met exactly is not among them: "less" for "less or equal" changes nothing on measured numbers; nor
-is how much a cache remembers.
+are how much a cache remembers, how a class of data is built, and the demand that two lists are equally long.
 """
 
 from __future__ import annotations
@@ -11,6 +11,7 @@ from __future__ import annotations
 import argparse
 import os
 import random
+import re
 import shutil
 import subprocess
 import sys
@@ -59,6 +60,7 @@ FAULTS = (
     *(f"core/{name}" for name in _WORDS.split()),
     "core/ReplaceUnaryOperator_Delete_USub",
 )
+WITHOUT_RESULT = re.compile(r"\(maxsize=|^@dataclass\(|strict=True")
 #: seconds after which tests that no longer end have noticed
 PATIENCE = 300
 
@@ -82,7 +84,9 @@ def mutants(share: str) -> Iterator[Mutant]:
             for fault in FAULTS:
                 kind = get_operator(fault)()
                 lines = [begin[0] for node in nodes for begin, _ in kind.mutation_positions(node)]
-                yield from (Mutant(path, fault, i, line) for i, line in enumerate(lines) if "(maxsize=" not in text[line - 1])
+                yield from (
+                    Mutant(path, fault, i, line) for i, line in enumerate(lines) if not WITHOUT_RESULT.search(text[line - 1])
+                )
 
 
 def sample(share: str, count: int, seed: int) -> list[Mutant]:
@@ -142,13 +146,12 @@ def run(shares: list[str], count: int, seed: int, hands: int) -> None:
                 finally:
                     benches.put(bench)
 
-            drawn = sample(share, count, seed)
-            judged = list(zip(drawn, pool.map(judge, drawn), strict=True))
-            seen = sum(told for _, told in judged)
-            print(f"{share:<10} {seen:3d} of {len(drawn):3d} noticed  {seen / len(drawn):6.1%}", flush=True)
-            for mutant, told in judged:
+            drawn, seen = sample(share, count, seed), 0
+            for mutant, told in zip(drawn, pool.map(judge, drawn), strict=True):
+                seen += told
                 if not told:
-                    print(f"           not noticed: {mutant}", flush=True)
+                    print(f"  not noticed: {mutant}", flush=True)
+            print(f"{share:<10} {seen:3d} of {len(drawn):3d} noticed  {seen / len(drawn):6.1%}", flush=True)
 
 
 def main() -> None:

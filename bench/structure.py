@@ -13,7 +13,7 @@ from tests.truth.advice import checks_until_settled
 from tests.truth.roofs import Roof, oracle, synthetic_roof
 from tests.truth.wide_roofs import wide_roof
 
-ROOFS, WIDE, ADVISED = 400, 200, 30
+ROOFS, WIDE, ADVISED = 400, 200, 20
 
 
 @dataclass

@@ -21,7 +21,7 @@ from fahrtwind.core.hold.chain import Link, chain_of
 from fahrtwind.core.hold.loads import CASES, case_forces, is_exposed, panel_loads
 from fahrtwind.core.hold.sharing import share_pull
 from fahrtwind.core.job.document import Job, Members, Vehicle
-from fahrtwind.core.job.edits import SetValue, apply_edits
+from fahrtwind.core.job.edits import SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.footprint import Rect
@@ -423,3 +423,33 @@ def test_what_is_too_weak_standing_still_goes_at_no_pressure() -> None:
     assert limit_pressure(1500.0, 1.0, 0.0, 0.1, 1000.0, 2000.0) == 0.0
     assert limit_pressure(500.0, 1.0, 0.0, 0.0, 1000.0, 2000.0) == 500.0
     assert limit_pressure(0.0, 0.0, 1000.0, 0.5, 1000.0, 2000.0) == 2000.0
+
+
+def test_the_steps_of_a_job_in_their_order(demo: Job) -> None:
+    """Old work before cleaning, the pilot hole before the holes, seal before a panel covers the feet; and each step only where it belongs."""
+    steps = {s.title: s.wait_h for s in evaluate(demo).findings.steps}
+    order = [
+        "Measure the delivered panels", "Make the roof safe to reach", "Take old work off and close every scar",
+        "Clean and dry the roof round every foot", "Mark the feet from the datum", "Dry-fit", "Drill one pilot hole and look", "Drill the rest",
+        "Deburr, remove every chip, paint the edges", "Lay butyl tape under the feet and set the fasteners", "Abrade, wipe, prime under the pads",
+        "Stick and press the pads", "Seal round every foot", "Join cables that a panel will cover",
+        "Lift the panels on and set the frame bolts loose", "Square up, then tighten in order", "Write down what was done",
+    ]  # fmt: skip
+    assert list(steps) == order
+    assert {t: h for t, h in steps.items() if h} == {order[2]: 24, order[8]: 4, order[11]: 72, order[12]: 24}
+    bare = changed(demo, survey__scars=[])
+    screwed = load_job({**bare.model_dump(), "panels": [p.model_dump() for p in bare.panels if p.hold.school == "screws"]})
+    told = [s.title for s in evaluate(screwed).findings.steps]
+    assert told == [t for t in order if t not in (order[2], order[10], order[11])]
+    taped = load_job({**demo.model_dump(), "panels": [p.model_dump() for p in demo.panels if p.hold.school == "tape"]})
+    told = [s.title for s in evaluate(taped).findings.steps]
+    assert not {order[6], order[7], order[8], order[9]} & set(told) and {order[10], order[11]} <= set(told)
+
+
+def test_a_row_of_holes_is_held_against_the_base_on_its_own_side(one_panel: Job) -> None:
+    """Feet at the ends stand along the bracket: there the row needs length, not toe."""
+    hold = {"school": "screws", "count": 3, "bracket": {"toe": "60 mm", "lever": "60 mm", "length": "30 mm"}}
+    wide = load_job({**one_panel.model_dump(), "panels": [{**one_panel.panels[0].model_dump(), "hold": hold}]})
+    ends = apply_edits(wide, [SpreadFeet(panel="p3", count=4, along="ends")])
+    for job, told in ((wide, False), (ends, True)):
+        assert ("holes-beyond-base" in {s.id for s in evaluate(job).snags}) == told

@@ -26,8 +26,10 @@ class Spoken:
 def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spoken:
     """What to say about the whole roof, once everything else is known."""
     stops = [s for s in snags if s.severity == "stop"]
-    struck = list(dict.fromkeys(s.place for s in stops if s.place.startswith("panels")))
-    refused = tuple(f"{f.panel}.{f.foot}" for f in findings.feet if any(_strikes(place, f.panel, f.foot) for place in struck))
+    struck = {_struck(s.place) for s in stops}
+    refused = tuple(
+        f"{f.panel}.{f.foot}" for f in findings.feet if not struck.isdisjoint(("panels", f.panel, f"{f.panel}.{f.foot}"))
+    )
     missing = _missing(job, findings)
     if stops:
         titles = dict.fromkeys(s.title for s in sorted(stops, key=lambda s: s.station != "hold"))
@@ -42,14 +44,14 @@ def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spo
     return Spoken("holds", (), ())
 
 
-def _strikes(place: str, panel: str, foot: str) -> bool:
-    """Whether a stop at a job path is about this foot: its own, its panel's, or all panels'."""
+def _struck(place: str) -> str:
+    """What a stop at a job path refuses: a foot as ``panel.foot``, a panel, all ``panels``; anything else is no foot's."""
     words = place.split(".")
-    if words[0] != "panels" or len(words) == 1:
-        return words[0] == "panels"
-    if words[1] != panel:
-        return False
-    return len(words) < 4 or words[2] != "feet" or words[3] == foot
+    if words[0] != "panels":
+        return place
+    if len(words) >= 4 and words[2] == "feet":
+        return f"{words[1]}.{words[3]}"
+    return words[1] if len(words) > 1 else "panels"
 
 
 def _missing(job: Job, findings: Findings) -> tuple[str, ...]:
