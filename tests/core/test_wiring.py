@@ -24,7 +24,7 @@ from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.edits import SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.layout.footprint import Rect
+from fahrtwind.core.layout.footprint import Rect, panel_rect
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from tests.conftest import changed
 
@@ -453,3 +453,16 @@ def test_a_row_of_holes_is_held_against_the_base_on_its_own_side(one_panel: Job)
     ends = apply_edits(wide, [SpreadFeet(panel="p3", count=4, along="ends")])
     for job, told in ((wide, False), (ends, True)):
         assert ("holes-beyond-base" in {s.id for s in evaluate(job).snags}) == told
+
+
+@pytest.mark.parametrize(("gap_mm", "told"), [(18.5, True), (19.5, False)])
+def test_holes_of_neighbours_keep_three_diameters(sound: Job, gap_mm: float, told: bool) -> None:
+    """#14 screws are 6.35 mm thick: 19.05 mm from hole to hole, whichever panel they belong to."""
+    hold = {"school": "screws", "screw": "#14", "count": 1}
+    panels = [{**p.model_dump(), "hold": hold} for p in sound.panels[:2]]
+    job = load_job({**sound.model_dump(), "panels": panels})
+    across = panel_rect(job.panels[0]).width_mm
+    lever = job.panels[0].hold.bracket.lever.mm
+    half = across / 2 + lever + gap_mm / 2
+    job = changed(job, panels__p1__y=-half, panels__p2__y=half, panels__p2__x=job.panels[0].x.mm)
+    assert ("feet-crowd" in {s.id for s in evaluate(job).snags}) == told

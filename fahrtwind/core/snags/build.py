@@ -1,10 +1,11 @@
 """Snags of making and drilling: lengths, edges, ceilings."""
 
+import math
 from collections.abc import Iterator
 
 from fahrtwind.core.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
 from fahrtwind.core.hold.chain import skin_mm
-from fahrtwind.core.hold.fastening import base_width_mm, bonded_pad_mm, hole_pitch_mm, row_mm
+from fahrtwind.core.hold.fastening import ROW_DIAMETERS, base_width_mm, bonded_pad_mm, hole_pitch_mm, row_mm
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.feet import fastener_diameter_mm, foot_base
@@ -163,11 +164,14 @@ def _nuts(job: Job, findings: Findings, opened: bool | None, why: str, remedy: s
 @rule("feet-crowd", "stop", "roof-day", "Two holes nearer than three diameters", "AISI S100 J4.1: spacing at least 3 diameters")
 def feet_crowd(job: Job, findings: Findings) -> Iterator[Found]:
     holes = sorted((m for m in findings.marks if m.kind == "hole"), key=lambda m: m.x_mm)
+    need = {p.id: ROW_DIAMETERS * (fastener_diameter_mm(hold) or 0.0) for p, hold in _drilled(job)}
+    widest = max(need.values(), default=0.0)
     for i, a in enumerate(holes):
         for b in holes[i + 1 :]:
-            if b.x_mm - a.x_mm > 12:
+            if b.x_mm - a.x_mm > widest:
                 break
-            if (a.panel, a.foot) != (b.panel, b.foot) and ((a.x_mm - b.x_mm) ** 2 + (a.y_mm - b.y_mm) ** 2) ** 0.5 < 12:
+            apart = math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm)
+            if (a.panel, a.foot) != (b.panel, b.foot) and apart < max(need[a.panel], need[b.panel]):
                 yield Found(
                     f"panels.{a.panel}.feet.{a.foot}", f"holes {a.number} and {b.number}",
                     "They run into one another.", "Move one foot along its frame.",
