@@ -466,3 +466,10 @@ def test_holes_of_neighbours_keep_three_diameters(sound: Job, gap_mm: float, tol
     half = across / 2 + lever + gap_mm / 2
     job = changed(job, panels__p1__y=-half, panels__p2__y=half, panels__p2__x=job.panels[0].x.mm)
     assert ("feet-crowd" in {s.id for s in evaluate(job).snags}) == told
+
+
+def test_tape_on_the_list_is_the_pads_of_all_feet(demo: Job) -> None:
+    """Six pads of 100 mm: 0.6 m, and a fifth more for waste."""
+    found = {m.item: m for m in evaluate(demo).findings.materials}
+    tape = found["foam tape 1.6 mm × 50 mm"]
+    assert (tape.needed, tape.spare, tape.unit) == (0.6, 0.12, "m") and "surface wipe and tape primer" in found
