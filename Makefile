@@ -4,6 +4,8 @@ VENV := .venv
 TOOLS := .tools
 BIN := $(VENV)/bin
 PORT ?= 8765
+# an environment that forbids bytecode would have every start compile everything anew
+unexport PYTHONDONTWRITEBYTECODE
 WEB_SOURCES := $(shell find web/src web/index.html web/vite.config.ts web/tsconfig.json -type f 2>/dev/null)
 
 .PHONY: demo serve test lint types unit web-test generated generate bench mutants setup-test screenshots clean
@@ -25,12 +27,13 @@ $(BIN)/python:
 
 # the development lock holds everything the runtime lock holds, so installing one never undoes the other
 .stamps/runtime: requirements.lock pyproject.toml $(TOOLS)/bin/uv | $(BIN)/python
-	$(TOOLS)/bin/uv pip install -q --python $(BIN)/python --require-hashes -r requirements.lock
+	$(TOOLS)/bin/uv pip install -q --compile-bytecode --python $(BIN)/python --require-hashes -r requirements.lock
 	$(TOOLS)/bin/uv pip install -q --python $(BIN)/python --no-deps --no-build-isolation -e .
+	$(BIN)/python -m compileall -q fahrtwind
 	@mkdir -p .stamps && touch $@
 
 .stamps/dev: requirements-dev.lock .stamps/runtime
-	$(TOOLS)/bin/uv pip install -q --python $(BIN)/python --require-hashes -r requirements-dev.lock
+	$(TOOLS)/bin/uv pip install -q --compile-bytecode --python $(BIN)/python --require-hashes -r requirements-dev.lock
 	@mkdir -p .stamps && touch $@
 
 .stamps/web: web/package.json web/package-lock.json web/.npmrc

@@ -106,20 +106,11 @@ def noticed(mutant: Mutant, tests: str, bench: Path) -> bool:
 
 
 def _passes(tests: str, bench: Path) -> bool:
-    command = [
-        sys.executable,
-        "-m",
-        "pytest",
-        "-x",
-        "-q",
-        "-p",
-        "no:cacheprovider",
-        "tests/test_generated.py",
-        *(f"tests/{t}" for t in tests.split()),
-    ]
-    quiet = {**os.environ, "PYTHONDONTWRITEBYTECODE": "1"}
+    given = ["-x", "-q", "-p", "no:cacheprovider", "-p", "no:schemathesis", "tests/test_generated.py"]
+    command = [sys.executable, "-m", "pytest", *given, *(f"tests/{t}" for t in tests.split())]
+    environment = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
     try:
-        return subprocess.run(command, cwd=bench, capture_output=True, timeout=PATIENCE, env=quiet).returncode == 0
+        return subprocess.run(command, cwd=bench, capture_output=True, timeout=PATIENCE, env=environment).returncode == 0
     except subprocess.TimeoutExpired:
         return False
 

@@ -25,6 +25,7 @@ from fahrtwind.core.job.edits import SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.layout.footprint import Rect, panel_rect
+from fahrtwind.core.seal.sealant import seal_plan
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from tests.conftest import changed
 
@@ -473,3 +474,25 @@ def test_tape_on_the_list_is_the_pads_of_all_feet(demo: Job) -> None:
     found = {m.item: m for m in evaluate(demo).findings.materials}
     tape = found["foam tape 1.6 mm × 50 mm"]
     assert (tape.needed, tape.spare, tape.unit) == (0.6, 0.12, "m") and "surface wipe and tape primer" in found
+
+
+@pytest.mark.parametrize(
+    ("skin", "under", "around"), [("steel", "butyl tape", "polyurethane"), ("membrane", "membrane", "membrane")]
+)
+def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> None:
+    """A 6 mm bead round each foot and each pad whose edge is sealed, a quarter for waste; butyl under feet that are screwed. Judgement."""
+    screws = {"school": "screws", "bracket": {"length": "60 mm", "lever": "15 mm", "toe": "30 mm"}}
+    tape = {"school": "tape", "pad_length": "100 mm", "pad_width": "50 mm", "sealed_edge": True}
+    first = {**one_panel.panels[0].model_dump(), "hold": screws}
+    second = {**first, "id": "p9", "hold": tape}
+    job = load_job({**one_panel.model_dump(), "panels": [first, second], "vehicle": {"skin": skin}})
+    feet = len(job.panels[0].feet)
+    plan = seal_plan(job)
+    assert feet >= 4
+    assert plan.bead_length_mm == pytest.approx(feet * 2 * (60 + 45) + feet * 2 * (100 + 50))
+    assert plan.bead_volume_ml == pytest.approx(pi / 4 * 6**2 * 1.25 * plan.bead_length_mm / 1000)
+    assert plan.cartridges == 1
+    assert plan.butyl_area_cm2 == pytest.approx(feet * 60 * 45 / 100)
+    assert under in plan.under and around in plan.round
+    many = load_job({**job.model_dump(), "panels": [{**first, "id": f"p{i}"} for i in range(20)]})
+    assert seal_plan(many).cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)

@@ -221,12 +221,10 @@ def _two_sections(evidence: Evidence, best: list[Fitted]) -> list[Fitted]:
     for cut in np.unique(np.quantile(evidence.x, CUTS)):
         fronts |= set(_spacings(evidence, evidence.x[evidence.x <= cut], LOCAL))
         rears |= set(_spacings(evidence, evidence.x[evidence.x >= cut], LOCAL))
-    halves = [[_half(evidence, a, p) for a, p in sorted(side)] for side in (fronts, rears)]
+    rear_halves = _stacked([_half(evidence, first, pitch) for first, pitch in sorted(rears)])
     rough: list[tuple[float, float, float, int, float]] = []
-    for front in halves[0]:
-        for rear in halves[1]:
-            if abs(rear.pitch - front.pitch) > 0.03 * front.pitch:
-                rough += _rough_joints(evidence, front, rear)
+    for first, pitch in sorted(fronts):
+        rough += _rough_joints(evidence, _half(evidence, first, pitch), rear_halves)
     best_rough = sorted(rough, reverse=True)[: 2 * PAIRS_KEPT]
     share = TWO_SECTIONS_SHARE / USUAL_JOINTS
     layouts = [two_sections(first, p, j, q, evidence.span, share) for _, first, p, j, q in best_rough]
@@ -247,18 +245,39 @@ def _half(evidence: Evidence, first: float, pitch: float) -> _Half:
     return _Half(float(layout.theta[0]), pitch, np.append(0.0, np.cumsum(member_scores(evidence, layout))))
 
 
-def _rough_joints(evidence: Evidence, front: _Half, rear: _Half) -> list[tuple[float, float, float, int, float]]:
-    """The two best members at which both spacings meet, with bays enough on either side: (score, first, p, joint, q)."""
-    first, pitch, other, second = front.first, front.pitch, rear.first, rear.pitch
-    joints = np.arange(LEAST_BAYS, int((evidence.span - first - LEAST_BAYS * second) / pitch) + 1)
-    if not len(joints):
+@dataclass(frozen=True, slots=True, eq=False)
+class _Halves:
+    """Several spacings over the whole roof: first and pitch (h,), scores summed from the front (h, m + 1), the last repeated."""
+
+    first: FloatArray
+    pitch: FloatArray
+    until: FloatArray
+
+
+def _stacked(halves: list[_Half]) -> _Halves:
+    longest = max((len(h.until) for h in halves), default=1)
+    until = np.array([np.pad(h.until, (0, longest - len(h.until)), mode="edge") for h in halves]).reshape(len(halves), longest)
+    return _Halves(np.array([h.first for h in halves]), np.array([h.pitch for h in halves]), until)
+
+
+def _rough_joints(evidence: Evidence, front: _Half, rears: _Halves) -> list[tuple[float, float, float, int, float]]:
+    """With each rear spacing the two best members at which both meet, with bays enough on either side.
+
+    A list of (score, first, front pitch, joint, rear pitch).
+    """
+    room = (evidence.span - front.first - LEAST_BAYS * rears.pitch) / front.pitch
+    joints = np.arange(LEAST_BAYS, int(room.max(initial=0.0)) + 1)
+    at = front.first + joints * front.pitch
+    step = np.round((at - rears.first[:, None]) / rears.pitch[:, None])
+    meet = np.abs(at - rears.first[:, None] - rears.pitch[:, None] * step) < JOINT_MM
+    meet &= (joints <= room[:, None]) & (np.abs(rears.pitch - front.pitch) > 0.03 * front.pitch)[:, None]
+    if not meet.any():
         return []
-    at = first + joints * pitch
-    step = np.round((at - other) / second)
-    near = np.abs(at - other - second * step) < JOINT_MM
-    joints, step = joints[near], step[near].astype(int)
-    if not len(joints):
-        return []
-    behind = rear.until[-1] - rear.until[np.clip(step + 1, 0, len(rear.until) - 1)]
-    score = front.until[np.minimum(joints + 1, len(front.until) - 1)] + behind
-    return [(float(score[i]), first, pitch, int(joints[i]), second) for i in np.argsort(-score)[:2]]
+    until, last = rears.until, rears.until.shape[1] - 1
+    behind = until[:, -1:] - np.take_along_axis(until, np.minimum(np.maximum(step.astype(int) + 1, 0), last), axis=1)
+    score = np.where(meet, front.until[np.minimum(joints + 1, len(front.until) - 1)] + behind, -np.inf)
+    best = np.argsort(-score, axis=1)[:, :2]
+    return [
+        (float(score[r, i]), front.first, front.pitch, int(joints[i]), float(rears.pitch[r]))
+        for r in np.flatnonzero(meet.any(axis=1)) for i in best[r] if meet[r, i]
+    ]  # fmt: skip

@@ -54,10 +54,11 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
     precision = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2, minlength=n).astype(float)
     moment = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2 * evidence.x, minlength=n).astype(float)
     read = precision > 1e-9
-    logs = np.array([_regress(evidence, fit, precision, moment, read, float(s))[0] for s in SCATTERS_MM]) + np.log(SCATTER_PRIOR)
+    regress = _Regression.of(evidence, fit, precision, moment, read)
+    logs = regress.logs(SCATTERS_MM) + np.log(SCATTER_PRIOR)
     weight = np.exp(logs - logs.max())
     scatter = float(np.sqrt(weight @ SCATTERS_MM**2 / weight.sum()))
-    _, theta, spread = _regress(evidence, fit, precision, moment, read, scatter)
+    theta, spread = (part[0] for part in regress.at(np.array([scatter])))
     design = fit.layout.design
     line = design @ theta
     line_sigma = np.sqrt(np.einsum("ij,jk,ik->i", design, spread, design))
@@ -69,19 +70,38 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
     return Placing(theta, np.sqrt(np.diag(spread)), scatter, line, line_sigma, own, own_sigma, share, x, np.maximum(sigma, 0.5))
 
 
-def _regress(
-    evidence: Evidence, fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_], scatter: float
-) -> tuple[float, FloatArray, FloatArray]:
-    """Log likelihood of the pooled readings, parameters and their covariance for one build scatter, with what was known before."""
-    rows = fit.layout.design[read]
-    total = 1 / precision[read] + scatter**2
-    before, pull = parameter_prior(evidence, fit.layout)
-    spread = np.linalg.inv(rows.T @ (rows / total[:, None]) + before)
-    own = moment[read] / precision[read]
-    theta = spread @ (rows.T @ (own / total) + pull)
-    residual = own - rows @ theta
-    log = float(-0.5 * (residual**2 / total + np.log(total)).sum() + 0.5 * np.linalg.slogdet(spread)[1])
-    return log, theta, np.asarray(spread, dtype=np.float64)
+@dataclass(frozen=True, slots=True, eq=False)
+class _Regression:
+    """The pooled readings of a hypothesis (members read × parameters), with what was known of the parameters before."""
+
+    rows: FloatArray
+    own_mm: FloatArray
+    own_variance: FloatArray
+    precision: FloatArray
+    pull: FloatArray
+
+    @classmethod
+    def of(
+        cls, evidence: Evidence, fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_]
+    ) -> _Regression:
+        before, pull = parameter_prior(evidence, fit.layout)
+        return cls(fit.layout.design[read], moment[read] / precision[read], 1 / precision[read], before, pull)
+
+    def at(self, scatters: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Parameters (s, p) and their covariance (s, p, p) for each build scatter."""
+        weight = 1 / (self.own_variance + scatters[:, None] ** 2)
+        normal = np.einsum("sn,np,nq->spq", weight, self.rows, self.rows)
+        spread = np.linalg.inv(normal + self.precision)
+        right = (weight * self.own_mm) @ self.rows + self.pull
+        return np.einsum("spq,sq->sp", spread, right), spread
+
+    def logs(self, scatters: FloatArray) -> FloatArray:
+        """Log likelihood (s,) of the pooled readings for each build scatter, the parameters integrated out."""
+        theta, spread = self.at(scatters)
+        total = self.own_variance + scatters[:, None] ** 2
+        residual = self.own_mm - theta @ self.rows.T
+        log: FloatArray = -0.5 * (residual**2 / total + np.log(total)).sum(axis=1) + 0.5 * np.linalg.slogdet(spread)[1]
+        return log
 
 
 def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
