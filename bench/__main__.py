@@ -18,13 +18,13 @@ from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.hold import chain
-from fahrtwind.core.job.edits import AddEntry, SetValue
-from fahrtwind.core.layout import footprint
-from fahrtwind.core.structure import members
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
-from fahrtwind.core.structure.next_check import next_check_for
-from fahrtwind.core.survey.crown import crown_finding, fit_crown
+from fahrtwind.core.stations.hold import chain
+from fahrtwind.core.edits import AddEntry, SetValue
+from fahrtwind.core.stations.layout import footprint
+from fahrtwind.core.stations.structure import members
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
+from fahrtwind.core.stations.structure.next_check import next_check_for
+from fahrtwind.core.stations.survey.crown import crown_finding, fit_crown
 from fahrtwind.core.tables.readings import RELIABILITY
 from fahrtwind.store.database import migrate, open_database
 from fahrtwind.store.jobs import Change, JobStore

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, Edit, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import AddEntry, Edit, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.demo import demo_jobs
 
 

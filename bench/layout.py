@@ -11,11 +11,11 @@ from rectpack import newPacker
 from bench.figures import line, median_ms
 from fahrtwind.core.choose.propose import AIM_SECONDS
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, PlacePanel, SetValue, apply_edits
-from fahrtwind.core.layout.proposals.best import Best, Goal, Limits, best_layout
-from fahrtwind.core.layout.proposals.packing import Search
-from fahrtwind.core.layout.sun.harvest import harvest_of, stand_of
-from fahrtwind.core.layout.sun.sky import Sky, site_of, year_of
+from fahrtwind.core.edits import AddEntry, PlacePanel, SetValue, apply_edits
+from fahrtwind.core.stations.layout.proposals.best import Best, Goal, Limits, best_layout
+from fahrtwind.core.stations.layout.proposals.packing import Search
+from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
+from fahrtwind.core.stations.layout.sun.sky import Sky, site_of, year_of
 from fahrtwind.demo import demo_jobs
 from tests.truth.packing import Offered, bench_roof
 from tests.truth.plain_sun import beam_lost

@@ -8,7 +8,7 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from bench.figures import line
-from fahrtwind.core.structure.members import fit_members
+from fahrtwind.core.stations.structure.members import fit_members
 from tests.truth.advice import checks_until_settled
 from tests.truth.roofs import Roof, oracle, synthetic_roof
 from tests.truth.wide_roofs import wide_roof

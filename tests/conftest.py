@@ -12,9 +12,11 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from fahrtwind.api.app import create_app
+from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.sun import findings as sun
 from fahrtwind.demo import FOLDER
 
 settings.register_profile("seeded", deadline=None, derandomize=True)
@@ -25,6 +27,11 @@ def changed(job: Job, *edits: Edit, **values: Any) -> Job:
     """The job with edits applied and dotted paths set; ``__`` stands for a dot."""
     sets = [SetValue(path=path.replace("__", "."), value=value) for path, value in values.items()]
     return apply_edits(job, [*edits, *sets])
+
+
+def yield_of(job: Job) -> sun.YieldFinding:
+    """The year of a job's panels."""
+    return sun.yield_of(SunnyRoof.of(job))
 
 
 @pytest.fixture

@@ -3,7 +3,12 @@
 import ast
 import subprocess
 import sys
+from fnmatch import fnmatch
 from pathlib import Path
+
+import pytest
+
+from fahrtwind.core.stations.all import house
 
 ROOT = Path(__file__).parent.parent / "fahrtwind"
 ALLOWED = {
@@ -18,7 +23,7 @@ FORBIDDEN_IN_CORE = ("fastapi", "starlette", "sqlalchemy", "alembic", "uvicorn",
 
 
 def test_the_core_loads_no_web_database_or_file_library() -> None:
-    code = "import sys, fahrtwind.core.evaluate, fahrtwind.core.working, fahrtwind.core.job.edits; print('\\n'.join(sys.modules))"
+    code = "import sys, fahrtwind.core.evaluate, fahrtwind.core.working, fahrtwind.core.edits; print('\\n'.join(sys.modules))"
     loaded = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout.split()
     assert not [m for m in loaded if m.split(".")[0] in FORBIDDEN_IN_CORE]
 
@@ -43,3 +48,45 @@ def test_imports_run_downward() -> None:
 def test_files_stay_small() -> None:
     long = {str(p): n for p in ROOT.rglob("*.py") if (n := len(p.read_text().splitlines())) > 420}
     assert not long
+
+
+CORE_FLOORS = (
+    ("errors", "quantities", "road", "tables"),
+    ("formulas",),
+    ("job",),
+    ("engine",),
+    ("stations",),
+    ("results", "spoken", "edits", "evaluate", "working"),
+    ("choose",),
+)
+
+
+def test_inside_the_core_imports_run_downward_too() -> None:
+    floor_of = {name: i for i, names in enumerate(CORE_FLOORS) for name in names}
+    for path in (ROOT / "core").rglob("*.py"):
+        own = path.relative_to(ROOT / "core").parts[0].removesuffix(".py")
+        for node in ast.walk(ast.parse(path.read_text())):
+            module = node.module if isinstance(node, ast.ImportFrom) else None
+            if module and module.startswith("fahrtwind.core.") and own != "__init__":
+                other = module.split(".")[2]
+                assert floor_of[other] <= floor_of[own], f"{path} imports {module}"
+
+
+def test_only_views_see_a_job() -> None:
+    """A stage or a rule reads what its parameters name; whoever asks for the whole document would run at every change."""
+    for part in house.parts.values():
+        sees = "asked" in part.work.__annotations__ or "Asked" in str(part.work.__annotations__)
+        assert sees == (part.kind == "view" and not part.each), part.name
+        assert "Job" not in [str(a) for a in part.work.__annotations__.values()], part.name
+
+
+def test_no_test_file_is_left_uncollected(pytestconfig: pytest.Config) -> None:
+    root = Path(__file__).parent
+    for path in root.rglob("test_*.py"):
+        folders = path.relative_to(root).parts[:-1]
+        for pattern in pytestconfig.getini("norecursedirs"):
+            assert not any(fnmatch(folder, pattern) for folder in folders), (
+                f"{path} stands in a folder that pytest does not enter"
+            )
+    named = {p for p in root.rglob("*.py") if "def test_" in p.read_text(encoding="utf-8")}
+    assert not [p for p in named if not p.name.startswith("test_")], "tests in a file that pytest does not read"

@@ -12,12 +12,13 @@ from fahrtwind.api.schemas import Edits, Request
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.remedies import Remedy, remedies
+from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.edits import apply_edits
 from fahrtwind.core.job.part import Identifier
-from fahrtwind.core.layout.snapping import Snap, snaps_of
-from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
-from fahrtwind.core.layout.sun.findings import YieldFinding, yield_of
+from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
+from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding, yield_of
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
 
@@ -36,7 +37,7 @@ def read_snaps(job_id: str, store: Store, panel: Annotated[Identifier, Query()])
 @router.get("/yield")
 def read_yield(job_id: str, store: Store) -> YieldFinding:
     """The year's energy with shadows, at the job's place and climate."""
-    return yield_of(store.get(job_id).job)
+    return yield_of(SunnyRoof.of(store.get(job_id).job))
 
 
 @router.get("/day")
@@ -44,7 +45,7 @@ def read_day(
     job_id: str, store: Store, month: Annotated[int, Query()], heading_deg: Annotated[float | None, Query(ge=0, le=360)] = None
 ) -> tuple[ShadeMoment, ...]:
     """Where the shadows lie through one day of a month."""
-    return day_of(store.get(job_id).job, month, heading_deg)
+    return day_of(SunnyRoof.of(store.get(job_id).job), month, heading_deg)
 
 
 @router.get("/variants")

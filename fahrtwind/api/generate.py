@@ -9,7 +9,7 @@ from pathlib import Path
 
 from fahrtwind.api.app import create_app
 from fahrtwind.core.formulas.declare import FORMULAS, validity_words
-from fahrtwind.core.snags import RULES
+from fahrtwind.core.stations.all import rules
 from fahrtwind.files.job_file import job_schema
 
 
@@ -35,9 +35,9 @@ def formulas_page() -> str:
 
 
 def snags_page() -> str:
-    lines = ["# Snags", "", "Generated from the rules in `fahrtwind/core/snags/`. Do not edit.", ""]
+    lines = ["# Snags", "", "Generated from the `rules.py` of each station in `fahrtwind/core/stations/`. Do not edit.", ""]
     lines += ["| id | severity | station | title | source |", "|---|---|---|---|---|"]
-    lines += [f"| {r.id} | {r.severity} | {r.station} | {r.title} | {r.source} |" for r in RULES.values()]
+    lines += [f"| {r.id} | {r.severity} | {r.station} | {r.title} | {r.source} |" for r in rules.by_id.values()]
     return "\n".join([*lines, ""])
 
 

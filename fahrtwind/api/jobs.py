@@ -21,10 +21,10 @@ from fahrtwind.api.schemas import (
     RevisionAnswer,
     WhatIf,
 )
+from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.errors import NotFound, UnreadableJob
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job, Vehicle
-from fahrtwind.core.job.edits import apply_edits
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.exports import EXPORTS

@@ -7,9 +7,9 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fahrtwind.core.edits import Edit
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job, VehicleKind
-from fahrtwind.core.job.edits import Edit
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.job.part import Name
 from fahrtwind.core.quantities import UnitSystem

@@ -19,7 +19,7 @@ from fahrtwind.api.jobs import Store
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.layout.proposals.packing import Search
+from fahrtwind.core.stations.layout.proposals.packing import Search
 
 log = logging.getLogger("fahrtwind")
 SECONDS = 60.0

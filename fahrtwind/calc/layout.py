@@ -13,15 +13,16 @@ from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
+from fahrtwind.core.edits import Edit, apply_edits
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.edits import Edit, apply_edits
 from fahrtwind.core.job.layout import ClimateMonth
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.part import Identifier
-from fahrtwind.core.layout.proposals.packing import Search
-from fahrtwind.core.layout.snapping import Snap, snaps_of
-from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
-from fahrtwind.core.layout.sun.findings import YieldFinding, yield_of
+from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.proposals.packing import Search
+from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
+from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding, yield_of
 from fahrtwind.files.climate_csv import read_climate
 from fahrtwind.files.panel_csv import PanelTable, read_panels
 
@@ -46,7 +47,7 @@ def job_remedies(given: JobInput) -> tuple[Remedy, ...]:
 @calculation("layout.yield")
 def layout_yield(given: JobInput) -> YieldFinding:
     """The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and climate."""
-    return yield_of(load_job(given.job))
+    return yield_of(SunnyRoof.of(load_job(given.job)))
 
 
 class DayInput(JobInput):
@@ -57,7 +58,7 @@ class DayInput(JobInput):
 @calculation("layout.day")
 def layout_day(given: DayInput) -> tuple[ShadeMoment, ...]:
     """Where the shadows lie through one day of a month, half-hour by half-hour."""
-    return day_of(load_job(given.job), given.month, given.heading_deg)
+    return day_of(SunnyRoof.of(load_job(given.job)), given.month, given.heading_deg)
 
 
 @calculation("layout.compare")

@@ -14,14 +14,15 @@ from fahrtwind.core.job.document import Job, Members, Obstacle, Reading, Scan, T
 from fahrtwind.core.job.load import as_input_error, load_job
 from fahrtwind.core.job.roof import Crown, MountingLines, PointRow, Squareness
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.structure.bays import Spot, judge_spot
-from fahrtwind.core.structure.members import MemberFit, evidence_key, fit_job_members
-from fahrtwind.core.structure.mounting_lines import LinesFinding, mounting_lines
-from fahrtwind.core.structure.next_check import NextCheck, next_check
-from fahrtwind.core.survey.crown import SpotShape, fit_crown, fit_job_crown
-from fahrtwind.core.survey.factory_points import RowFit, fit_row
-from fahrtwind.core.survey.lids import LidSwing, lid_swing
-from fahrtwind.core.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
+from fahrtwind.core.stations.structure.bays import Spot, judge_spot
+from fahrtwind.core.stations.structure.members import MemberFit, fit_members
+from fahrtwind.core.stations.structure.mounting_lines import LinesFinding, mounting_lines
+from fahrtwind.core.stations.structure.next_check import NextCheck, cheap_kinds, next_check_for
+from fahrtwind.core.stations.structure.reading_of_job import evidence_key
+from fahrtwind.core.stations.survey.crown import SpotShape, crown_of, fit_crown
+from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
+from fahrtwind.core.stations.survey.lids import LidSwing, lid_swing
+from fahrtwind.core.stations.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
 from fahrtwind.files.drawing_import import DrawingUnit
 from fahrtwind.files.outline_import import UnderstoodOutline, read_outline
 
@@ -49,13 +50,15 @@ class MembersInput(CalcInput):
 @calculation("members.fit")
 def members(given: MembersInput) -> MemberFit:
     """Where the members are: sections, certainty of each, rejected readings, other spacings that are possible."""
-    return fit_job_members(given.job(), given.roof_length_mm)
+    return fit_members(evidence_key(given.job(), given.roof_length_mm))
 
 
 @calculation("members.next")
 def members_next(given: MembersInput) -> NextCheck:
     """Where to check next and what each answer would mean."""
-    return next_check(given.job(), evidence_key(given.job(), given.roof_length_mm), frozenset())
+    return next_check_for(
+        evidence_key(given.job(), given.roof_length_mm), frozenset(), cheap_kinds(given.job().vehicle, given.members)
+    )
 
 
 class CrownInput(CalcInput):
@@ -123,8 +126,8 @@ def lines(given: JobInput) -> LinesFinding:
     """Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each mark."""
     job = load_job(given.job)
     length = job.vehicle.roof_length
-    found = fit_job_members(job, length.mm).members if length else ()
-    return mounting_lines(job, found, fit_job_crown(job))
+    found = fit_members(evidence_key(job, length.mm)).members if length else ()
+    return mounting_lines(job.mounting, found, crown_of(job))
 
 
 class LinesOnlyInput(CalcInput):
@@ -134,7 +137,7 @@ class LinesOnlyInput(CalcInput):
 @calculation("mounting.schools")
 def line_schools(given: LinesOnlyInput) -> LinesFinding:
     """The four schools for marks alone, without a crown: offsets, strays and the check distance."""
-    return mounting_lines(Job(name="lines", mounting=given.mounting), (), None)
+    return mounting_lines(given.mounting, (), None)
 
 
 class SpotInput(JobInput):
@@ -146,4 +149,4 @@ def spot(given: SpotInput) -> Spot:
     """What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened there."""
     job = load_job(given.job)
     length = job.vehicle.roof_length
-    return judge_spot(job, fit_job_members(job, length.mm).members if length else (), given.x_mm)
+    return judge_spot(job, job.members, fit_members(evidence_key(job, length.mm)).members if length else (), given.x_mm)

@@ -10,10 +10,10 @@ from datetime import date
 from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.layout.footprint import Rect
 from fahrtwind.core.quantities import UnitSystem, say_length, sixteenths
 from fahrtwind.core.results import Findings
-from fahrtwind.core.survey.outline import Vertex
+from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.core.stations.survey.outline import Vertex
 
 Layer = Literal[
     "ROOF",

@@ -5,7 +5,7 @@ from __future__ import annotations
 import csv
 import io
 
-from fahrtwind.core.build.materials import Material
+from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.files.table import neutral
 
 

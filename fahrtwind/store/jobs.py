@@ -13,9 +13,9 @@ from datetime import UTC, datetime, timedelta
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
+from fahrtwind.core.edits import Edit, SetValue, apply_edits, describe
 from fahrtwind.core.errors import Conflict, FahrtwindError, NotFound, UnreadableJob
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import Edit, SetValue, apply_edits, describe
 from fahrtwind.core.job.load import load_job
 from fahrtwind.store.tables import JobRow, RevisionRow
 

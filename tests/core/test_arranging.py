@@ -9,10 +9,7 @@ import pytest
 from fahrtwind.core.choose.changes import changes
 from fahrtwind.core.choose.compare import compare
 from fahrtwind.core.choose.figures import figures_of, mirrored_share
-from fahrtwind.core.errors import FahrtwindError, InputError
-from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import (
+from fahrtwind.core.edits import (
     Arrange,
     ChooseVariant,
     KeepVariant,
@@ -23,9 +20,12 @@ from fahrtwind.core.job.edits import (
     UseVariant,
     apply_edits,
 )
-from fahrtwind.core.layout.footprint import panel_rect
-from fahrtwind.core.layout.room import room_of
-from fahrtwind.core.layout.snapping import snaps_of
+from fahrtwind.core.errors import FahrtwindError, InputError
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.room import room_of
+from fahrtwind.core.stations.layout.snapping import snaps_of
 from tests.conftest import changed
 
 

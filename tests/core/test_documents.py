@@ -9,10 +9,10 @@ from typing import Any
 import pytest
 from pydantic import BaseModel
 
+from fahrtwind.core.edits import PlacePanel, SetValue, apply_edits
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import PlacePanel, SetValue, apply_edits
 from fahrtwind.core.quantities import Quantity
 from fahrtwind.demo import demo_jobs
 from fahrtwind.files.drawing import drill_drawing

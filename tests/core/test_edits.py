@@ -1,8 +1,8 @@
 import pytest
 
+from fahrtwind.core.edits import AddEntry, PlacePanel, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.errors import FahrtwindError, InputError, NewerFile, OutOfRange, UnknownPath, UnreadableFile
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, PlacePanel, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 
 
@@ -51,7 +51,7 @@ def test_entries_come_and_go_by_id(demo: Job) -> None:
 def test_a_new_panel_lands_on_free_roof_with_feet(demo: Job) -> None:
     bare = load_job({**demo.model_dump(), "panels": []})
     job = apply_edits(bare, [PlacePanel(model="Kiesel 185"), PlacePanel(model="Kiesel 185"), SpreadFeet(panel="p2", count=8)])
-    from fahrtwind.core.layout.distances import overlaps
+    from fahrtwind.core.stations.layout.distances import overlaps
 
     assert overlaps(job) == ()
     assert [len(p.feet) for p in job.panels] == [6, 8]

@@ -6,19 +6,19 @@ import math
 
 import pytest
 
+from fahrtwind.core.edits import MirrorPanel, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import MirrorPanel, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import Screws
-from fahrtwind.core.layout.cables import cable_end, cable_pairs
-from fahrtwind.core.layout.distances import distances
-from fahrtwind.core.layout.feet import move_onto_holes_mm
-from fahrtwind.core.layout.footprint import panel_rect
-from fahrtwind.core.layout.placing import panel_at, usual_feet
-from fahrtwind.core.layout.room import least_from_edge, room_of
 from fahrtwind.core.quantities import Length
+from fahrtwind.core.stations.layout.cables import cable_end, cable_pairs
+from fahrtwind.core.stations.layout.distances import distances
+from fahrtwind.core.stations.layout.feet import move_onto_holes_mm
+from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.placing import panel_at, usual_feet
+from fahrtwind.core.stations.layout.room import least_from_edge, room_of
 from fahrtwind.core.tables.climates import CLIMATES, SOURCE
 from tests.conftest import changed
 
@@ -92,7 +92,10 @@ def test_margins_by_side_and_overhang_shape_the_room(sound: Job) -> None:
     assert room is not None
     assert (room.bounds.x_mm, room.bounds.x_end_mm) == (200, 8400 - 30)
     assert (room.bounds.y_mm, room.bounds.y_end_mm) == (-1175 - 80, 1175 - 30)
-    assert least_from_edge(job, "rear") == job.assumptions.edge_clearance.mm and least_from_edge(job, "port") == -80
+    assert (
+        least_from_edge(job.assumptions, "rear") == job.assumptions.edge_clearance.mm
+        and least_from_edge(job.assumptions, "port") == -80
+    )
     assert room_of(changed(job, vehicle__roof_width=None), 70.0) is None
 
 
@@ -171,7 +174,7 @@ def test_a_small_move_brings_members_under_the_frame_s_holes(sound: Job) -> None
     drilled = changed(sound, panels__p1__model__holes=under)
     snag = next(s for s in evaluate(drilled).snags if s.id == "off-frame-holes" and s.place == "panels.p1")
     assert "Move the panel" in snag.remedy and "forward" in snag.remedy
-    way = move_onto_holes_mm(drilled, drilled.panels[0], told.members.members)
+    way = move_onto_holes_mm(drilled.members, drilled.panels[0], told.members.members)
     assert way is not None and -110 <= way < 0
     moved = changed(drilled, panels__p1__x=f"{front + way} mm")
     assert not [s for s in evaluate(moved).snags if s.id == "off-frame-holes" and s.place == "panels.p1"]

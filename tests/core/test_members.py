@@ -8,8 +8,9 @@ import numpy as np
 import pytest
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
-from fahrtwind.core.structure.members import EvidenceKey, MemberFit, fit_job_members, fit_members
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact, ScanFact
+from fahrtwind.core.stations.structure.members import EvidenceKey, MemberFit, fit_members
+from fahrtwind.core.stations.structure.reading_of_job import evidence_key
 from fahrtwind.core.tables.readings import ReadingKind
 from tests.conftest import changed
 from tests.truth.roofs import METHODS, Kind, oracle, synthetic_roof
@@ -117,7 +118,7 @@ def test_odd_ends_and_changes_of_spacing_are_told(kind: Kind) -> None:
 
 
 def test_the_demo_names_its_two_false_readings_and_the_rib_that_was_missed(demo: Job) -> None:
-    fit = fit_job_members(demo, 8400)
+    fit = fit_members(evidence_key(demo, 8400))
     assert fit.status == "settled"
     assert fit.pitch_mm == pytest.approx(655, abs=2)
     assert {r.reading for r in fit.rejected} == {"r6", "r11"}
@@ -227,16 +228,16 @@ def test_mirrored_readings_give_the_mirrored_roof() -> None:
 
 def test_struck_readings_do_not_count(demo: Job) -> None:
     struck = demo.model_copy(update={"readings": tuple(r.model_copy(update={"struck": True}) for r in demo.readings)})
-    assert fit_job_members(struck, 8400).status == "not known"
+    assert fit_members(evidence_key(struck, 8400)).status == "not known"
 
 
 def test_what_a_crew_says_of_its_readings_counts(demo: Job) -> None:
     """A kind that is called nearly always false stops carrying the fit; a sharper one narrows it."""
-    usual = fit_job_members(demo, 8400)
+    usual = fit_members(evidence_key(demo, 8400))
     blunt = changed(demo, trust=[{"id": "t1", "kind": "magnet", "sigma": "30 mm", "false_share": 0.6}])
     sharp = changed(demo, trust=[{"id": "t1", "kind": "magnet", "sigma": "2 mm"}])
     assert (
-        (fit_job_members(sharp, 8400).pitch_sigma_mm or 0)
+        (fit_members(evidence_key(sharp, 8400)).pitch_sigma_mm or 0)
         < (usual.pitch_sigma_mm or 0)
-        < (fit_job_members(blunt, 8400).pitch_sigma_mm or 0)
+        < (fit_members(evidence_key(blunt, 8400)).pitch_sigma_mm or 0)
     )

@@ -11,10 +11,10 @@ from hypothesis.strategies import DrawFn
 from fahrtwind.core.choose.one_more import one_more
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
-from fahrtwind.core.layout.proposals.best import Goal, Limits, best_layout, task_of
-from fahrtwind.core.layout.proposals.packing import Search, greedy, relax, spots
-from fahrtwind.core.layout.proposals.placements import Kind, fits_room, placements_of, without_twins
-from fahrtwind.core.layout.room import Room
+from fahrtwind.core.stations.layout.proposals.best import Goal, Limits, best_layout, task_of
+from fahrtwind.core.stations.layout.proposals.packing import Search, greedy, relax, spots
+from fahrtwind.core.stations.layout.proposals.placements import Kind, fits_room, placements_of, without_twins
+from fahrtwind.core.stations.layout.room import Room
 from tests.truth.packing import Offered
 
 NO_LIMITS = Limits([99] * 3, 99, [1000] * 3, 10**9)

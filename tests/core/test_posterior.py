@@ -8,12 +8,12 @@ import numpy as np
 import pytest
 from scipy.integrate import dblquad
 
-from fahrtwind.core.structure.candidates import candidates
-from fahrtwind.core.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
-from fahrtwind.core.structure.layouts import every_second_missed, odd_end, single, thinned, trimmed, two_sections
-from fahrtwind.core.structure.members import EvidenceKey, believe, confidence
-from fahrtwind.core.structure.placing import place
-from fahrtwind.core.structure.posterior import (
+from fahrtwind.core.stations.structure.candidates import candidates
+from fahrtwind.core.stations.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.stations.structure.layouts import every_second_missed, odd_end, single, thinned, trimmed, two_sections
+from fahrtwind.core.stations.structure.members import EvidenceKey, believe, confidence
+from fahrtwind.core.stations.structure.placing import place
+from fahrtwind.core.stations.structure.posterior import (
     NOTICED,
     NOTICED_PRIOR,
     SPOT_NOTICED,

@@ -13,17 +13,17 @@ from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.choose.goals import offered_by
 from fahrtwind.core.choose.one_more import one_more
 from fahrtwind.core.choose.propose import CLEARLY_OTHER, WANTED, Proposals, difference, propose
+from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, apply_edits
-from fahrtwind.core.layout.footprint import panel_rect
-from fahrtwind.core.layout.placing import usual_feet
-from fahrtwind.core.layout.proposals.best import Goal, Limits, best_layout, bound_of, pushed_apart
-from fahrtwind.core.layout.proposals.packing import Search, Task, greedy, pack
-from fahrtwind.core.layout.proposals.placements import Placements, fits_room, placements_of, relaxed
-from fahrtwind.core.layout.room import room_of
+from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.placing import usual_feet
+from fahrtwind.core.stations.layout.proposals.best import Goal, Limits, best_layout, bound_of, pushed_apart
+from fahrtwind.core.stations.layout.proposals.packing import Search, Task, greedy, pack
+from fahrtwind.core.stations.layout.proposals.placements import Placements, fits_room, placements_of, relaxed
+from fahrtwind.core.stations.layout.room import room_of
 from tests.conftest import changed
 from tests.truth.packing import Offered, bench_roof, exhaustive
 

@@ -6,12 +6,12 @@ import numpy as np
 import pytest
 from shapely.geometry import Point
 
+from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, apply_edits
-from fahrtwind.core.layout.sun.day import ShadeMoment, day_of
-from fahrtwind.core.layout.sun.shadows import casters_of, cells_of
-from fahrtwind.core.survey.outline import polygon_of
+from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
+from fahrtwind.core.stations.layout.sun.shadows import casters_of, cells_of
+from fahrtwind.core.stations.survey.outline import polygon_of
 from tests.conftest import changed
 from tests.truth.plain_sun import marched
 

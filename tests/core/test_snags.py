@@ -6,12 +6,13 @@ from collections.abc import Callable
 
 import pytest
 
+from fahrtwind.core.edits import AddEntry, ChooseVariant, KeepVariant, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, ChooseVariant, KeepVariant, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.snags import RULES
-from fahrtwind.core.snags.silent import STATIONS
+from fahrtwind.core.road import BUILT
+from fahrtwind.core.stations.all import rules
 from tests.conftest import changed
 
 TAPE = {"school": "tape", "temperature": "21 °C"}
@@ -133,8 +134,8 @@ ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged"
 
 
 def test_each_rule_has_a_case() -> None:
-    assert set(CASES) | {f"{station}-unanswered" for station in STATIONS} == set(RULES)
-    assert len(RULES) >= 15
+    assert set(CASES) | {f"{station}-unanswered" for station in BUILT} == set(rules.by_id)
+    assert len(rules.by_id) >= 15
 
 
 @pytest.mark.parametrize("rule", CASES)
@@ -148,8 +149,8 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
 
 @pytest.mark.parametrize(
     ("station", "stage"),
-    [("survey", "survey.findings.outline_polygon"), ("structure", "evaluate.mounting_lines"), ("layout", "evaluate.distances"),
-     ("hold", "evaluate.panel_loads"), ("roof-day", "evaluate.drill_map")],
+    [("survey", "survey.stages.outline_polygon"), ("structure", "structure.stages.lines_from"),
+     ("layout", "layout.stages.distances_of"), ("hold", "hold.stages.panel_loads"), ("roof-day", "build.stages.drill_map")],
 )  # fmt: skip
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
     sound: Job, monkeypatch: pytest.MonkeyPatch, station: str, stage: str
@@ -157,9 +158,8 @@ def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
     def broken(*_: object, **__: object) -> None:
         raise ZeroDivisionError
 
-    monkeypatch.setattr(f"fahrtwind.core.{stage}", broken)
-    job = changed(sound, name=f"broken {station}", vehicle__roof_length=f"{8400 + len(stage)} mm")  # nothing remembered
-    found = evaluate(job)
+    monkeypatch.setattr(f"fahrtwind.core.stations.{stage}", broken)
+    found = evaluate(sound, memory=Memory())
     stop = next(s for s in found.snags if s.id == f"{station}-unanswered")
     assert stop.severity == "stop" and "ZeroDivisionError" in stop.why and stop.remedy
     assert {s.station: s.state for s in found.stations}[station] == "in doubt"

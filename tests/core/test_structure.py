@@ -10,8 +10,8 @@ import pytest
 from fahrtwind.calc import run
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.structure.mounting_lines import mounting_lines, robust_location, stray_marks
-from fahrtwind.core.survey.crown import fit_job_crown
+from fahrtwind.core.stations.structure.mounting_lines import mounting_lines, robust_location, stray_marks
+from fahrtwind.core.stations.survey.crown import crown_of
 from tests.conftest import changed
 from tests.truth.advice import checks_until_settled
 
@@ -99,7 +99,7 @@ def test_the_check_distance_and_the_school_that_was_chosen(demo: Job) -> None:
 def test_lines_from_the_crown_alone_are_parallel_on_an_even_roof(demo: Job) -> None:
     job = changed(lines_job(demo, [600.0]), mounting__marks=[], mounting__wanted="700 mm")
     fit = evaluate(job).findings
-    line = mounting_lines(job, fit.members.members, fit_job_crown(job)).sides[0]
+    line = mounting_lines(job.mounting, fit.members.members, crown_of(job)).sides[0]
     assert line.from_crown and all(m.offset_mm == pytest.approx(700, abs=12) for m in line.marks)
 
 

@@ -12,14 +12,13 @@ import pytest
 from pvlib import atmosphere, clearsky, solarposition
 from shapely.geometry import Point, Polygon
 
+from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, apply_edits
-from fahrtwind.core.layout.footprint import panel_rect
-from fahrtwind.core.layout.sun.findings import yield_of
-from fahrtwind.core.layout.sun.harvest import harvest_of, stand_of
-from fahrtwind.core.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons
-from fahrtwind.core.layout.sun.sky import STEP_MINUTES, site_of, year_of
-from tests.conftest import changed
+from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
+from fahrtwind.core.stations.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons
+from fahrtwind.core.stations.layout.sun.sky import STEP_MINUTES, site_of, year_of
+from tests.conftest import changed, yield_of
 from tests.truth.plain_sun import marched
 
 FloatArray = npt.NDArray[np.float64]

@@ -11,15 +11,15 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fahrtwind.calc import run
+from fahrtwind.core.edits import ApplyTemplate, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import ApplyTemplate, apply_edits
 from fahrtwind.core.job.roof import Crown, PointRow, Squareness
-from fahrtwind.core.layout.distances import distances
-from fahrtwind.core.survey.crown import fit_crown
-from fahrtwind.core.survey.factory_points import fit_row
-from fahrtwind.core.survey.outline import flat_polygon, outline_polygon
-from fahrtwind.core.survey.squareness import check_square, check_straight
+from fahrtwind.core.stations.layout.distances import distances
+from fahrtwind.core.stations.survey.crown import fit_crown
+from fahrtwind.core.stations.survey.factory_points import fit_row
+from fahrtwind.core.stations.survey.outline import flat_polygon, outline_polygon
+from fahrtwind.core.stations.survey.squareness import check_square, check_straight
 from tests.conftest import changed
 
 RADIUS, HALF, LENGTH = 4000.0, 1000.0, 5000.0

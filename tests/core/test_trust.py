@@ -9,12 +9,11 @@ from itertools import count, pairwise
 import pytest
 
 from fahrtwind.core.choose.remedies import remedies
+from fahrtwind.core.edits import MirrorPanel, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import MirrorPanel, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.layout.distances import overlaps
-from fahrtwind.core.survey.questions import open_questions
+from fahrtwind.core.stations.layout.distances import overlaps
 from tests.conftest import changed
 
 
@@ -74,11 +73,11 @@ def test_the_twin_of_a_panel_lies_free_beside_it(sound: Job) -> None:
 
 def test_boats_and_tape_are_not_asked_for_ribs(sound: Job) -> None:
     bare = changed(sound, readings=[], members={})
-    asks = {q.path for q in open_questions(bare)}
+    asks = {q.path for q in evaluate(bare).findings.questions}
     assert {"readings", "members.kind"} <= asks
     taped = load_job({**bare.model_dump(), "panels": [{**p.model_dump(), "hold": {"school": "tape"}} for p in bare.panels]})
     for job in (taped, changed(bare, vehicle__kind="boat", panels=[])):
-        assert not {"readings", "members.kind"} & {q.path for q in open_questions(job)}
+        assert not {"readings", "members.kind"} & {q.path for q in evaluate(job).findings.questions}
 
 
 METRIC = re.compile(r"\b\d[\d.,]*\s?(mm|cm|m|kg|km/h|°C)\b")

@@ -12,21 +12,20 @@ from math import ceil, log10, pi, sqrt
 import numpy as np
 import pytest
 
-from fahrtwind.core import evaluate as evaluate_module
-from fahrtwind.core.build.drill_map import bolt_length_needed_mm
-from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.formulas.declare import recording
+from fahrtwind.core.edits import SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.evaluate import MEMORY, evaluate
 from fahrtwind.core.formulas.verdict import limit_pressure
-from fahrtwind.core.hold.chain import Link, chain_of
-from fahrtwind.core.hold.loads import CASES, case_forces, is_exposed, panel_loads
-from fahrtwind.core.hold.sharing import share_pull
 from fahrtwind.core.job.document import Job, Members, Vehicle
-from fahrtwind.core.job.edits import SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.layout.footprint import Rect, panel_rect
-from fahrtwind.core.seal.sealant import seal_plan
+from fahrtwind.core.stations.build.drill_map import bolt_length_needed_mm
+from fahrtwind.core.stations.hold.chain import Link, chain_of
+from fahrtwind.core.stations.hold.loads import CASES, case_forces, is_exposed, panel_loads
+from fahrtwind.core.stations.hold.sharing import share_pull
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.seal.sealant import seal_plan
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from fahrtwind.core.working import working
 from tests.conftest import changed
 
 # --- tables once more, by hand -------------------------------------------------------------------------------------------
@@ -360,8 +359,10 @@ def test_bolt_length(sound: Job) -> None:
     """Foot 4, sealant 1, skin, washer 2, nut one diameter, one turn of thread; through the member its wall as well."""
     skin, wall = sound.vehicle.skin_thickness, sound.members.wall
     assert skin is not None and wall is not None
-    assert bolt_length_needed_mm(sound, BOLTED, False) == pytest.approx(4 + 1 + skin.mm + 2 + 6 + 1.0)
-    assert bolt_length_needed_mm(sound, BOLTED, True) == pytest.approx(4 + 1 + skin.mm + wall.mm + 2 + 6 + 1.0)
+    assert bolt_length_needed_mm(sound.vehicle, sound.members, BOLTED, False) == pytest.approx(4 + 1 + skin.mm + 2 + 6 + 1.0)
+    assert bolt_length_needed_mm(sound.vehicle, sound.members, BOLTED, True) == pytest.approx(
+        4 + 1 + skin.mm + wall.mm + 2 + 6 + 1.0
+    )
 
 
 def test_clear_height_takes_band_and_sag_off(sound: Job) -> None:
@@ -375,10 +376,8 @@ def test_clear_height_takes_band_and_sag_off(sound: Job) -> None:
             )
         ],
     )
-    with recording() as notes:
-        found = evaluate(job).findings.clear_heights
-    for height in found:
-        steps = [s for s in notes.steps if s.place == f"clear height/{height.panel}"]
+    for height in evaluate(job).findings.clear_heights:
+        steps = working(job, f"clear height/{height.panel}").steps
         sag = next(s.result for s in steps if s.formula == "panel_sag")
         last = next(s for s in reversed(steps) if s.formula == "clear_height")
         span = next(i.value for s in steps if s.formula == "panel_sag" for i in s.inputs)
@@ -412,10 +411,10 @@ def test_a_foot_is_thin_between_its_design_and_its_nominal_strength(one_panel: J
 def test_where_all_feet_hold_beyond_what_is_told_the_most_used_is_the_worst(
     one_panel: Job, monkeypatch: pytest.MonkeyPatch
 ) -> None:
-    monkeypatch.setattr("fahrtwind.core.hold.verdict.FASTEST_M_S", 1.0)
-    evaluate_module._cached_verdict.cache_clear()
+    monkeypatch.setattr("fahrtwind.core.stations.hold.verdict.FASTEST_M_S", 1.0)
+    MEMORY.forget()
     told = evaluate(changed(one_panel, panels__p3__y="35 mm")).findings.verdicts[0]
-    evaluate_module._cached_verdict.cache_clear()
+    MEMORY.forget()
     assert {f.let_go_m_s for f in told.feet} == {1.0} and len({round(f.utilisation, 6) for f in told.feet}) > 1
     assert told.worst_foot == max(told.feet, key=lambda f: f.utilisation).foot
 

@@ -21,7 +21,7 @@ from fahrtwind.core.errors import FahrtwindError, NewerFile, OutOfRange, TooLarg
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.survey.outline import polygon_of
+from fahrtwind.core.stations.survey.outline import polygon_of
 from fahrtwind.files.drawing import LAYERS, Stamp, Text, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import job_schema, read_job, write_job

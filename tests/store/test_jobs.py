@@ -15,9 +15,9 @@ from pathlib import Path
 import pytest
 from sqlalchemy import create_engine
 
+from fahrtwind.core.edits import SetValue
 from fahrtwind.core.errors import Conflict, InputError, NotFound
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import SetValue
 from fahrtwind.store.database import backup, open_database
 from fahrtwind.store.jobs import Change, JobStore
 
@@ -139,7 +139,7 @@ def test_killed_while_writing_it_keeps_every_answered_edit(database: Path, demo:
     script = textwrap.dedent(
         f"""
         from pathlib import Path
-        from fahrtwind.core.job.edits import SetValue
+        from fahrtwind.core.edits import SetValue
         from fahrtwind.store.database import open_database
         from fahrtwind.store.jobs import Change, JobStore
         store = JobStore(open_database(Path({str(database)!r})))

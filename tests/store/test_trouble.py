@@ -10,9 +10,9 @@ from pathlib import Path
 import pytest
 from sqlalchemy import text
 
+from fahrtwind.core.edits import SetValue
 from fahrtwind.core.errors import Conflict, FahrtwindError, Unavailable, UnreadableFile, UnreadableJob
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import SetValue
 from fahrtwind.core.job.load import load_job
 from fahrtwind.store import database as db
 from fahrtwind.store.database import backup, open_database

@@ -4,9 +4,9 @@ from __future__ import annotations
 
 import numpy as np
 
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
-from fahrtwind.core.structure.members import EvidenceKey, fit_members
-from fahrtwind.core.structure.next_check import next_check_for
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact, ScanFact
+from fahrtwind.core.stations.structure.members import EvidenceKey, fit_members
+from fahrtwind.core.stations.structure.next_check import next_check_for
 from fahrtwind.core.tables.readings import RELIABILITY
 
 SPOT_MM = 160.0

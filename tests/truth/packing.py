@@ -6,9 +6,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from fahrtwind.core.layout.footprint import Rect
-from fahrtwind.core.layout.proposals.placements import Kind
-from fahrtwind.core.layout.room import Block, Room
+from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.core.stations.layout.proposals.placements import Kind
+from fahrtwind.core.stations.layout.room import Block, Room
 
 
 @dataclass(frozen=True)

@@ -10,9 +10,9 @@ from shapely.affinity import translate
 from shapely.geometry import MultiPoint, Point, Polygon
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.layout.footprint import obstacle_polygon
-from fahrtwind.core.layout.sun.shadows import Caster, cells_of
-from fahrtwind.core.layout.sun.sky import Sky
+from fahrtwind.core.stations.layout.footprint import obstacle_polygon
+from fahrtwind.core.stations.layout.sun.shadows import Caster, cells_of
+from fahrtwind.core.stations.layout.sun.sky import Sky
 
 STRIDE_MM = 4.0
 

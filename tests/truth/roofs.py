@@ -12,8 +12,8 @@ from typing import Literal
 import numpy as np
 import numpy.typing as npt
 
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
-from fahrtwind.core.structure.members import EvidenceKey
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact, ScanFact
+from fahrtwind.core.stations.structure.members import EvidenceKey
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 
 FloatArray = npt.NDArray[np.float64]

@@ -11,8 +11,8 @@ from typing import get_args
 
 import numpy as np
 
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact, ScanFact
-from fahrtwind.core.structure.members import EvidenceKey
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact, ScanFact
+from fahrtwind.core.stations.structure.members import EvidenceKey
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 from tests.truth.roofs import FloatArray, Kind, Roof
 

@@ -12,10 +12,10 @@ from scipy.sparse.linalg import spsolve
 
 from fahrtwind.core.formulas.plates import skin_spring
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
-from fahrtwind.core.hold.sharing import share_pull
-from fahrtwind.core.structure.evidence import KnownFacts, ReadingFact
-from fahrtwind.core.structure.members import EvidenceKey, fit_members
-from fahrtwind.core.structure.mounting_lines import robust_location
+from fahrtwind.core.stations.hold.sharing import share_pull
+from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
+from fahrtwind.core.stations.structure.members import EvidenceKey, fit_members
+from fahrtwind.core.stations.structure.mounting_lines import robust_location
 
 FEET_X = np.array([-600.0, 100.0, 650.0, -580.0, 80.0, 640.0])
 FEET_Y = np.array([-480.0, -510.0, -500.0, 500.0, 470.0, 505.0])

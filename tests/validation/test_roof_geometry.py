@@ -13,11 +13,11 @@ from shapely.geometry import Point, Polygon
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.roof import Crown, PointRow, Squareness
-from fahrtwind.core.survey.access import reach_area
-from fahrtwind.core.survey.crown import fit_crown
-from fahrtwind.core.survey.factory_points import fit_row
-from fahrtwind.core.survey.outline import fillet, sound_outline
-from fahrtwind.core.survey.squareness import check_square
+from fahrtwind.core.stations.survey.access import reach_area
+from fahrtwind.core.stations.survey.crown import fit_crown
+from fahrtwind.core.stations.survey.factory_points import fit_row
+from fahrtwind.core.stations.survey.outline import fillet, sound_outline
+from fahrtwind.core.stations.survey.squareness import check_square
 from tests.conftest import changed
 
 

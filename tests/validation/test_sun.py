@@ -11,17 +11,16 @@ import pytest
 from pvlib import irradiance, location, pvsystem, singlediode, solarposition, temperature
 from shapely.geometry import Point
 
+from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sun import cell_temperature
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import AddEntry, apply_edits
-from fahrtwind.core.layout.footprint import obstacle_polygon
-from fahrtwind.core.layout.sun.findings import yield_of
-from fahrtwind.core.layout.sun.harvest import Stand, best_of_groups, harvest_of, stand_of
-from fahrtwind.core.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons, sky_share
-from fahrtwind.core.layout.sun.sky import SiteYear, Sky, site_of, year_of
+from fahrtwind.core.stations.layout.footprint import obstacle_polygon
+from fahrtwind.core.stations.layout.sun.harvest import Stand, best_of_groups, harvest_of, stand_of
+from fahrtwind.core.stations.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons, sky_share
+from fahrtwind.core.stations.layout.sun.sky import SiteYear, Sky, site_of, year_of
 from fahrtwind.core.tables.mounting_gap import INCH_MM, gap_rise_k
-from tests.conftest import changed
+from tests.conftest import changed, yield_of
 from tests.truth.plain_sun import beam_lost, shadow_of
 
 CLEAR = SiteYear(45.0, 0.0, 0.0, (1.0,) * 12, (15.0,) * 12, (3.0,) * 12, "always clear")
@@ -127,7 +126,7 @@ def test_a_raised_panel_gets_the_library_s_light(
     cold = changed(one_panel, panels__p3__model__power_per_k=0)
     raised = changed(cold, panels__p3__tilt=f"{tilt}°", panels__p3__tilt_up=up)
     site = replace(CLEAR, latitude_deg=latitude)
-    monkeypatch.setattr("fahrtwind.core.layout.sun.harvest.site_of", lambda _: site)
+    monkeypatch.setattr("fahrtwind.core.stations.layout.sun.harvest.site_of", lambda _: site)
     told = [harvest_of(job, stand).wh[0].sum(axis=1) for job in (raised, cold)]
     when = pd.date_range("2025-01-01", "2026-01-01", freq="15min", tz="UTC", inclusive="left")
     place = location.Location(latitude, 0.0, altitude=0)
@@ -149,7 +148,7 @@ def test_raised_to_the_winter_sun(one_panel: Job, monkeypatch: pytest.MonkeyPatc
     cold = changed(one_panel, panels__p3__model__power_per_k=0)
     raised = changed(cold, panels__p3__tilt="50°", panels__p3__tilt_up="front")
     site = replace(CLEAR, latitude_deg=latitude)
-    monkeypatch.setattr("fahrtwind.core.layout.sun.harvest.site_of", lambda _: site)
+    monkeypatch.setattr("fahrtwind.core.stations.layout.sun.harvest.site_of", lambda _: site)
     flat, steep = (harvest_of(job, stand).wh[0][[0, 1, 11]].sum() for job in (cold, raised))
     assert steep / flat == pytest.approx(ratio, rel=0.035)
 

@@ -9,8 +9,9 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.layout.footprint import panel_rect
-from fahrtwind.core.layout.sun.harvest import harvest_of, stand_of
+from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
 
 MIRROR_MM = 3.0
 
@@ -79,7 +80,7 @@ def _holes(job: Job) -> int:
 
 def _year_wh(job: Job) -> float | None:
     try:
-        return float(harvest_of(job, stand_of(job)).wh.sum())
+        return float(harvest_of(SunnyRoof.of(job), stand_of(SunnyRoof.of(job))).wh.sum())
     except InputError:
         return None
 

@@ -15,16 +15,17 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Attachment, PanelModel, Screws
-from fahrtwind.core.layout.feet import landing_of
-from fahrtwind.core.layout.footprint import Rect
-from fahrtwind.core.layout.placing import find_model, usual_feet
-from fahrtwind.core.layout.proposals.best import Goal, Limits
-from fahrtwind.core.layout.proposals.light import as_worth, light_map, light_shares
-from fahrtwind.core.layout.proposals.placements import FloatArray, IntArray, Kind, Placements
-from fahrtwind.core.layout.room import Block, Room, room_of
-from fahrtwind.core.layout.sun.harvest import stand_of
+from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.quantities import Length, say_length
-from fahrtwind.core.structure.members import Member
+from fahrtwind.core.stations.layout.feet import landing_of
+from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.core.stations.layout.placing import find_model, usual_feet
+from fahrtwind.core.stations.layout.proposals.best import Goal, Limits
+from fahrtwind.core.stations.layout.proposals.light import as_worth, light_map, light_shares
+from fahrtwind.core.stations.layout.proposals.placements import FloatArray, IntArray, Kind, Placements
+from fahrtwind.core.stations.layout.room import Block, Room, room_of
+from fahrtwind.core.stations.layout.sun.harvest import stand_of
+from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables import balance
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
@@ -50,7 +51,7 @@ class Offered:
     def sure_members(self) -> FloatArray:
         """Members known so well that a foot set over one is in it."""
         hold = usual_hold(self.job)
-        return np.array([m.x_mm for m in self._members if landing_of(self.job, hold, m.x_mm, m) == "member"])
+        return np.array([m.x_mm for m in self._members if landing_of(self.job.members, hold, m.x_mm, m) == "member"])
 
     @cached_property
     def _members(self) -> tuple[Member, ...]:
@@ -61,7 +62,7 @@ class Offered:
         """The light on the roof, where place and climate are known."""
         try:
             top = stand_off_of(self.job).mm + max(m.frame_height.mm for m in self.models)
-            return light_map(self.job, stand_of(self.job), self.kinds[0].room.bounds, top)
+            return light_map(SunnyRoof.of(self.job), stand_of(SunnyRoof.of(self.job)), self.kinds[0].room.bounds, top)
         except InputError:
             return None
 

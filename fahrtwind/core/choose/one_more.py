@@ -7,9 +7,9 @@ from itertools import combinations
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
-from fahrtwind.core.layout.footprint import Rect, panel_rect
-from fahrtwind.core.layout.room import Block, Room, Side, least_from_edge
 from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.room import Block, Room, Side, least_from_edge
 
 TELL_WITHIN_MM = 400.0
 TOUCHING_MM = 1.0
@@ -99,7 +99,7 @@ def _ends(spot: Rect, blocks: list[Block], job: Job, *, along: bool) -> list[tup
             # across, panels keep their distance for the feet between them: that cannot be given up
             found += [(b.name, b.clearance_mm if along or b.kind != "panel" else 0.0) for b in touching]
         else:
-            found.append((f"the {side} edge", max(least_from_edge(job, side), 0.0)))
+            found.append((f"the {side} edge", max(least_from_edge(job.assumptions, side), 0.0)))
     return found
 
 

@@ -16,13 +16,13 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.layout.clear_height import LEAST_AIR_MM
-from fahrtwind.core.layout.footprint import Rect, panel_rect
-from fahrtwind.core.layout.placing import panel_at
-from fahrtwind.core.layout.proposals.best import Best, Goal, best_layout, bound_of, overlap_share, task_of
-from fahrtwind.core.layout.proposals.packing import Search, greedy
-from fahrtwind.core.layout.proposals.placements import Kind, Placements, fits_room
 from fahrtwind.core.quantities import Length, say_length
+from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.placing import panel_at
+from fahrtwind.core.stations.layout.proposals.best import Best, Goal, best_layout, bound_of, overlap_share, task_of
+from fahrtwind.core.stations.layout.proposals.packing import Search, greedy
+from fahrtwind.core.stations.layout.proposals.placements import Kind, Placements, fits_room
 from fahrtwind.core.tables import balance
 
 WANTED = 5

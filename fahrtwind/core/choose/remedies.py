@@ -10,17 +10,17 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
-from fahrtwind.core.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
+from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
-from fahrtwind.core.hold.fastening import row_mm
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.layout.feet import fastener_diameter_mm, place_feet
-from fahrtwind.core.layout.footprint import lid_rect, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.quantities import say_length, say_speed
-from fahrtwind.core.snags.model import Snag
+from fahrtwind.core.stations.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
+from fahrtwind.core.stations.hold.fastening import row_mm
+from fahrtwind.core.stations.layout.feet import fastener_diameter_mm, place_feet
+from fahrtwind.core.stations.layout.footprint import lid_rect, obstacle_rect, panel_rect, roof_rect
 
 MOST_STOPS, MOST_OFFERS = 12, 3
 MOST_FEET, MOST_FASTENERS = 12, 4
@@ -196,7 +196,7 @@ def _safe(evaluation: Evaluation, panel_id: str) -> float:
 def _other_length(job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts, before: Evaluation) -> Iterator[_Draft]:
     if isinstance(hold, ThroughBolts):
         into = any(f.panel == panel.id and f.landing == "member" for f in before.findings.feet)
-        need, lengths = bolt_length_needed_mm(job, hold, into), BOLT_LENGTHS_MM
+        need, lengths = bolt_length_needed_mm(job.vehicle, job.members, hold, into), BOLT_LENGTHS_MM
     else:
         need, lengths = hold.length.mm - reach_below_roof_mm(hold), SCREW_LENGTHS_MM
     if job.units == "imperial":
@@ -274,7 +274,7 @@ def _onto_members(job: Job, panel: PlacedPanel, before: Evaluation) -> Iterator[
     for way in ways:
         draft = _moved(job, panel, "x", way)
         moved = next(p for p in apply_edits(job, list(draft.edits)).panels if p.id == panel.id)
-        if all(f.landing == "member" for f in place_feet(job, moved, members)):
+        if all(f.landing == "member" for f in place_feet(job.members, moved, members)):
             yield draft
 
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import inspect
 from collections.abc import Callable, Iterator, Mapping
-from contextlib import contextmanager
+from contextlib import AbstractContextManager, contextmanager, nullcontext
 from contextvars import ContextVar
 from dataclasses import dataclass, field
 from functools import wraps
@@ -112,6 +112,7 @@ class Recording:
 
 
 FORMULAS: dict[str, Formula] = {}
+_UNNOTED = nullcontext()
 _recording: ContextVar[Recording | None] = ContextVar("recording", default=None)
 
 
@@ -127,16 +128,17 @@ def formula(*, title: str, symbol: str, expression: str, unit: str, source: Sour
             raise ValueError(f"formula {name} is declared twice")
         declared = Formula(name, title, symbol, expression, unit, source, arguments, function)
         FORMULAS[name] = declared
-        limits = [(n, a) for n, a in arguments.items() if np.isfinite(a.low) or np.isfinite(a.high)]
+        limits = [(i, a) for i, a in enumerate(arguments.values()) if np.isfinite(a.low) or np.isfinite(a.high)]
 
         @wraps(function)
         def call(*args: P.args, **kwargs: P.kwargs) -> R:
-            bound = dict(zip(names, args, strict=False), **kwargs)
-            for argument, limit in limits:
-                _check(declared, limit, bound[argument])
+            for i, limit in limits:
+                _check(declared, limit, args[i] if i < len(args) else kwargs[names[i]])
             result = function(*args, **kwargs)
             active = _recording.get()
-            return result if active is None else _record(active, declared, bound, result)
+            if active is None:
+                return result
+            return _record(active, declared, dict(zip(names, args, strict=False), **kwargs), result)  # type: ignore[no-any-return]
 
         return call
 
@@ -202,13 +204,14 @@ def recording() -> Iterator[Recording]:
         _recording.reset(token)
 
 
-@contextmanager
-def scope(*names: str) -> Iterator[None]:
-    """Say what the steps inside belong to, for example ``scope("hold", "p1", "f2")``."""
+def scope(*names: str) -> AbstractContextManager[None]:
+    """Say what the steps inside belong to, for example ``scope("hold", "p1", "f2")``. Costs next to nothing without a recording."""
     active = _recording.get()
-    if active is None:
-        yield
-        return
+    return _UNNOTED if active is None else _scope(active, names)
+
+
+@contextmanager
+def _scope(active: Recording, names: tuple[str, ...]) -> Iterator[None]:
     before = active.scope
     active.scope = (*before, *names)
     try:

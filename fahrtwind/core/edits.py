@@ -1,0 +1,85 @@
+"""All edits, plain ones and the stations' actions: the only way a job changes."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from pydantic import Field
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
+from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
+from fahrtwind.core.stations.layout.actions import (
+    Arrange,
+    ChooseVariant,
+    KeepVariant,
+    MirrorPanel,
+    PlacePanel,
+    ReplaceModel,
+    SpreadFeet,
+    UseVariant,
+    refuse_to_move,
+)
+from fahrtwind.core.stations.survey.actions import ApplyTemplate
+
+Edit = Annotated[
+    SetValue
+    | AddEntry
+    | RemoveEntry
+    | PlacePanel
+    | SpreadFeet
+    | MirrorPanel
+    | ApplyTemplate
+    | Arrange
+    | ReplaceModel
+    | KeepVariant
+    | UseVariant
+    | ChooseVariant,
+    Field(discriminator="op"),
+]
+
+
+def apply_edits(job: Job, edits: list[Edit]) -> Job:
+    """Return the job with the edits applied in order, or raise an InputError and change nothing.
+
+    Parts of the document that no edit touches stay the same objects.
+    """
+    for edit in edits:
+        job = _apply(job, edit)
+    return job
+
+
+def _apply(job: Job, edit: Edit) -> Job:
+    """One edit, with what the stations refuse and what follows from it."""
+    if isinstance(edit, SetValue):
+        refuse_to_move(job, edit.path)
+        whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job.units)})
+        return bracket_follows(whole.apply(job), edit.path)
+    if isinstance(edit, RemoveEntry):
+        refuse_to_move(job, edit.path, whole=True)
+    return edit.apply(job)
+
+
+def describe(edits: list[Edit]) -> str:
+    """A short summary for the revision list."""
+    more = f" and {len(edits) - 1} more" if len(edits) > 1 else ""
+    return f"{edits[0].words()}{more}"
+
+
+__all__ = [
+    "AddEntry",
+    "ApplyTemplate",
+    "Arrange",
+    "ChooseVariant",
+    "Edit",
+    "KeepVariant",
+    "MirrorPanel",
+    "PlacePanel",
+    "RemoveEntry",
+    "ReplaceModel",
+    "SetValue",
+    "SpreadFeet",
+    "UseVariant",
+    "apply_edits",
+    "describe",
+]

@@ -1,0 +1,37 @@
+"""What is asked for, and stages that cannot answer: each says why and the others go on, so that no job is lost to one number in it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.errors import FahrtwindError
+
+NOT_FORESEEN = "Undo the last change or correct the value, then report this."
+
+
+@dataclass(frozen=True, slots=True)
+class Question:
+    """A missing input: the job path that answers it, the station that asks, and how to find out."""
+
+    path: str
+    station: str
+    ask: str
+
+
+@dataclass(frozen=True, slots=True)
+class Silence:
+    """A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit we know of."""
+
+    station: str
+    place: str
+    what: str
+    why: str
+    remedy: str
+    foreseen: bool
+
+
+def silence_of(station: str, place: str, what: str, error: Exception) -> Silence:
+    if isinstance(error, FahrtwindError):
+        return Silence(station, place, what, error.problem, error.remedy, True)
+    why = f"It could not be worked out ({type(error).__name__})."
+    return Silence(station, place, what, why, NOT_FORESEEN, False)

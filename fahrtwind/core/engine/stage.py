@@ -1,0 +1,267 @@
+"""Stages: plain functions whose parameters name what they read.
+
+A *view* is a narrow look at what is asked about (the document and what the outside hands in); only views see it. A *stage* works
+something out from views and other stages; a *rule* says what is wrong with them. All are collected while their modules are
+imported and checked by ``House.check``. With ``each`` a part is worked out for every entry of a list: the entry itself is the
+function's first parameter, other parts of the same entries come as that entry's, and whoever stands outside reads them together
+under the name given as ``all``.
+
+A parameter that may be None is handed None where the part is not known; who needs the part is not run and is not known either.
+"""
+
+from __future__ import annotations
+
+import inspect
+import typing
+from collections.abc import Callable, Iterable, Iterator
+from dataclasses import dataclass, field
+from graphlib import CycleError, TopologicalSorter
+from types import UnionType
+from typing import Any, Literal, TypeVar
+
+from fahrtwind.core.engine.memory import Memory
+from fahrtwind.core.engine.silence import Question, Silence, silence_of
+from fahrtwind.core.errors import FahrtwindError
+from fahrtwind.core.formulas.declare import Step, recording
+
+F = TypeVar("F", bound=Callable[..., Any])
+Kind = Literal["view", "stage", "rule", "working"]
+
+
+@dataclass(frozen=True, slots=True)
+class Missing:
+    """What a view says where the document lacks something: the question that would answer it."""
+
+    question: Question
+
+
+class _Unknown:
+    """The value of a part that could not be worked out."""
+
+    def __repr__(self) -> str:
+        return "unknown"
+
+
+UNKNOWN = _Unknown()
+
+
+@dataclass(frozen=True, slots=True)
+class Declared:
+    """A part as it was declared. ``place`` is where its working stands; ``otherwise`` is told where the work fails."""
+
+    name: str
+    kind: Kind
+    work: Callable[..., Any]
+    reads: tuple[str, ...]
+    optional: frozenset[str]
+    station: str = ""
+    what: str = ""
+    at: str = ""
+    each: str | None = None
+    all: str | None = None
+    place: str = ""
+    otherwise: Any = UNKNOWN
+    slow: bool = False
+
+
+@dataclass(slots=True)
+class House:
+    """All parts of a product, by name."""
+
+    parts: dict[str, Declared] = field(default_factory=dict)
+    together: dict[str, Declared] = field(default_factory=dict)
+
+    def view(self, *, each: str | None = None, all: str | None = None) -> Callable[[F], F]:
+        """Declare a view. Without ``each`` its only parameter is what is asked about, otherwise the entry."""
+        return lambda work: self._declare(work, "view", each=each, all=all)
+
+    def stage(
+        self, station: str, what: str, at: str = "", *, each: str | None = None, all: str | None = None, place: str = "",
+        otherwise: Any = UNKNOWN, slow: bool = False,
+    ) -> Callable[[F], F]:  # fmt: skip
+        """Declare a stage of a station: in words what it works out, and the job path at which a failure is told."""
+        told: dict[str, Any] = {"station": station, "what": what, "at": at, "each": each, "all": all, "place": place}
+        return lambda work: self._declare(work, "stage", otherwise=otherwise, slow=slow, **told)
+
+    def rule(self, name: str, station: str, what: str, *, each: str | None = None) -> Callable[[F], F]:
+        """Declare a rule: it yields what it finds."""
+        return lambda work: self._declare(work, "rule", name=name, station=station, what=what, each=each, all=f"all {name}")
+
+    def working(self, place: str, *, each: str | None = None) -> Callable[[F], F]:
+        """Declare who shows the working at a place, where the stage that owns the numbers does not show it by itself."""
+        return lambda work: self._declare(
+            work, "working", name=f"working of {place}", each=each, place=place, all=f"workings of {place}"
+        )
+
+    def _declare(self, work: F, kind: Kind, *, name: str = "", **told: Any) -> F:
+        name = name or work.__name__
+        if name in self.parts or name in self.together:
+            raise ValueError(f"{name} is declared twice")
+        reads = tuple(inspect.signature(work).parameters)
+        hints = work.__annotations__
+        optional = frozenset(n for n in reads if "None" in str(hints.get(n, "")))
+        own = 1 if kind == "view" or told.get("each") else 0
+        part = Declared(name, kind, work, reads[own:], optional, **told)
+        self.parts[name] = part
+        if part.each:
+            self.together[part.all or f"{name}s"] = part
+        return work
+
+    def check(self) -> None:
+        """Raise ValueError where a parameter names nothing, names it with another type, or parts read one another in a circle."""
+        before = {}
+        for part in self.parts.values():
+            needs = [*part.reads, *([part.each] if part.each else [])]
+            for name in needs:
+                if name not in self.parts and name not in self.together:
+                    raise ValueError(f"{part.name} reads {name}, which nobody declares")
+            before[part.name] = {self.together[n].name if n in self.together else n for n in needs}
+            for name in part.reads:
+                self._check_type(part, name)
+        try:
+            tuple(TopologicalSorter(before).static_order())
+        except CycleError as error:
+            raise ValueError(f"parts read one another in a circle: {' → '.join(error.args[1])}") from None
+
+    def _check_type(self, part: Declared, name: str) -> None:
+        source = self.together.get(name) or self.parts[name]
+        given = typing.get_type_hints(source.work).get("return")
+        wanted = typing.get_type_hints(part.work).get(name)
+        if name in self.together:
+            given = tuple.__class_getitem__((_without(given), ...))
+        elif source.each and source.each != part.each:
+            raise ValueError(f"{part.name} stands outside of {source.each} and must read {name} of all together")
+        if _without(wanted) != _without(given):
+            raise ValueError(f"{part.name} takes {name} as {wanted}, it is {given}")
+
+
+def _without(hint: Any) -> Any:
+    """A type without ``None`` and without ``Missing``: what a reader gets."""
+    if typing.get_origin(hint) in (typing.Union, UnionType):
+        kept = tuple(a for a in typing.get_args(hint) if a not in (type(None), Missing))
+        return kept[0] if len(kept) == 1 else typing.Union[kept]  # noqa: UP007  built from a tuple
+    return hint
+
+
+class Visit:
+    """One look at a document: parts are worked out when they are read, and taken from ``memory`` where nothing they read changed."""
+
+    def __init__(self, house: House, asked: Any, memory: Memory) -> None:
+        self.house, self.asked, self.memory = house, asked, memory
+        self._wholes: dict[str, Any] = {}
+        self._entries: dict[str, dict[str, Any]] = {}
+        self.silent: dict[tuple[str, str], Silence] = {}
+        self.questions: dict[tuple[str, str], Question] = {}
+
+    def __getitem__(self, name: str) -> Any:
+        """A whole part, or all of an entry's parts together; ``UNKNOWN`` where it is not known."""
+        part = self.house.together.get(name)
+        if part is not None:
+            return self._together(name, part)
+        if name not in self._wholes:
+            self._wholes[name] = self._worked_out(self.house.parts[name], "", ())
+        return self._wholes[name]
+
+    def get(self, name: str, otherwise: Any = None) -> Any:
+        """A whole part, or ``otherwise`` where it is not known."""
+        value = self[name]
+        return otherwise if value is UNKNOWN else value
+
+    def _together(self, name: str, part: Declared) -> Any:
+        if name not in self._wholes:
+            entries = self[part.each or ""]
+            known = (
+                ()
+                if entries is UNKNOWN
+                else tuple(v for e in entries if (v := self.of(part.name, e)) is not UNKNOWN and v is not None)
+            )
+            self._wholes[name] = self.memory.same_as_before((name, ""), known)
+        return self._wholes[name]
+
+    def of(self, name: str, entry: Any) -> Any:
+        """The part of one entry."""
+        found = self._entries.setdefault(name, {})
+        if entry.id not in found:
+            found[entry.id] = self._worked_out(self.house.parts[name], entry.id, (entry,))
+        return found[entry.id]
+
+    def inputs_of(self, part: Declared, entry: Any) -> tuple[Any, ...] | None:
+        """What a part reads; None where it needs something that is not known."""
+        given = [entry] if part.each else []
+        for name in part.reads:
+            source = self.house.parts.get(name)
+            value = self.of(name, entry) if source is not None and source.each else self[name]
+            if value is UNKNOWN or value is None:
+                if name not in part.optional:
+                    return None
+                value = None
+            given.append(value)
+        return tuple(given)
+
+    def _worked_out(self, part: Declared, entry_id: str, own: tuple[Any, ...]) -> Any:
+        if part.kind == "view" and not part.each:
+            given: tuple[Any, ...] | None = (self.asked,)
+        else:
+            given = self.inputs_of(part, own[0] if own else None)
+        if given is None:
+            return UNKNOWN
+        key = (part.name, entry_id)
+        done = None if part.kind == "view" else self.memory.done(key, given)
+        if done is None:
+            value, silence = self._run(part, entry_id, given)
+            done = (self.memory.same_as_before(key, value), silence)
+            if part.kind != "view":
+                self.memory.keep(key, given, done)
+        value, silence = done
+        if silence is not None:
+            self.silent[key] = silence
+        if isinstance(value, Missing):
+            self.questions[key] = value.question
+            return UNKNOWN
+        return value
+
+    def _run(self, part: Declared, entry_id: str, given: tuple[Any, ...]) -> tuple[Any, Silence | None]:
+        try:
+            value = part.work(*given)
+            return (tuple(value) if isinstance(value, Iterator) else value), None
+        except FahrtwindError as error:
+            return part.otherwise, silence_of(part.station, part.at.format(id=entry_id), part.what, error)
+        except Exception as error:
+            return part.otherwise, silence_of(part.station, part.at.format(id=entry_id), part.what, error)
+
+    def everything(self, kinds: Iterable[Kind] = ("view", "stage", "rule")) -> None:
+        """Work out all that is not slow."""
+        for part in self.house.parts.values():
+            if part.kind in kinds and not part.slow:
+                _ = self[part.all or f"{part.name}s"] if part.each else self[part.name]
+
+    def all_questions(self) -> tuple[Question, ...]:
+        """What is asked for, in the order in which the views were declared, entry by entry."""
+        order = {name: i for i, name in enumerate(self.house.parts)}
+        return tuple(self.questions[key] for key in sorted(self.questions, key=lambda k: order[k[0]]))
+
+    def explain(self, place: str) -> tuple[Step, ...]:
+        """The working at a place: only the part that owns it is worked out again, on what it reads, while its steps are noted.
+
+        Empty where nobody owns the place or nothing was computed there.
+        """
+        for part in self.house.parts.values():
+            if not part.place:
+                continue
+            for entry in self._entries_at(part):
+                own = part.place.format(id=entry.id if entry is not None else "")
+                if place == own or place.startswith((f"{own}/", f"{own} ")):
+                    given = self.inputs_of(part, entry)
+                    if given is None:
+                        return ()
+                    with recording() as notes:
+                        part.work(*given)
+                    steps = (s for s in notes.steps if s.place == place or s.place.startswith(f"{place}/"))
+                    return tuple(dict.fromkeys(steps))
+        return ()
+
+    def _entries_at(self, part: Declared) -> tuple[Any, ...]:
+        if not part.each:
+            return (None,)
+        entries = self[part.each]
+        return () if entries is UNKNOWN else entries

@@ -1,0 +1,86 @@
+"""Narrow looks at a job: what a calculation may read of it. A whole ``Job`` is one of each, and so are the frozen extracts here."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Protocol
+
+from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
+from fahrtwind.core.job.layout import FreeArea, Site
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.quantities import UnitSystem
+
+
+class OnRoof(Protocol):
+    """The vehicle and what was found on its roof."""
+
+    @property
+    def units(self) -> UnitSystem: ...
+    @property
+    def vehicle(self) -> Vehicle: ...
+    @property
+    def survey(self) -> Survey: ...
+    @property
+    def obstacles(self) -> tuple[Obstacle, ...]: ...
+
+
+class RoofPlan(OnRoof, Protocol):
+    """The roof with what is planned for it."""
+
+    @property
+    def members(self) -> Members: ...
+    @property
+    def panels(self) -> tuple[PlacedPanel, ...]: ...
+    @property
+    def assumptions(self) -> Assumptions: ...
+    @property
+    def keep_free(self) -> tuple[FreeArea, ...]: ...
+
+
+@dataclass(frozen=True, slots=True)
+class Roof:
+    """An ``OnRoof`` and nothing else."""
+
+    units: UnitSystem
+    vehicle: Vehicle
+    survey: Survey
+    obstacles: tuple[Obstacle, ...]
+
+    @classmethod
+    def of(cls, job: Job) -> Roof:
+        return cls(job.units, job.vehicle, job.survey, job.obstacles)
+
+
+@dataclass(frozen=True, slots=True)
+class Plan:
+    """A ``RoofPlan`` and nothing else."""
+
+    units: UnitSystem
+    vehicle: Vehicle
+    survey: Survey
+    obstacles: tuple[Obstacle, ...]
+    members: Members
+    panels: tuple[PlacedPanel, ...]
+    assumptions: Assumptions
+    keep_free: tuple[FreeArea, ...]
+
+    @classmethod
+    def of(cls, job: Job) -> Plan:
+        roof = (job.units, job.vehicle, job.survey, job.obstacles)
+        return cls(*roof, job.members, job.panels, job.assumptions, job.keep_free)
+
+
+@dataclass(frozen=True, slots=True)
+class SunnyRoof:
+    """What decides about light: panels and obstacles, the roof under them, and where and how the vehicle stands."""
+
+    vehicle: Vehicle
+    survey: Survey
+    obstacles: tuple[Obstacle, ...]
+    panels: tuple[PlacedPanel, ...]
+    site: Site
+
+    @classmethod
+    def of(cls, job: Job) -> SunnyRoof:
+        return cls(job.vehicle, job.survey, job.obstacles, job.panels, job.site)

@@ -1,0 +1,8 @@
+"""The stations of the road, in the order of the work."""
+
+from typing import Literal, get_args
+
+Station = Literal["survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log"]
+ROAD: tuple[Station, ...] = get_args(Station)
+BUILT: tuple[Station, ...] = ("survey", "structure", "layout", "hold", "roof-day")
+NOT_BUILT: tuple[Station, ...] = tuple(s for s in ROAD if s not in BUILT)

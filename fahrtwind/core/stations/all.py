@@ -1,0 +1,33 @@
+"""Every station's questions, stages and rules, collected in the order of the road and checked."""
+
+from importlib import import_module
+
+from fahrtwind.core.stations.house import house, rules
+
+DECLARING = (
+    "survey.questions",
+    "structure.questions",
+    "layout.questions",
+    "hold.questions",
+    "survey.stages",
+    "structure.stages",
+    "layout.stages",
+    "hold.stages",
+    "build.stages",
+    "seal.stages",
+    "days.stages",
+    "layout.arrangement_rules",
+    "build.rules",
+    "hold.rules",
+    "layout.rules",
+    "structure.rules",
+    "survey.rules",
+)
+"""Modules in which parts of the house are declared. A new one is one line here: the order is the one in which questions are asked."""
+
+import_module("fahrtwind.core.formulas")
+for _name in DECLARING:
+    import_module(f"fahrtwind.core.stations.{_name}")
+house.check()
+
+__all__ = ["house", "rules"]

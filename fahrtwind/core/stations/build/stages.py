@@ -1,0 +1,23 @@
+"""What is worked out for the bench and the roof: marks, and the list of what to bring."""
+
+from __future__ import annotations
+
+from fahrtwind.core.job.views import Plan
+from fahrtwind.core.stations.build.drill_map import Mark, drill_map
+from fahrtwind.core.stations.build.materials import Material
+from fahrtwind.core.stations.build.materials import materials as materials_of
+from fahrtwind.core.stations.house import rules, stage
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.seal.sealant import SealPlan
+
+rules.unanswered("roof-day")
+
+
+@stage("roof-day", "Marks", "panels", otherwise=())
+def marks(plan: Plan, feet: tuple[FootPlace, ...], seal: SealPlan) -> tuple[Mark, ...]:
+    return drill_map(plan, feet, f"{seal.under} + {seal.round}")
+
+
+@stage("roof-day", "Materials", "panels", otherwise=())
+def materials(plan: Plan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
+    return materials_of(plan, marks, seal)

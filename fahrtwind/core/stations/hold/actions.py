@@ -1,0 +1,37 @@
+"""What follows from setting a field of a hold."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.job.paths import changed_at, entry_position
+from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.stations.layout.placing import first_hold
+
+LEAST_TOE_MM = 5.0
+
+
+def with_usual_parts(path: str, value: Any, units: UnitSystem) -> Any:
+    """A school that is chosen without its parts starts with those usual in the job's units."""
+    if not isinstance(value, dict) or set(value) != {"school"} or not path.endswith(".hold"):
+        return value
+    school = value["school"]
+    return first_hold(school, units) if school in ("screws", "bolts", "tape") else value
+
+
+def bracket_follows(job: Job, path: str) -> Job:
+    """A pad that is typed takes its bracket along: a pad beyond the base that presses it would hold nothing there."""
+    words = path.split(".")
+    if len(words) != 4 or words[0] != "panels" or words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"]):
+        return job
+    hold = job.panels[entry_position(job.panels, words[1], path)].hold
+    if not isinstance(hold, FoamTape):
+        return job
+    bracket = hold.bracket
+    if words[3] == "pad_length":
+        value = {"length": Length(mm=hold.pad_length.mm)}
+    else:
+        value = {"toe": Length(mm=max(hold.pad_width.mm - bracket.lever.mm, LEAST_TOE_MM))}
+    return changed_at(job, f"panels.{words[1]}.hold.bracket", lambda _: dict(bracket) | value, job.units)

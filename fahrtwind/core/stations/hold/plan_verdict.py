@@ -1,0 +1,46 @@
+"""The verdict of the whole roof: the worst of all feet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, Air, PanelVerdict
+
+
+@dataclass(frozen=True, slots=True)
+class PlanVerdict:
+    """The whole roof: the worst of all feet. ``required`` is the highest driving speed."""
+
+    required_m_s: float
+    probe_m_s: float
+    let_go_m_s: float
+    let_go_typical_m_s: float
+    safe_m_s: float
+    lost_let_go_m_s: float
+    lost_safe_m_s: float
+    worst_panel: str
+    worst_foot: str
+    pressure_pa: float
+    density_kg_m3: float
+    gust_m_s: float
+    fastest_told_m_s: float
+
+
+def plan_verdict(verdicts: tuple[PanelVerdict, ...], air: Air, required_m_s: float) -> PlanVerdict:
+    """Of one panel or more."""
+    worst = min(verdicts, key=lambda v: (v.let_go_m_s, v.safe_m_s))
+    return PlanVerdict(
+        required_m_s=required_m_s,
+        probe_m_s=air.probe_m_s,
+        let_go_m_s=worst.let_go_m_s,
+        let_go_typical_m_s=min(v.let_go_typical_m_s for v in verdicts),
+        safe_m_s=min(v.safe_m_s for v in verdicts),
+        lost_let_go_m_s=min(v.lost_let_go_m_s for v in verdicts),
+        lost_safe_m_s=min(v.lost_safe_m_s for v in verdicts),
+        worst_panel=worst.panel,
+        worst_foot=worst.worst_foot,
+        pressure_pa=air.pressure_pa,
+        density_kg_m3=air.density_kg_m3,
+        gust_m_s=air.gust_m_s,
+        fastest_told_m_s=FASTEST_M_S,
+    )

@@ -1,0 +1,22 @@
+"""What stands on the roof, as outlines to draw and to keep clear of."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal
+
+from fahrtwind.core.stations.layout.footprint import Raised, Rect
+from fahrtwind.core.stations.survey.outline import Vertex
+
+
+@dataclass(frozen=True, slots=True)
+class Shape:
+    """A panel or an obstacle with what it occupies on the plan, mm."""
+
+    id: str
+    kind: Literal["panel", "obstacle"]
+    rect: Rect
+    lid: Rect | None
+    ring: tuple[Vertex, ...]
+    """The true footprint of an obstacle that is no rectangle; empty otherwise."""
+    raised: Raised | None = None

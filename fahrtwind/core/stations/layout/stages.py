@@ -1,0 +1,106 @@
+"""What is worked out about panels on the plan: outlines, feet, distances, room above the crown."""
+
+from __future__ import annotations
+
+from fahrtwind.core.job.document import Members, Obstacle, Vehicle
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.views import Plan, SunnyRoof
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.stations.house import rules, stage, view, working
+from fahrtwind.core.stations.layout.cables import CablePair
+from fahrtwind.core.stations.layout.cables import cable_pairs as pairs_of
+from fahrtwind.core.stations.layout.clear_height import ClearHeight, clear_height_of
+from fahrtwind.core.stations.layout.distances import Distance, Overlap
+from fahrtwind.core.stations.layout.distances import distances as distances_of
+from fahrtwind.core.stations.layout.distances import overlaps as overlaps_of
+from fahrtwind.core.stations.layout.dry_fit import DryFit
+from fahrtwind.core.stations.layout.dry_fit import dry_fit as dry_fit_of
+from fahrtwind.core.stations.layout.feet import FootPlace, place_feet
+from fahrtwind.core.stations.layout.footprint import (
+    Rect,
+    lid_rect,
+    obstacle_polygon,
+    obstacle_rect,
+    panel_rect,
+    raised_panel,
+    roof_rect,
+)
+from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
+from fahrtwind.core.stations.structure.members import MemberFit
+from fahrtwind.core.stations.survey.crown import CrownSurface
+from fahrtwind.core.stations.survey.outline import ring
+from fahrtwind.core.stations.views import Asked
+
+rules.unanswered("layout")
+
+
+@stage("layout", "Roof", "vehicle")
+def roof(vehicle: Vehicle, roof_length: Length, roof_width: Length) -> Rect | None:
+    return roof_rect(vehicle)
+
+
+@stage("layout", "Shapes", "panels.{id}", each="panels", all="panel_shapes")
+def panel_shape(panel: PlacedPanel) -> Shape:
+    return Shape(panel.id, "panel", panel_rect(panel), None, (), raised_panel(panel))
+
+
+@stage("layout", "Shapes", "obstacles.{id}", each="obstacles", all="obstacle_shapes")
+def obstacle_shape(obstacle: Obstacle) -> Shape:
+    outline = () if obstacle.shape == "rectangle" else ring(obstacle_polygon(obstacle))
+    return Shape(obstacle.id, "obstacle", obstacle_rect(obstacle), lid_rect(obstacle), outline)
+
+
+@stage("layout", "Shapes", "obstacles", otherwise=())
+def shapes(panel_shapes: tuple[Shape, ...], obstacle_shapes: tuple[Shape, ...]) -> tuple[Shape, ...]:
+    return (*panel_shapes, *obstacle_shapes)
+
+
+@stage("layout", "Feet", "panels.{id}", each="panels", all="feet_by_panel", otherwise=())
+def own_feet(panel: PlacedPanel, ribs: Members, members: MemberFit) -> tuple[FootPlace, ...]:
+    return place_feet(ribs, panel, members.members)
+
+
+@stage("layout", "Feet", "panels", otherwise=())
+def feet(feet_by_panel: tuple[tuple[FootPlace, ...], ...]) -> tuple[FootPlace, ...]:
+    return tuple(foot for own in feet_by_panel for foot in own)
+
+
+@stage("layout", "Clear height", "panels.{id}", each="panels", all="clear_heights", place="clear height/{id}")
+def clear_height(panel: PlacedPanel, own_feet: tuple[FootPlace, ...], crown: CrownSurface) -> ClearHeight | None:
+    return clear_height_of(panel, own_feet, crown)
+
+
+@stage("layout", "Dry-fit marks", "panels", otherwise=())
+def dry_fit(plan: Plan) -> tuple[DryFit, ...]:
+    return dry_fit_of(plan)
+
+
+@stage("layout", "Leads of pairs", "panels", otherwise=())
+def cable_pairs(plan: Plan) -> tuple[CablePair, ...]:
+    return pairs_of(plan)
+
+
+@stage("layout", "Distances", "panels", otherwise=())
+def distances(plan: Plan) -> tuple[Distance, ...]:
+    return distances_of(plan)
+
+
+@view()
+def sunny_roof(asked: Asked) -> SunnyRoof:
+    return SunnyRoof.of(asked.job)
+
+
+@stage("layout", "Year", "site", slow=True)
+def year(sunny_roof: SunnyRoof) -> YieldFinding:
+    return yield_of(sunny_roof)
+
+
+@working("yield")
+def year_working(sunny_roof: SunnyRoof) -> None:
+    explain_yield(sunny_roof)
+
+
+@stage("layout", "Overlaps", "panels", otherwise=())
+def overlaps(plan: Plan) -> tuple[Overlap, ...]:
+    return overlaps_of(plan)

@@ -1,0 +1,104 @@
+"""What stages may see of a job, piece by piece, and what the outside hands in with it."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
+from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
+from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.roof import MountingLines, Survey
+from fahrtwind.core.job.views import Plan, Roof
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.house import view
+
+
+@dataclass(frozen=True, slots=True)
+class Asked:
+    """A job, and a road speed to look at instead of the highest driving speed."""
+
+    job: Job
+    probe_m_s: float | None = None
+
+
+@view()
+def probe(asked: Asked) -> float | None:
+    return asked.probe_m_s
+
+
+@view()
+def units(asked: Asked) -> UnitSystem:
+    return asked.job.units
+
+
+@view()
+def vehicle(asked: Asked) -> Vehicle:
+    return asked.job.vehicle
+
+
+@view()
+def survey_notes(asked: Asked) -> Survey:
+    return asked.job.survey
+
+
+@view()
+def obstacles(asked: Asked) -> tuple[Obstacle, ...]:
+    return asked.job.obstacles
+
+
+@view()
+def panels(asked: Asked) -> tuple[PlacedPanel, ...]:
+    return asked.job.panels
+
+
+@view(each="panels")
+def hold(panel: PlacedPanel) -> Attachment:
+    return panel.hold
+
+
+@view()
+def ribs(asked: Asked) -> Members:
+    """What the ribs or trusses are made of."""
+    return asked.job.members
+
+
+@view()
+def assumptions(asked: Asked) -> Assumptions:
+    return asked.job.assumptions
+
+
+@view()
+def keep_free(asked: Asked) -> tuple[FreeArea, ...]:
+    return asked.job.keep_free
+
+
+@view()
+def mounting(asked: Asked) -> MountingLines:
+    return asked.job.mounting
+
+
+@view()
+def decisions(asked: Asked) -> tuple[Decision, ...]:
+    return asked.job.decisions
+
+
+@view()
+def variants(asked: Asked) -> tuple[Variant, ...]:
+    return asked.job.variants
+
+
+@view()
+def wish(asked: Asked) -> Wish:
+    return asked.job.wish
+
+
+@view()
+def roof_notes(asked: Asked) -> Roof:
+    """The vehicle and what was found on its roof."""
+    return Roof.of(asked.job)
+
+
+@view()
+def plan(asked: Asked) -> Plan:
+    """The roof with all that is planned for it."""
+    return Plan.of(asked.job)
