@@ -1,4 +1,6 @@
-"""Print the speed figures: ``make bench``. Nothing here fails a test; the limits are what the product promises."""
+"""Print the speed figures: ``make bench``. Nothing here fails a test; the limits are what the product
+promises.
+"""
 
 from __future__ import annotations
 
@@ -17,9 +19,9 @@ from bench.requests import requests
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
 from fahrtwind.core import evaluate as stage
+from fahrtwind.core.edits import AddEntry, SetValue
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.stations.hold import chain
-from fahrtwind.core.edits import AddEntry, SetValue
 from fahrtwind.core.stations.layout import footprint
 from fahrtwind.core.stations.structure import members
 from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
@@ -42,7 +44,8 @@ def in_process() -> None:
     job = large_job()
     found = evaluate(job).findings
     print(
-        f"Job: {len(job.panels)} panels, {len(found.feet)} feet, {len(found.members.members)} members, {len(job.obstacles)} obstacles"
+        f"Job: {len(job.panels)} panels, {len(found.feet)} feet, {len(found.members.members)} "
+        f"members, {len(job.obstacles)} obstacles"
     )
     gc.collect()
     gc.freeze()
@@ -54,9 +57,17 @@ def in_process() -> None:
         "ms",
         25,
     )
-    line("whole evaluation, nothing remembered at all", median_ms(lambda i: (forget(), evaluate(moved[i])), 20), "ms")
+    line(
+        "whole evaluation, nothing remembered at all",
+        median_ms(lambda i: (forget(), evaluate(moved[i])), 20),
+        "ms",
+    )
     key = members.evidence_key(job, 15_700)
-    line("member fit alone, 17 readings", median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(key)), 20), "ms")
+    line(
+        "member fit alone, 17 readings",
+        median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(key)), 20),
+        "ms",
+    )
     many = many_readings()
     line(
         "member fit, 300 readings on 12 m",
@@ -66,7 +77,9 @@ def in_process() -> None:
     )
     line(
         "where to check next, fit known",
-        median_ms(lambda i: (next_check_for.cache_clear(), next_check_for(many, frozenset(), ("magnet",))), 20),
+        median_ms(
+            lambda i: (next_check_for.cache_clear(), next_check_for(many, frozenset(), ("magnet",))), 20
+        ),
         "ms",
     )
     crown = job.survey.crown
@@ -95,10 +108,14 @@ def largest() -> None:
 
         line("largest job allowed: one edit stored and judged", median_ms(edit, 20), "ms", 500)
         many = [SetValue(path="panels.p4.x", value={"mm": 4040 + i / 10}) for i in range(500)]
-        pasted = [AddEntry(path="readings", value={"x": f"{20 + 37 * i} mm", "kind": "magnet"}) for i in range(370)]
+        pasted = [
+            AddEntry(path="readings", value={"x": f"{20 + 37 * i} mm", "kind": "magnet"}) for i in range(370)
+        ]
         for words, edits in (("500 edits in one request", many), ("370 readings pasted", pasted)):
             plain = store.create(large_job(), "bench")
-            taken = median_ms(lambda i, at=plain, e=edits: store.edit(at.id, Change(at.revision, "bench", "b"), e), 1)  # type: ignore[misc]
+            taken = median_ms(
+                lambda i, at=plain, e=edits: store.edit(at.id, Change(at.revision, "bench", "b"), e), 1
+            )  # type: ignore[misc]
             line(f"{words}: stored", taken, "ms", 1000)
         engine.dispose()
 
@@ -115,7 +132,11 @@ def many_readings() -> members.EvidenceKey:
     found = []
     for i in range(300):
         kind = METHODS[rng.integers(5)]
-        x = rng.uniform(0, 12_000) if rng.random() < 0.15 else there[rng.integers(19)] + rng.normal(0, RELIABILITY[kind].sigma_mm)
+        x = (
+            rng.uniform(0, 12_000)
+            if rng.random() < 0.15
+            else there[rng.integers(19)] + rng.normal(0, RELIABILITY[kind].sigma_mm)
+        )
         found.append(ReadingFact(f"r{i}", float(x), kind))
     return members.EvidenceKey(tuple(found), (), KnownFacts(), 12_000.0, 45.0)
 

@@ -28,9 +28,9 @@ async ([panel, steps, patience]) => {
   target.setPointerCapture = () => {};
   const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
   const strip = target.closest("svg");
-  const picture = () => target.getAttribute("transform") + [...strip.querySelectorAll("[data-ahead]")].map((e) => e.outerHTML).join("");
-  const verdict = () => [...strip.querySelectorAll("text")].map((t) => t.textContent).join("|");
-  const [x, y] = [box.x + 20, box.y + 10];
+  const picture = () => target.getAttribute("transform") + [...strip.querySelectorAll("[data-ahead]")].map((e)
+  => e.outerHTML).join(""); const verdict = () => [...strip.querySelectorAll("text")].map((t) =>
+  t.textContent).join("|"); const [x, y] = [box.x + 20, box.y + 10];
   fire("pointerdown", x, y);
   await frame();
   const seen = [], told = [], waited = [];
@@ -62,17 +62,29 @@ def over_http_and_in_the_browser(folder: Path) -> None:
     server = Server(folder)
     try:
         job = _imported(server)
-        demo = next(j["id"] for j in json.load(urllib.request.urlopen(f"{server.url}/api/jobs")) if j["name"] == "Lichtspiel")
+        demo = next(
+            j["id"]
+            for j in json.load(urllib.request.urlopen(f"{server.url}/api/jobs"))
+            if j["name"] == "Lichtspiel"
+        )
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
-            line("opening the demo job to a usable picture", statistics.median(_openings(browser, server.url, demo)), "ms", 1500)
+            line(
+                "opening the demo job to a usable picture",
+                statistics.median(_openings(browser, server.url, demo)),
+                "ms",
+                1500,
+            )
             page = browser.new_page(viewport={"width": 1280, "height": 800})
             page.goto(f"{server.url}/jobs/{job}/layout")
             page.locator('[data-panel="p4"]').wait_for(timeout=PATIENCE)
             _dragging(page)
             browser.close()
         line(
-            "one panel's new position stored and judged over HTTP", statistics.median(_edits(server, _imported(server))), "ms", 50
+            "one panel's new position stored and judged over HTTP",
+            statistics.median(_edits(server, _imported(server))),
+            "ms",
+            50,
         )
     finally:
         server.kill()

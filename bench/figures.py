@@ -33,14 +33,19 @@ class Figure:
     def kept(self) -> str:
         if not self.promised:
             return ""
-        low, high = self.least if self.least is not None else -1e99, self.most if self.most is not None else 1e99
+        low, high = (
+            self.least if self.least is not None else -1e99,
+            self.most if self.most is not None else 1e99,
+        )
         return "yes" if low <= self.value <= high else "NO"
 
 
 _taken: list[Figure] = []
 
 
-def line(words: str, value: float, unit: str, most: float | None = None, *, least: float | None = None) -> None:
+def line(
+    words: str, value: float, unit: str, most: float | None = None, *, least: float | None = None
+) -> None:
     figure = Figure(words, value, unit, least, most)
     _taken.append(figure)
     promise = f"   promised: {figure.promised}" if figure.promised else ""
@@ -64,7 +69,10 @@ def compare_and_keep() -> None:
             last = {row["figure"]: row["value"] for row in csv.DictReader(file)}
     print(f"\n{'figure':78} {'now':>9} {'last':>9} {'unit':6} promised, kept")
     for f in _taken:
-        print(f"{f.words:78} {f.value:9.1f} {last.get(f.words, '-'):>9} {f.unit:6} {f.promised} {f.kept}".rstrip())
+        print(
+            f"{f.words:78} {f.value:9.1f} {last.get(f.words, '-'):>9} {f.unit:6} {f.promised} "
+            f"{f.kept}".rstrip()
+        )
     with KEPT.open("w", newline="") as file:
         rows = csv.writer(file, lineterminator="\n")
         rows.writerow(_HEAD)

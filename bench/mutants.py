@@ -1,9 +1,11 @@
-"""What no test notices: small faults (mutants) are put into the core one at a time, and the tests run on each.
+"""What no test notices: small faults (mutants) are put into the core one at a time, and the tests run on
+each.
 
-``python -m bench.mutants [share …] [--sample 24] [--seed 1]`` draws a seeded sample, because all of them would take days. The kinds
-of fault are those that a slip of the hand makes: another sign, another number, a comparison turned round, a condition negated, a
-loop not entered. A bound that is met exactly is not among them: "less" for "less or equal" changes nothing on measured numbers; nor
-are how much a cache remembers, how a class of data is built, and the demand that two lists are equally long.
+``python -m bench.mutants [share …] [--sample 24] [--seed 1]`` draws a seeded sample, because all of them
+would take days. The kinds of fault are those that a slip of the hand makes: another sign, another number, a
+comparison turned round, a condition negated, a loop not entered. A bound that is met exactly is not among
+them: "less" for "less or equal" changes nothing on measured numbers; nor are how much a cache remembers, how
+a class of data is built, and the demand that two lists are equally long.
 """
 
 from __future__ import annotations
@@ -28,7 +30,18 @@ from cosmic_ray.plugins import get_operator
 
 ROOT = Path(__file__).parent.parent
 CORE = ROOT / "fahrtwind" / "core"
-_HELD = ["adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "sharing", "verdict", "wood"]
+_HELD = [
+    "adhesive",
+    "air",
+    "bolts",
+    "brackets",
+    "members",
+    "metal_screws",
+    "plates",
+    "sharing",
+    "verdict",
+    "wood",
+]
 #: share of the core -> its files
 FILES: dict[str, tuple[str, ...]] = {
     "hold": ("hold/*.py", "snags/hold.py", *(f"formulas/{name}.py" for name in _HELD)),
@@ -42,8 +55,10 @@ FILES: dict[str, tuple[str, ...]] = {
 }
 #: share of the core -> the tests that are there to notice, the quickest first
 TESTS: dict[str, str] = {
-    "hold": "core/test_wiring.py core/test_hold.py validation/test_published.py core/test_snags.py validation/test_beside_libraries.py",
-    "structure": "core/test_wiring.py core/test_snags.py core/test_structure.py core/test_members.py core/test_posterior.py",
+    "hold": "core/test_wiring.py core/test_hold.py validation/test_published.py core/test_snags.py "
+    "validation/test_beside_libraries.py",
+    "structure": "core/test_wiring.py core/test_snags.py core/test_structure.py core/test_members.py "
+    "core/test_posterior.py",
     "build": "core/test_wiring.py core/test_snags.py files",
     "seal": "core/test_wiring.py core/test_snags.py files",
     "survey": "core/test_wiring.py core/test_survey.py core/test_snags.py validation/test_roof_geometry.py",
@@ -53,7 +68,10 @@ TESTS: dict[str, str] = {
 }
 _TURNS = (("Lt", "Gt"), ("LtE", "Gt"), ("Gt", "Lt"), ("GtE", "Lt"), ("Eq", "NotEq"), ("NotEq", "Eq"))
 _SIGNS = (("Add", "Sub"), ("Sub", "Add"), ("Mul", "Div"), ("Div", "Mul"), ("Pow", "Mul"))
-_WORDS = "NumberReplacer AddNot ReplaceAndWithOr ReplaceOrWithAnd ReplaceTrueWithFalse ReplaceFalseWithTrue ZeroIterationForLoop"
+_WORDS = (
+    "NumberReplacer AddNot ReplaceAndWithOr ReplaceOrWithAnd ReplaceTrueWithFalse "
+    "ReplaceFalseWithTrue ZeroIterationForLoop"
+)
 FAULTS = (
     *(f"core/ReplaceComparisonOperator_{a}_{b}" for a, b in _TURNS),
     *(f"core/ReplaceBinaryOperator_{a}_{b}" for a, b in _SIGNS),
@@ -73,7 +91,10 @@ class Mutant:
     line: int
 
     def __str__(self) -> str:
-        return f"{self.file.relative_to(CORE)}:{self.line} {self.fault.removeprefix('core/')} no. {self.occurrence}"
+        return (
+            f"{self.file.relative_to(CORE)}:{self.line} {self.fault.removeprefix('core/')} no. "
+            f"{self.occurrence}"
+        )
 
 
 def mutants(share: str) -> Iterator[Mutant]:
@@ -85,7 +106,9 @@ def mutants(share: str) -> Iterator[Mutant]:
                 kind = get_operator(fault)()
                 lines = [begin[0] for node in nodes for begin, _ in kind.mutation_positions(node)]
                 yield from (
-                    Mutant(path, fault, i, line) for i, line in enumerate(lines) if not WITHOUT_RESULT.search(text[line - 1])
+                    Mutant(path, fault, i, line)
+                    for i, line in enumerate(lines)
+                    if not WITHOUT_RESULT.search(text[line - 1])
                 )
 
 
@@ -110,14 +133,21 @@ def _passes(tests: str, bench: Path) -> bool:
     command = [sys.executable, "-m", "pytest", *given, *(f"tests/{t}" for t in tests.split())]
     environment = {k: v for k, v in os.environ.items() if k != "PYTHONDONTWRITEBYTECODE"}
     try:
-        return subprocess.run(command, cwd=bench, capture_output=True, timeout=PATIENCE, env=environment).returncode == 0
+        return (
+            subprocess.run(
+                command, cwd=bench, capture_output=True, timeout=PATIENCE, env=environment
+            ).returncode
+            == 0
+        )
     except subprocess.TimeoutExpired:
         return False
 
 
 def _copy(to: Path) -> Path:
     for part in ("fahrtwind", "tests", "docs"):
-        shutil.copytree(ROOT / part, to / part, ignore=shutil.ignore_patterns("__pycache__", "static", "*.png"))
+        shutil.copytree(
+            ROOT / part, to / part, ignore=shutil.ignore_patterns("__pycache__", "static", "*.png")
+        )
     shutil.copy(ROOT / "pyproject.toml", to)
     return to
 
@@ -150,7 +180,9 @@ def main() -> None:
     parser.add_argument("shares", nargs="*", default=list(FILES), help=f"of {', '.join(FILES)}")
     parser.add_argument("--sample", type=int, default=24)
     parser.add_argument("--seed", type=int, default=1)
-    parser.add_argument("--hands", type=int, default=os.cpu_count() or 1, help="how many are judged at the same time")
+    parser.add_argument(
+        "--hands", type=int, default=os.cpu_count() or 1, help="how many are judged at the same time"
+    )
     given = parser.parse_args()
     run(given.shares, given.sample, given.seed, given.hands)
 

@@ -1,4 +1,6 @@
-"""Quality of the member finder beside an oracle on roofs with known truth, and what the advice saves. Seeded, no timing."""
+"""Quality of the member finder beside an oracle on roofs with known truth, and what the advice saves. Seeded,
+no timing.
+"""
 
 from __future__ import annotations
 
@@ -18,7 +20,9 @@ ROOFS, WIDE, ADVISED = 400, 200, 20
 
 @dataclass
 class Tally:
-    """What was told about many roofs, beside the truth and beside an oracle that knows which reading belongs to which member."""
+    """What was told about many roofs, beside the truth and beside an oracle that knows which reading belongs
+    to which member.
+    """
 
     pitch: list[tuple[bool, bool]] = field(default_factory=list)
     members: list[tuple[int, int, int]] = field(default_factory=list)
@@ -30,7 +34,9 @@ class Tally:
     def add(self, roof: Roof) -> None:
         fit, limit = fit_members(roof.key), oracle(roof)
         told = [s.pitch_mm for s in fit.sections]
-        right = len(told) == len(roof.pitches) and all(abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True))
+        right = len(told) == len(roof.pitches) and all(
+            abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True)
+        )
         if fit.status == "settled":
             self.settled.append(right)
         for m in fit.members:  # every band told counts, also those of roofs whose spacing was taken wrongly
@@ -53,7 +59,12 @@ class Tally:
         line(f"{roofs}: pitch within 1 %, the oracle", limit, "%")
         line(f"{roofs}: pitch within 1 %", pitch, "%", least=round(limit - behind, 1))
         line(f"{roofs}: members within 15 mm, the oracle", 100 * best / there, "%")
-        line(f"{roofs}: members within 15 mm", 100 * near / there, "%", least=round(100 * best / there - behind, 1))
+        line(
+            f"{roofs}: members within 15 mm",
+            100 * near / there,
+            "%",
+            least=round(100 * best / there - behind, 1),
+        )
         line(f"{roofs}: settled", len(self.settled), "roofs")
         line(f"{roofs}: settled and wrong", 100 - 100 * np.mean(self.settled), "%", 2)
         line(f"{roofs}: 95 % bands that hold the member", 100 * np.mean(self.bands), "%", 98, least=92)
@@ -84,4 +95,9 @@ def advice() -> None:
     for words, advised in (("following the advice", True), ("walking at equal steps", False)):
         found = [checks_until_settled(seed, advised=advised) for seed in range(ADVISED)]
         line(f"spot checks {words}, median", float(np.median([n for n, _ in found])), "checks")
-        line(f"spot checks {words}, right", 100 * float(np.mean([r for _, r in found])), "%", least=90 if advised else None)
+        line(
+            f"spot checks {words}, right",
+            100 * float(np.mean([r for _, r in found])),
+            "%",
+            least=90 if advised else None,
+        )

@@ -107,7 +107,9 @@ def main() -> None:
         server = Server(Path(folder))
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
         for name, job, station, prepare in (("jobs", "", "", nothing), *SHOTS):
-            page = browser.new_context(viewport={"width": 1280, "height": 800}, base_url=server.url).new_page()
+            page = browser.new_context(
+                viewport={"width": 1280, "height": 800}, base_url=server.url
+            ).new_page()
             page.goto("/")
             page.get_by_role("link", name="Lichtspiel").wait_for()
             if job:

@@ -27,7 +27,9 @@ DEFAULT_DATABASE = Path("data/fahrtwind.db")
 
 
 def main(argv: list[str] | None = None) -> int:
-    """Run a command. Exit codes: 0 fine, 1 a stop snag stands, 2 the input cannot be used, 130 interrupted, 141 pipe closed."""
+    """Run a command. Exit codes: 0 fine, 1 a stop snag stands, 2 the input cannot be used, 130 interrupted,
+    141 pipe closed.
+    """
     args = _parser().parse_args(argv)
     try:
         code = int(args.run(args))
@@ -36,7 +38,9 @@ def main(argv: list[str] | None = None) -> int:
     except FahrtwindError as error:
         return _refused(str(error))
     except BrokenPipeError:
-        os.dup2(os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno())  # what is still buffered has nowhere to go
+        os.dup2(
+            os.open(os.devnull, os.O_WRONLY), sys.stdout.fileno()
+        )  # what is still buffered has nowhere to go
         return 141
     except KeyboardInterrupt:
         return 130
@@ -52,12 +56,21 @@ def _refused(words: str) -> int:
 
 
 def _parser() -> argparse.ArgumentParser:
-    parser = argparse.ArgumentParser(prog="fahrtwind", description="Plan how solar panels are held on vehicle roofs.")
+    parser = argparse.ArgumentParser(
+        prog="fahrtwind", description="Plan how solar panels are held on vehicle roofs."
+    )
     commands = parser.add_subparsers(required=True, metavar="command")
     serve = commands.add_parser("serve", help="start the application on this machine")
     serve.add_argument("--port", type=int, default=8765)
-    serve.add_argument("--host", default="127.0.0.1", help="127.0.0.1 unless you want others on your network to reach it")
-    serve.add_argument("--name", action="append", default=[], help="a name others reach this machine by, for example shop.local")
+    serve.add_argument(
+        "--host", default="127.0.0.1", help="127.0.0.1 unless you want others on your network to reach it"
+    )
+    serve.add_argument(
+        "--name",
+        action="append",
+        default=[],
+        help="a name others reach this machine by, for example shop.local",
+    )
     serve.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
     serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
     serve.set_defaults(run=_serve)
@@ -93,7 +106,9 @@ def _calc(args: argparse.Namespace) -> int:
     try:
         data = json.load(sys.stdin)
     except (ValueError, RecursionError, OSError) as error:
-        raise UnreadableFile("Standard input is not JSON.", remedy="Pipe a JSON object in.", field="stdin") from error
+        raise UnreadableFile(
+            "Standard input is not JSON.", remedy="Pipe a JSON object in.", field="stdin"
+        ) from error
     result = run(args.name, data)
     sys.stdout.write(as_json(args.name, result).decode() + "\n")
     return 0
@@ -104,7 +119,9 @@ def _load(path: Path) -> Job:
         return read_job(path.read_bytes())
     except (OSError, ValueError) as error:
         why = getattr(error, "strerror", None) or error
-        raise UnreadableFile(f"{path} cannot be read ({why}).", remedy="Check the path.", field="job") from error
+        raise UnreadableFile(
+            f"{path} cannot be read ({why}).", remedy="Check the path.", field="job"
+        ) from error
 
 
 def _check(args: argparse.Namespace) -> int:
@@ -119,13 +136,19 @@ def _check(args: argparse.Namespace) -> int:
 
 def _print_report(job: Job, evaluation: Evaluation) -> None:
     plan = evaluation.findings.plan
-    print(f"{job.name}: {len(job.panels)} panels, {len(evaluation.findings.feet)} feet, {len(evaluation.findings.marks)} marks")
+    print(
+        f"{job.name}: {len(job.panels)} panels, {len(evaluation.findings.feet)} feet, "
+        f"{len(evaluation.findings.marks)} marks"
+    )
     because = f": {'; '.join(evaluation.spoken.because)}" if evaluation.spoken.because else ""
     print(f"  {evaluation.spoken.word.upper()}{because}")
     if plan is not None:
         for words, speed in (
-            ("required", plan.required_m_s), ("safe", plan.safe_m_s), ("let-go", plan.let_go_m_s), ("one foot lost", plan.lost_let_go_m_s),
-        ):  # fmt: skip
+            ("required", plan.required_m_s),
+            ("safe", plan.safe_m_s),
+            ("let-go", plan.let_go_m_s),
+            ("one foot lost", plan.lost_let_go_m_s),
+        ):
             print(f"  {words:14} {say_speed(speed, job.units)}")
     for question in evaluation.findings.questions:
         print(f"OPEN     {question.ask}  [{question.path}]")
@@ -143,7 +166,9 @@ def _export(args: argparse.Namespace) -> int:
             print(args.target / name)
     except OSError as error:
         raise UnreadableFile(
-            f"{error.filename} cannot be written ({error.strerror}).", remedy="Choose another folder.", field="target"
+            f"{error.filename} cannot be written ({error.strerror}).",
+            remedy="Choose another folder.",
+            field="target",
         ) from error
     return 0
 

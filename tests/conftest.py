@@ -51,7 +51,8 @@ def sound(demo: Job) -> Job:
         ],
     )
     panels = [
-        {**p.model_dump(), "hold": cleared.panels[0].hold.model_dump(), "measured_length": None} for p in cleared.panels[:4]
+        {**p.model_dump(), "hold": cleared.panels[0].hold.model_dump(), "measured_length": None}
+        for p in cleared.panels[:4]
     ]
     return load_job({**cleared.model_dump(), "panels": panels})
 
@@ -70,5 +71,7 @@ def database(tmp_path: Path) -> Path:
 
 @pytest.fixture
 def client(database: Path) -> Iterator[TestClient]:
-    with TestClient(create_app(database, demo=True), base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
+    with TestClient(
+        create_app(database, demo=True), base_url="http://127.0.0.1", raise_server_exceptions=False
+    ) as found:
         yield found

@@ -19,12 +19,27 @@ ALLOWED = {
     "demo": {"core", "demo"},
     "api": {"core", "calc", "files", "store", "demo", "api"},
 }
-FORBIDDEN_IN_CORE = ("fastapi", "starlette", "sqlalchemy", "alembic", "uvicorn", "sqlite3", "ezdxf", "typst", "httpx")
+FORBIDDEN_IN_CORE = (
+    "fastapi",
+    "starlette",
+    "sqlalchemy",
+    "alembic",
+    "uvicorn",
+    "sqlite3",
+    "ezdxf",
+    "typst",
+    "httpx",
+)
 
 
 def test_the_core_loads_no_web_database_or_file_library() -> None:
-    code = "import sys, fahrtwind.core.evaluate, fahrtwind.core.working, fahrtwind.core.edits; print('\\n'.join(sys.modules))"
-    loaded = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout.split()
+    code = (
+        "import sys, fahrtwind.core.evaluate, fahrtwind.core.working, fahrtwind.core.edits; "
+        "print('\\n'.join(sys.modules))"
+    )
+    loaded = subprocess.run(
+        [sys.executable, "-c", code], capture_output=True, text=True, check=True
+    ).stdout.split()
     assert not [m for m in loaded if m.split(".")[0] in FORBIDDEN_IN_CORE]
 
 
@@ -73,7 +88,9 @@ def test_inside_the_core_imports_run_downward_too() -> None:
 
 
 def test_only_views_see_a_job() -> None:
-    """A stage or a rule reads what its parameters name; whoever asks for the whole document would run at every change."""
+    """A stage or a rule reads what its parameters name; whoever asks for the whole document would run at
+    every change.
+    """
     for part in house.parts.values():
         sees = "asked" in part.work.__annotations__ or "Asked" in str(part.work.__annotations__)
         assert sees == (part.kind == "view" and not part.each), part.name
@@ -89,4 +106,6 @@ def test_no_test_file_is_left_uncollected(pytestconfig: pytest.Config) -> None:
                 f"{path} stands in a folder that pytest does not enter"
             )
     named = {p for p in root.rglob("*.py") if "def test_" in p.read_text(encoding="utf-8")}
-    assert not [p for p in named if not p.name.startswith("test_")], "tests in a file that pytest does not read"
+    assert not [p for p in named if not p.name.startswith("test_")], (
+        "tests in a file that pytest does not read"
+    )

@@ -19,7 +19,11 @@ from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
 
 SHEET = {"name": "Stein", "length": 1500, "width": 700, "frame_height": 35, "mass": 12, "power": 200}
-SMALL = {"schema_version": 3, "name": "small", "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500}}
+SMALL = {
+    "schema_version": 3,
+    "name": "small",
+    "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500},
+}
 CALLS = {
     "quantity.parse": {"kind": "length", "text": "5' 4\""},
     "readings.parse": {"text": "968\n1620"},
@@ -27,7 +31,11 @@ CALLS = {
         "roof_length_mm": 6000,
         "readings": [{"id": f"r{i}", "x": 300 + 600 * i, "kind": "magnet"} for i in range(6)],
     },
-    "feet.share": {"feet": [{"x_mm": x, "y_mm": y} for x in (-500, 500) for y in (-400, 400)], "load_n": 1000, "at_x_mm": 100},
+    "feet.share": {
+        "feet": [{"x_mm": x, "y_mm": y} for x in (-500, 500) for y in (-400, 400)],
+        "load_n": 1000,
+        "at_x_mm": 100,
+    },
     "members.next": {"roof_length_mm": 8000, "readings": [{"id": "r1", "x": 600, "kind": "magnet"}]},
     "crown.at": {
         "length_mm": 5000,
@@ -48,8 +56,21 @@ CALLS = {
             ]
         },
     },
-    "points.fit": {"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -700, "pitch": 880, "count": 3},
-    "square.check": {"port_side": "4 m", "diagonal_port": 4480, "diagonal_starboard": 4464, "front_side": "2 m"},
+    "points.fit": {
+        "id": "w1",
+        "name": "port",
+        "kind": "pin",
+        "start": 600,
+        "y": -700,
+        "pitch": 880,
+        "count": 3,
+    },
+    "square.check": {
+        "port_side": "4 m",
+        "diagonal_port": 4480,
+        "diagonal_starboard": 4464,
+        "front_side": "2 m",
+    },
     "lid.swing": {
         "id": "o1",
         "kind": "fan",
@@ -66,13 +87,21 @@ CALLS = {
     "mounting.schools": {"mounting": {"marks": [{"id": "l1", "x": 500, "side": "port", "offset": "61 cm"}]}},
     "bay.spot": {"job": {"schema_version": 2, "name": "x"}, "x_mm": 1000},
     "job.evaluate": {"job": {"schema_version": 1, "name": "x"}},
-    "layout.propose": {"job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}}, "seconds": 20},
-    "job.remedies": {"job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}},
+    "layout.propose": {
+        "job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}},
+        "seconds": 20,
+    },
+    "job.remedies": {
+        "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
+    },
     "layout.yield": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}},
     "layout.day": {"job": {**SMALL, "site": {"climate": "Kargfeld"}}, "month": 3, "heading_deg": 90},
     "layout.compare": {"job": SMALL},
     "layout.changes": {"job": SMALL, "edits": [{"op": "place_panel", "model": "Splitt 50"}]},
-    "layout.snaps": {"job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 100, "y": 0}]}, "panel": "p1"},
+    "layout.snaps": {
+        "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 100, "y": 0}]},
+        "panel": "p1",
+    },
     "panels.parse": {"text": "Name,STC,Length,Width\nStein,200,1.5,0.7\n", "frame_mm": 35, "mass_kg": 12},
     "climate.parse": {"text": "month,sunshine,temperature\n" + "m,40%,12\n" * 12},
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
@@ -80,9 +109,9 @@ CALLS = {
 
 
 def test_every_calculation_beyond_single_formulas_is_called_here() -> None:
-    assert {n for n in CALCULATIONS if not n.startswith("formula.")} == {n for n in CALLS if not n.startswith("formula.")} | {
-        "job.working"
-    }
+    assert {n for n in CALCULATIONS if not n.startswith("formula.")} == {
+        n for n in CALLS if not n.startswith("formula.")
+    } | {"job.working"}
 
 
 @pytest.mark.parametrize("name", CALLS)
@@ -108,8 +137,16 @@ def test_working_through_both_doors(
     assert steps[0]["inputs"][0]["origin"] == {"kind": "measured", "place": "member wall"}
 
 
-@pytest.mark.parametrize(("name", "data"), [("no.such", "{}"), ("quantity.parse", "{}"), ("quantity.parse", "nonsense"), ("quantity.parse", '{"kind":"length","text":"x"}'),
-                                            ("formula.screw_pull_out", '{"thickness_mm":1,"diameter_mm":99,"strength_n_mm2":270}')])  # fmt: skip
+@pytest.mark.parametrize(
+    ("name", "data"),
+    [
+        ("no.such", "{}"),
+        ("quantity.parse", "{}"),
+        ("quantity.parse", "nonsense"),
+        ("quantity.parse", '{"kind":"length","text":"x"}'),
+        ("formula.screw_pull_out", '{"thickness_mm":1,"diameter_mm":99,"strength_n_mm2":270}'),
+    ],
+)
 def test_bad_input_is_code_two_with_a_remedy(
     name: str, data: str, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
@@ -160,13 +197,21 @@ def test_whatever_is_wrong_gives_one_line_and_no_code_of_a_stop(
     garbage.write_bytes(b"\xff\xfe garbage" * 50)
     (tmp_path / "taken").write_text("a file")
     calls = [
-        ["check", str(tmp_path)], ["check", str(tmp_path / "none.json")], ["check", str(garbage)], ["check", "\0bad"],
-        ["export", str(garbage), str(tmp_path / "out")], ["export", str(good), str(tmp_path / "taken")],
-        ["export", str(good), str(tmp_path / "taken" / "under")], ["backup", str(tmp_path / "x.db"), "--database", str(tmp_path / "no.db")],
-        ["backup", str(tmp_path / "x.db"), "--database", str(garbage)], ["backup", str(tmp_path / "taken" / "x"), "--database", str(garbage)],
-        ["serve", "--database", str(garbage), "--port", "0"], ["serve", "--database", str(tmp_path / "taken" / "a.db"), "--port", "0"],
-        ["serve", "--database", str(tmp_path / "ok.db"), "--port", "99999"], ["calc", "no.such"],
-    ]  # fmt: skip
+        ["check", str(tmp_path)],
+        ["check", str(tmp_path / "none.json")],
+        ["check", str(garbage)],
+        ["check", "\0bad"],
+        ["export", str(garbage), str(tmp_path / "out")],
+        ["export", str(good), str(tmp_path / "taken")],
+        ["export", str(good), str(tmp_path / "taken" / "under")],
+        ["backup", str(tmp_path / "x.db"), "--database", str(tmp_path / "no.db")],
+        ["backup", str(tmp_path / "x.db"), "--database", str(garbage)],
+        ["backup", str(tmp_path / "taken" / "x"), "--database", str(garbage)],
+        ["serve", "--database", str(garbage), "--port", "0"],
+        ["serve", "--database", str(tmp_path / "taken" / "a.db"), "--port", "0"],
+        ["serve", "--database", str(tmp_path / "ok.db"), "--port", "99999"],
+        ["calc", "no.such"],
+    ]
     for call in calls:
         monkeypatch.setattr("sys.stdin", io.StringIO("{}"))
         assert main(call) == 2, call
@@ -177,6 +222,9 @@ def test_whatever_is_wrong_gives_one_line_and_no_code_of_a_stop(
 def test_a_pipe_that_closes_and_an_interrupt_are_not_a_stop(demo: Job, tmp_path: Path) -> None:
     path = tmp_path / "job.json"
     path.write_text(write_job(demo))
-    shell = f"{sys.executable} -m fahrtwind.cli check --json {path} | head -c 10 >/dev/null; echo ${{PIPESTATUS[0]}}"
+    shell = (
+        f"{sys.executable} -m fahrtwind.cli check --json {path} | head -c 10 >/dev/null; echo "
+        f"${{PIPESTATUS[0]}}"
+    )
     done = subprocess.run(["bash", "-c", shell], capture_output=True, text=True, check=True)
     assert done.stdout.strip() in ("141", "1") and "Traceback" not in done.stderr

@@ -1,4 +1,6 @@
-"""The documents that are generated from declarations say what the declarations say: a changed range or source is a change to see."""
+"""The documents that are generated from declarations say what the declarations say: a changed range or source
+is a change to see.
+"""
 
 from __future__ import annotations
 

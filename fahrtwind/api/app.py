@@ -24,9 +24,13 @@ LARGEST_BODY = LARGEST_BYTES + 1000
 STATIC = Path(__file__).parent / "static"
 
 
-def create_app(database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC) -> FastAPI:
+def create_app(
+    database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC
+) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
-    app = FastAPI(title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(
+        title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
+    )
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
     if demo and not app.state.store.summaries():
@@ -52,5 +56,7 @@ def _serve_pages(app: FastAPI, static: Path) -> None:
     @app.get("/{path:path}", include_in_schema=False)
     def page(path: str) -> Response:
         if path.startswith("api/"):
-            return errors.error_response(404, "not_found", "There is no such address.", "See /api/openapi.json.")
+            return errors.error_response(
+                404, "not_found", "There is no such address.", "See /api/openapi.json."
+            )
         return FileResponse(static / "index.html", headers={"cache-control": "no-cache"})

@@ -1,4 +1,6 @@
-"""Routes of the calculations: one typed route for every entry of the register, and what there is to choose from."""
+"""Routes of the calculations: one typed route for every entry of the register, and what there is to choose
+from.
+"""
 
 from __future__ import annotations
 
@@ -44,24 +46,38 @@ def _endpoint(found: Calculation) -> Callable[..., Response]:
 
 for _found in CALCULATIONS.values():
     router.add_api_route(
-        f"/calc/{_found.name}", _endpoint(_found), methods=["POST"], response_model=_found.result_type, tags=["calc"],
+        f"/calc/{_found.name}",
+        _endpoint(_found),
+        methods=["POST"],
+        response_model=_found.result_type,
+        tags=["calc"],
         summary=_found.answers,
-    )  # fmt: skip
+    )
 
 
 @router.get("/catalogue", tags=["choices"])
 def read_catalogue() -> Catalogue:
     return Catalogue(
-        panels=list(catalogue.CATALOGUE), panel_source=catalogue.SOURCE,
+        panels=list(catalogue.CATALOGUE),
+        panel_source=catalogue.SOURCE,
         climates=[
-            ClimateChoice(value=c.name, words=c.words, latitude_deg=c.latitude_deg, longitude_deg=c.longitude_deg) for c in CLIMATES.values()
+            ClimateChoice(
+                value=c.name, words=c.words, latitude_deg=c.latitude_deg, longitude_deg=c.longitude_deg
+            )
+            for c in CLIMATES.values()
         ],
         reading_kinds=[
-            ReadingChoice(value=kind, words=r.words, sigma_mm=r.sigma_mm, false_share=r.false_share, miss_share=r.miss_share)
+            ReadingChoice(
+                value=kind,
+                words=r.words,
+                sigma_mm=r.sigma_mm,
+                false_share=r.false_share,
+                miss_share=r.miss_share,
+            )
             for kind, r in RELIABILITY.items()
         ],
         exports=[Choice(value=name, words=e.title) for name, e in EXPORTS.items()],
-    )  # fmt: skip
+    )
 
 
 @router.get("/schema/job", tags=["choices"])

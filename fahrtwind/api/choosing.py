@@ -1,4 +1,6 @@
-"""Routes that help to choose a layout: places to snap to, the year's energy, variants side by side, what an edit changes."""
+"""Routes that help to choose a layout: places to snap to, the year's energy, variants side by side, what an
+edit changes.
+"""
 
 from __future__ import annotations
 
@@ -42,7 +44,10 @@ def read_yield(job_id: str, store: Store) -> YieldFinding:
 
 @router.get("/day")
 def read_day(
-    job_id: str, store: Store, month: Annotated[int, Query()], heading_deg: Annotated[float | None, Query(ge=0, le=360)] = None
+    job_id: str,
+    store: Store,
+    month: Annotated[int, Query()],
+    heading_deg: Annotated[float | None, Query(ge=0, le=360)] = None,
 ) -> tuple[ShadeMoment, ...]:
     """Where the shadows lie through one day of a month."""
     return day_of(SunnyRoof.of(store.get(job_id).job), month, heading_deg)

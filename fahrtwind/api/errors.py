@@ -40,13 +40,22 @@ class ErrorBody(BaseModel):
 
 ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
     status: {"model": ErrorBody, "description": words}
-    for status, words in ((400, "Not readable"), (403, "Foreign origin"), (404, "Not found"), (409, "Changed elsewhere"),
-                          (413, "Too large"), (422, "Cannot be used"), (503, "The database is busy, full or damaged; nothing was stored"))
-}  # fmt: skip
+    for status, words in (
+        (400, "Not readable"),
+        (403, "Foreign origin"),
+        (404, "Not found"),
+        (409, "Changed elsewhere"),
+        (413, "Too large"),
+        (422, "Cannot be used"),
+        (503, "The database is busy, full or damaged; nothing was stored"),
+    )
+}
 
 
 def error_response(status: int, code: str, message: str, remedy: str, field: str = "") -> JSONResponse:
-    return JSONResponse(ErrorBody(code=code, field=field, message=message, remedy=remedy).model_dump(), status_code=status)
+    return JSONResponse(
+        ErrorBody(code=code, field=field, message=message, remedy=remedy).model_dump(), status_code=status
+    )
 
 
 def install(app: FastAPI) -> None:
@@ -54,10 +63,14 @@ def install(app: FastAPI) -> None:
     async def ours(_request: Request, error: errors.FahrtwindError) -> JSONResponse:
         status = next(code for kind, code in STATUS.items() if isinstance(error, kind))
         body = ErrorBody(
-            code=error.code, field=error.field, message=error.problem, remedy=error.remedy,
-            current_revision=getattr(error, "current_revision", None), changed_by=getattr(error, "changed_by", None),
+            code=error.code,
+            field=error.field,
+            message=error.problem,
+            remedy=error.remedy,
+            current_revision=getattr(error, "current_revision", None),
+            changed_by=getattr(error, "changed_by", None),
             can_undo=getattr(error, "can_undo", None),
-        )  # fmt: skip
+        )
         return JSONResponse(body.model_dump(), status_code=status)
 
     @app.exception_handler(RequestValidationError)
@@ -65,7 +78,9 @@ def install(app: FastAPI) -> None:
         first = error.errors()[0]
         field = ".".join(str(part) for part in first["loc"] if part != "body")
         if first["type"] in ("json_invalid", "value_error.jsondecode"):
-            return error_response(400, "unreadable_body", "The request is not JSON.", "Send a JSON object.", "body")
+            return error_response(
+                400, "unreadable_body", "The request is not JSON.", "Send a JSON object.", "body"
+            )
         return error_response(422, "bad_input", f"{first['msg']}.", "Correct this value.", field)
 
     @app.exception_handler(HTTPException)
@@ -74,7 +89,9 @@ def install(app: FastAPI) -> None:
             return error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")
         if error.status_code == 408:
             return error_response(408, "too_slow", str(error.detail), "Send it again.")
-        return error_response(error.status_code, "http", str(error.detail), "Check the address and the method.")
+        return error_response(
+            error.status_code, "http", str(error.detail), "Check the address and the method."
+        )
 
     @app.exception_handler(DatabaseError)
     async def database(_request: Request, error: DatabaseError) -> JSONResponse:
@@ -86,5 +103,8 @@ def install(app: FastAPI) -> None:
     async def unexpected(request: Request, error: Exception) -> JSONResponse:
         log.error("unexpected error in %s %s", request.method, request.url.path, exc_info=error)
         return error_response(
-            500, "internal", "Fahrtwind made a mistake here; the stored job is unchanged.", "Try again, then report it."
+            500,
+            "internal",
+            "Fahrtwind made a mistake here; the stored job is unchanged.",
+            "Try again, then report it.",
         )

@@ -25,19 +25,43 @@ def documents() -> dict[str, str]:
 
 
 def formulas_page() -> str:
-    lines = ["# Formulas", "", "Generated from the declarations in `fahrtwind/core/formulas/`. Do not edit.", ""]
+    lines = [
+        "# Formulas",
+        "",
+        "Generated from the declarations in `fahrtwind/core/formulas/`. Do not edit.",
+        "",
+    ]
     for f in FORMULAS.values():
-        lines += [f"## {f.title}", "", f"`{f.expression}`", "", f"Result {f.symbol}{f' in {f.unit}' if f.unit else ''}."]
+        lines += [
+            f"## {f.title}",
+            "",
+            f"`{f.expression}`",
+            "",
+            f"Result {f.symbol}{f' in {f.unit}' if f.unit else ''}.",
+        ]
         lines += [f"- {a.symbol}{f' in {a.unit}' if a.unit else ''}: {a.words}" for a in f.arguments.values()]
-        lines += ["", f"Valid for: {validity_words(f)}.", "", f"Source ({f.source.confidence}): {f.source.text}.", ""]
+        lines += [
+            "",
+            f"Valid for: {validity_words(f)}.",
+            "",
+            f"Source ({f.source.confidence}): {f.source.text}.",
+            "",
+        ]
         lines += [f"Door: `formula.{f.name}`", ""]
     return "\n".join(lines)
 
 
 def snags_page() -> str:
-    lines = ["# Snags", "", "Generated from the `rules.py` of each station in `fahrtwind/core/stations/`. Do not edit.", ""]
+    lines = [
+        "# Snags",
+        "",
+        "Generated from the `rules.py` of each station in `fahrtwind/core/stations/`. Do not edit.",
+        "",
+    ]
     lines += ["| id | severity | station | title | source |", "|---|---|---|---|---|"]
-    lines += [f"| {r.id} | {r.severity} | {r.station} | {r.title} | {r.source} |" for r in rules.by_id.values()]
+    lines += [
+        f"| {r.id} | {r.severity} | {r.station} | {r.title} | {r.source} |" for r in rules.by_id.values()
+    ]
     return "\n".join([*lines, ""])
 
 

@@ -35,8 +35,8 @@ class TooSlow(HTTPException):
 class Guard:
     """ASGI middleware. ``hosts`` are the names the server answers to besides this machine's own.
 
-    On all addresses it answers to plain addresses and to the names it was told: a page elsewhere can point a name of its own at
-    this machine, but not an address.
+    On all addresses it answers to plain addresses and to the names it was told: a page elsewhere can point a
+    name of its own at this machine, but not an address.
     """
 
     def __init__(self, app: ASGIApp, hosts: tuple[str, ...] = (), most_bytes: int = 5_001_000) -> None:
@@ -74,7 +74,10 @@ class Guard:
             nonlocal answered
             if message["type"] == "http.response.start":
                 answered = True
-                message = {**message, "headers": [*message.get("headers", []), *HEADERS, *_keeping(scope["path"])]}
+                message = {
+                    **message,
+                    "headers": [*message.get("headers", []), *HEADERS, *_keeping(scope["path"])],
+                }
             await send(message)
 
         try:
@@ -88,7 +91,8 @@ class Guard:
         words = self._refusal(headers)
         if words is not None:
             return error_response(403, "foreign_origin", words, "Open Fahrtwind at the address it printed.")
-        # the framework's own limit says the same of bodies that do not tell their length, in plain words instead of our shape
+        # the framework's own limit says the same of bodies that do not tell their length, in plain words
+        # instead of our shape
         if (length := headers.get("content-length", "")).isdigit() and int(length) > self._most_bytes:
             return error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")
         return None
@@ -104,7 +108,9 @@ class Guard:
 
 
 def _keeping(path: str) -> list[tuple[bytes, bytes]]:
-    """How long a browser may keep an answer: assets carry their hash in their name, answers about jobs are never kept."""
+    """How long a browser may keep an answer: assets carry their hash in their name, answers about jobs are
+    never kept.
+    """
     if path.startswith("/assets/"):
         return [(b"cache-control", b"public, max-age=31536000, immutable")]
     return [(b"cache-control", b"no-store")] if path.startswith("/api/") else []

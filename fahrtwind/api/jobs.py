@@ -44,7 +44,9 @@ Store = Annotated[JobStore, Depends(job_store)]
 
 def _json(answer: JobAnswer) -> Response:
     """Written straight to JSON: validating an evaluation that was just computed would double the time."""
-    return Response(answer.__pydantic_serializer__.to_json(answer, warnings=False), media_type="application/json")
+    return Response(
+        answer.__pydantic_serializer__.to_json(answer, warnings=False), media_type="application/json"
+    )
 
 
 def _answer(stored: StoredJob, probe_m_s: float | None) -> Response:
@@ -77,7 +79,9 @@ def create_job(given: NewJob, store: Store) -> Response:
 def import_job(
     store: Store,
     client: Annotated[Client, Query()],
-    data: Annotated[bytes, Body(media_type="application/octet-stream", description="A job file, at most 5 MB")],
+    data: Annotated[
+        bytes, Body(media_type="application/octet-stream", description="A job file, at most 5 MB")
+    ],
 ) -> Response:
     return _created(store, read_job(data), client, "Imported a job file")
 
@@ -103,7 +107,9 @@ def _committed(store: JobStore, draft: Draft, probe_m_s: float | None) -> Respon
     """Everything that follows is worked out before the change is stored."""
     evaluation = evaluate(draft.job, probe_m_s)
     stored = store.commit(draft)
-    return _json(JobAnswer.of(stored, evaluation if stored.job is draft.job else evaluate(stored.job, probe_m_s)))
+    return _json(
+        JobAnswer.of(stored, evaluation if stored.job is draft.job else evaluate(stored.job, probe_m_s))
+    )
 
 
 @router.post("/{job_id}/edits", response_model=JobAnswer)
@@ -113,7 +119,9 @@ def edit_job(job_id: str, given: EditRequest, store: Store) -> Response:
 
 @router.post("/{job_id}/travel/{direction}", response_model=JobAnswer)
 def travel(job_id: str, direction: Direction, given: ChangeRequest, store: Store) -> Response:
-    return _committed(store, store.draft_travel(job_id, _change(given), back=direction == "undo"), given.probe_m_s)
+    return _committed(
+        store, store.draft_travel(job_id, _change(given), back=direction == "undo"), given.probe_m_s
+    )
 
 
 @router.post("/{job_id}/what-if", response_model=Evaluation)
@@ -127,7 +135,10 @@ def what_if(job_id: str, given: WhatIf, store: Store) -> Response:
 
 @router.get("/{job_id}/working", response_model=Working)
 def read_working(
-    job_id: str, store: Store, place: Annotated[str, Query(max_length=120)], probe_m_s: Annotated[Probe | None, Query()] = None
+    job_id: str,
+    store: Store,
+    place: Annotated[str, Query(max_length=120)],
+    probe_m_s: Annotated[Probe | None, Query()] = None,
 ) -> Working:
     """The working sheet of a number: for example ``air`` or ``hold/p1/f2/link base``."""
     return working(store.get(job_id).job, place, probe_m_s)
@@ -137,17 +148,28 @@ def read_working(
 def read_file(job_id: str, name: str, store: Store) -> Response:
     export = EXPORTS.get(name)
     if export is None:
-        raise NotFound(f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name")
+        raise NotFound(
+            f"There is no file {name}.", remedy=f"Ask for one of {', '.join(EXPORTS)}.", field="name"
+        )
     try:
         stored = store.get(job_id)
     except UnreadableJob:
         if name != "job.json":
             raise
         disposition = f'attachment; filename="{job_id}-{name}"'
-        return Response(store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition})
+        return Response(
+            store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition}
+        )
     job, stamp = stored.job, Stamp(date.today(), stored.revision)
-    stem = "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-") or "job"
-    disposition = f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"
+    stem = (
+        "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-")
+        or "job"
+    )
+    disposition = (
+        f"attachment; filename=\"{stem}-{name}\"; filename*=UTF-8''{quote(job.name, safe='')}-{name}"
+    )
     return Response(
-        export.write(job, evaluate(job), stamp), media_type=export.media_type, headers={"content-disposition": disposition}
+        export.write(job, evaluate(job), stamp),
+        media_type=export.media_type,
+        headers={"content-disposition": disposition},
     )

@@ -64,9 +64,16 @@ class JobAnswer(BaseModel):
     @classmethod
     def of(cls, stored: StoredJob, evaluation: Evaluation) -> JobAnswer:
         return cls.model_construct(
-            id=stored.id, revision=stored.revision, job=stored.job, evaluation=evaluation, summary=stored.summary,
-            changed_by=stored.changed_by, changed_at=stored.changed_at, can_undo=stored.can_undo, can_redo=stored.can_redo,
-        )  # fmt: skip
+            id=stored.id,
+            revision=stored.revision,
+            job=stored.job,
+            evaluation=evaluation,
+            summary=stored.summary,
+            changed_by=stored.changed_by,
+            changed_at=stored.changed_at,
+            can_undo=stored.can_undo,
+            can_redo=stored.can_redo,
+        )
 
 
 class JobListed(BaseModel):

@@ -34,7 +34,9 @@ router = APIRouter(prefix="/api/jobs/{job_id}/proposals", tags=["proposals"], re
 
 @dataclass(slots=True)
 class Running:
-    """One search: what it has told last, and whether it goes on. ``started`` is None while it waits for its turn."""
+    """One search: what it has told last, and whether it goes on. ``started`` is None while it waits for its
+    turn.
+    """
 
     job: str
     revision: int
@@ -56,7 +58,9 @@ class Running:
 
 
 class Searches:
-    """The searches of this server: one at a time for each job, a few at once, the others wait; the last finished are remembered."""
+    """The searches of this server: one at a time for each job, a few at once, the others wait; the last
+    finished are remembered.
+    """
 
     def __init__(self) -> None:
         self._known: OrderedDict[str, Running] = OrderedDict()
@@ -69,7 +73,9 @@ class Searches:
         running = Running(job_id, revision)
         with self._lock:
             if sum(r.ended is None for r in self._known.values()) >= MOST_WAITING:
-                raise TooLarge("Too many searches are waiting.", remedy="Wait until some have ended.", field="job")
+                raise TooLarge(
+                    "Too many searches are waiting.", remedy="Wait until some have ended.", field="job"
+                )
             for other in self._known.values():
                 if other.job == job_id:
                     other.cancel.set()
@@ -106,12 +112,16 @@ def _work(running: Running, job: Job) -> None:
 
     try:
         if not running.cancel.is_set():
-            running.told = propose(job, Search(lambda: started + SECONDS - time.monotonic(), running.cancel.is_set), tell)
+            running.told = propose(
+                job, Search(lambda: started + SECONDS - time.monotonic(), running.cancel.is_set), tell
+            )
     except FahrtwindError as problem:
         running.problem = problem
     except Exception as error:
         log.error("a search failed", exc_info=error)
-        running.problem = FahrtwindError("The search broke off.", remedy="Start it again; if it fails again, report it.")
+        running.problem = FahrtwindError(
+            "The search broke off.", remedy="Start it again; if it fails again, report it."
+        )
     finally:
         running.ended = time.monotonic()
 
@@ -121,7 +131,9 @@ class SearchStarted(BaseModel):
 
 
 class SearchAnswer(BaseModel):
-    """How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no longer running."""
+    """How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no
+    longer running.
+    """
 
     state: State
     revision: int
@@ -151,9 +163,17 @@ def read_search(job_id: str, search_id: str, found: Found) -> SearchAnswer:
     running = found.get(job_id, search_id)
     problem = running.problem
     return SearchAnswer(
-        state=running.state, revision=running.revision, seconds=running.seconds, most_seconds=SECONDS, proposals=running.told,
-        problem=None if problem is None else ErrorBody(code=problem.code, field=problem.field, message=problem.problem, remedy=problem.remedy),
-    )  # fmt: skip
+        state=running.state,
+        revision=running.revision,
+        seconds=running.seconds,
+        most_seconds=SECONDS,
+        proposals=running.told,
+        problem=None
+        if problem is None
+        else ErrorBody(
+            code=problem.code, field=problem.field, message=problem.problem, remedy=problem.remedy
+        ),
+    )
 
 
 @router.delete("/{search_id}", status_code=204)

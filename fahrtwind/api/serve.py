@@ -55,7 +55,8 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
     from fahrtwind.api.app import create_app
 
     app = create_app(database, demo=demo, hosts=(host, *names))
-    gc.freeze()  # what was imported stays; collecting it again and again would cost milliseconds in every answer
+    # what was imported stays; collecting it again and again would cost milliseconds in every answer
+    gc.freeze()
     config = uvicorn.Config(
         app,
         http=PatientOnce,
@@ -72,7 +73,9 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
 
 
 def _warm() -> None:
-    """Bring in the slow libraries of the sun while nobody asks for it yet: its first answer would wait seconds for them."""
+    """Bring in the slow libraries of the sun while nobody asks for it yet: its first answer would wait
+    seconds for them.
+    """
     importlib.import_module("pandas")
     importlib.import_module("pvlib.solarposition")
     importlib.import_module("pvlib.clearsky")

@@ -49,5 +49,7 @@ def remove_panel(name: Annotated[str, Path(max_length=80)], shop: TheShop) -> Re
 @router.get("/panels.csv", response_class=Response)
 def panels_csv(shop: TheShop) -> Response:
     return Response(
-        write_panels(shop.panels()), media_type="text/csv", headers={"content-disposition": 'attachment; filename="panels.csv"'}
+        write_panels(shop.panels()),
+        media_type="text/csv",
+        headers={"content-disposition": 'attachment; filename="panels.csv"'},
     )

@@ -1,4 +1,6 @@
-"""Every calculation has one definition and three doors: this register, ``/api/calc/<name>`` and ``fahrtwind calc``."""
+"""Every calculation has one definition and three doors: this register, ``/api/calc/<name>`` and ``fahrtwind
+calc``.
+"""
 
 from fahrtwind.calc import calculations, layout, survey
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run

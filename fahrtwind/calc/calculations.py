@@ -39,7 +39,10 @@ def parse_quantity(given: QuantityInput) -> QuantityResult:
     kind = QUANTITY_BY_NOUN[given.kind]
     parsed = kind.parse(given.text, given.units, "text")
     return QuantityResult(
-        parsed.value, kind.unit, parsed.text or "", sixteenths(parsed.value) if given.kind == "length" else None
+        parsed.value,
+        kind.unit,
+        parsed.text or "",
+        sixteenths(parsed.value) if given.kind == "length" else None,
     )
 
 

@@ -1,4 +1,6 @@
-"""Calculations about what goes where: proposals, the year's energy, variants, changes, tables of panels and climates."""
+"""Calculations about what goes where: proposals, the year's energy, variants, changes, tables of panels and
+climates.
+"""
 
 from __future__ import annotations
 
@@ -46,7 +48,9 @@ def job_remedies(given: JobInput) -> tuple[Remedy, ...]:
 
 @calculation("layout.yield")
 def layout_yield(given: JobInput) -> YieldFinding:
-    """The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and climate."""
+    """The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and
+    climate.
+    """
     return yield_of(SunnyRoof.of(load_job(given.job)))
 
 

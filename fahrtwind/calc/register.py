@@ -62,7 +62,9 @@ def run(name: str, data: Any) -> Any:
     """Validate the input, compute, and return the typed result. Raises NotFound or an InputError."""
     found = CALCULATIONS.get(name)
     if found is None:
-        raise NotFound(f"There is no calculation {name}.", remedy="Choose one of the listed names.", field="name")
+        raise NotFound(
+            f"There is no calculation {name}.", remedy="Choose one of the listed names.", field="name"
+        )
     try:
         typed = found.input_model.model_validate(data)
     except ValidationError as error:
@@ -71,7 +73,9 @@ def run(name: str, data: Any) -> Any:
 
 
 def compute(found: Calculation, typed: BaseModel) -> Any:
-    """The answer to a validated input. Raises an InputError or OutsideValidity where there is none: no number is promised and missing."""
+    """The answer to a validated input. Raises an InputError or OutsideValidity where there is none: no number
+    is promised and missing.
+    """
     try:
         result = found.function(typed)
     except (ArithmeticError, ValueError, TypeError, ValidationError) as error:
@@ -109,25 +113,32 @@ def as_json(name: str, result: Any) -> bytes:
 def _declare_formula(declared: Formula) -> None:
     """Give every declared formula a door of its own: ``formula.<name>``."""
     fields: dict[str, Any] = {name: (float, ...) for name in declared.arguments}
-    model = create_model(f"{''.join(w.title() for w in declared.name.split('_'))}Input", __base__=CalcInput, **fields)
+    model = create_model(
+        f"{''.join(w.title() for w in declared.name.split('_'))}Input", __base__=CalcInput, **fields
+    )
 
     def compute(typed: BaseModel) -> FormulaResult:
         call = getattr(inspect.getmodule(declared.function), declared.name)
         with recording() as notes:
             try:
-                value = call(**{key: given(number, "chosen", "input") for key, number in typed.model_dump().items()})
+                value = call(
+                    **{key: given(number, "chosen", "input") for key, number in typed.model_dump().items()}
+                )
                 good = not isinstance(value, complex) and math.isfinite(float(value))
             except (ArithmeticError, ValueError, TypeError):
                 good = False
         if not good:
             raise OutsideValidity(
                 f"{declared.title} has no finite result for these inputs.",
-                remedy=f"It holds for {validity_words(declared)}.", field=next(iter(declared.arguments), declared.name),
-            )  # fmt: skip
+                remedy=f"It holds for {validity_words(declared)}.",
+                field=next(iter(declared.arguments), declared.name),
+            )
         return FormulaResult(float(value), declared.unit, tuple(notes.steps))
 
     name = f"formula.{declared.name}"
-    CALCULATIONS[name] = Calculation(name, f"{declared.title}: {declared.expression}", model, FormulaResult, compute)
+    CALCULATIONS[name] = Calculation(
+        name, f"{declared.title}: {declared.expression}", model, FormulaResult, compute
+    )
 
 
 for _formula in FORMULAS.values():

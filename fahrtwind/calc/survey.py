@@ -1,4 +1,6 @@
-"""Calculations about the roof and what is under it: outline, crown, points, lids, squareness, members, lines, bays."""
+"""Calculations about the roof and what is under it: outline, crown, points, lids, squareness, members, lines,
+bays.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,12 @@ from fahrtwind.core.stations.structure.reading_of_job import evidence_key
 from fahrtwind.core.stations.survey.crown import SpotShape, crown_of, fit_crown
 from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
 from fahrtwind.core.stations.survey.lids import LidSwing, lid_swing
-from fahrtwind.core.stations.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
+from fahrtwind.core.stations.survey.squareness import (
+    SquareFinding,
+    StraightFinding,
+    check_square,
+    check_straight,
+)
 from fahrtwind.files.drawing_import import DrawingUnit
 from fahrtwind.files.outline_import import UnderstoodOutline, read_outline
 
@@ -42,14 +49,22 @@ class MembersInput(CalcInput):
     def job(self) -> Job:
         """The evidence as a job. Raises an InputError where an id is used twice."""
         try:
-            return Job(name="members", readings=self.readings, scans=self.scans, trust=self.trust, members=self.members)
+            return Job(
+                name="members",
+                readings=self.readings,
+                scans=self.scans,
+                trust=self.trust,
+                members=self.members,
+            )
         except ValidationError as error:
             raise as_input_error(error) from error
 
 
 @calculation("members.fit")
 def members(given: MembersInput) -> MemberFit:
-    """Where the members are: sections, certainty of each, rejected readings, other spacings that are possible."""
+    """Where the members are: sections, certainty of each, rejected readings, other spacings that are
+    possible.
+    """
     return fit_members(evidence_key(given.job(), given.roof_length_mm))
 
 
@@ -57,7 +72,9 @@ def members(given: MembersInput) -> MemberFit:
 def members_next(given: MembersInput) -> NextCheck:
     """Where to check next and what each answer would mean."""
     return next_check_for(
-        evidence_key(given.job(), given.roof_length_mm), frozenset(), cheap_kinds(given.job().vehicle, given.members)
+        evidence_key(given.job(), given.roof_length_mm),
+        frozenset(),
+        cheap_kinds(given.job().vehicle, given.members),
     )
 
 
@@ -74,7 +91,9 @@ def crown_at(given: CrownInput) -> SpotShape:
     """Height, slope and local radius of a crowned roof at one spot, with their uncertainty."""
     surface = fit_crown(given.crown, given.length_mm, given.width_mm / 2)
     if surface is None:
-        raise InputError("The crown has no readings.", remedy="Give gaps or angles at one cross-section.", field="crown")
+        raise InputError(
+            "The crown has no readings.", remedy="Give gaps or angles at one cross-section.", field="crown"
+        )
     return surface.at(given.x_mm, given.y_mm)
 
 
@@ -123,7 +142,9 @@ def outline_parse(given: OutlineInput) -> UnderstoodOutline:
 
 @calculation("mounting.lines")
 def lines(given: JobInput) -> LinesFinding:
-    """Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each mark."""
+    """Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each
+    mark.
+    """
     job = load_job(given.job)
     length = job.vehicle.roof_length
     found = fit_members(evidence_key(job, length.mm)).members if length else ()
@@ -146,7 +167,11 @@ class SpotInput(JobInput):
 
 @calculation("bay.spot")
 def spot(given: SpotInput) -> Spot:
-    """What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened there."""
+    """What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened
+    there.
+    """
     job = load_job(given.job)
     length = job.vehicle.roof_length
-    return judge_spot(job, job.members, fit_members(evidence_key(job, length.mm)).members if length else (), given.x_mm)
+    return judge_spot(
+        job, job.members, fit_members(evidence_key(job, length.mm)).members if length else (), given.x_mm
+    )

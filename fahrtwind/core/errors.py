@@ -22,7 +22,9 @@ class FahrtwindError(Exception):
         super().__init__(problem)
 
     def __str__(self) -> str:
-        return f"{self.field}: {self.problem} {self.remedy}" if self.field else f"{self.problem} {self.remedy}"
+        return (
+            f"{self.field}: {self.problem} {self.remedy}" if self.field else f"{self.problem} {self.remedy}"
+        )
 
 
 class InputError(FahrtwindError):

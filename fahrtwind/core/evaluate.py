@@ -1,4 +1,6 @@
-"""Job in, everything that follows from it out: all parts of all stations, put together for whoever wants the whole."""
+"""Job in, everything that follows from it out: all parts of all stations, put together for whoever wants the
+whole.
+"""
 
 from __future__ import annotations
 
@@ -39,14 +41,18 @@ class Evaluation:
 
 
 def visit(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) -> Visit:
-    """A look at a job: parts are worked out when they are read. ``probe_m_s``: a road speed to look at instead of the highest."""
+    """A look at a job: parts are worked out when they are read. ``probe_m_s``: a road speed to look at
+    instead of the highest.
+    """
     return Visit(house, Asked(job, probe_m_s), memory)
 
 
 def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) -> Evaluation:
-    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by default.
+    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by
+    default.
 
-    Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its station.
+    Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its
+    station.
     """
     seen = visit(job, probe_m_s, memory)
     seen.everything()
@@ -76,7 +82,9 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
     )
     reasons = {(d.snag, d.place): d.reason for d in job.dismissals}
     snags = rules.ask(seen, reasons)
-    return Evaluation(findings, snags, _stations(job, snags, findings.questions), spoken_verdict(job, findings, snags))
+    return Evaluation(
+        findings, snags, _stations(job, snags, findings.questions), spoken_verdict(job, findings, snags)
+    )
 
 
 def _stations(job: Job, snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:

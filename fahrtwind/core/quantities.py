@@ -28,13 +28,21 @@ KG_PER_LB, M_S_PER_MPH = 0.45359237, 0.44704
 ROUNDING = 1e-9
 """51 mph typed is 51 mph told: what arithmetic leaves behind the last digit is no slower speed."""
 TEXT_MEANS_WITHIN = 1e-6
-"""Relative difference up to which a text and its value are the same: values pass through files as decimal numbers."""
+"""Relative difference up to which a text and its value are the same: values pass through files as decimal
+numbers.
+"""
 TEXT_MEANS_WITHIN_UNITS = 2e-3
 
 
 def is_printable(letter: str) -> bool:
-    """Whether sheets, drawings and tables can carry it: no control character, lone surrogate or noncharacter."""
-    return unicodedata.category(letter) not in ("Cc", "Cs") and ord(letter) & 0xFFFE != 0xFFFE and letter not in "\u2028\u2029"
+    """Whether sheets, drawings and tables can carry it: no control character, lone surrogate or
+    noncharacter.
+    """
+    return (
+        unicodedata.category(letter) not in ("Cc", "Cs")
+        and ord(letter) & 0xFFFE != 0xFFFE
+        and letter not in "\u2028\u2029"
+    )
 
 
 def printable(text: str) -> str:
@@ -42,9 +50,13 @@ def printable(text: str) -> str:
     for letter in text:
         if not is_printable(letter):
             raise PydanticCustomError(
-                "bad_input", "{problem}",
-                {"problem": f"The character U+{ord(letter):04X} cannot be written.", "remedy": "Type it again without control characters."},
-            )  # fmt: skip
+                "bad_input",
+                "{problem}",
+                {
+                    "problem": f"The character U+{ord(letter):04X} cannot be written.",
+                    "remedy": "Type it again without control characters.",
+                },
+            )
     return text
 
 
@@ -114,9 +126,14 @@ class Quantity(BaseModel):
         if isinstance(data, str):
             system = (info.context or {}).get("units", "metric")
             try:
-                return {cls.value_name(): _parse(cls, data, system, ""), "text": _with_its_unit(cls, data.strip(), system)}
+                return {
+                    cls.value_name(): _parse(cls, data, system, ""),
+                    "text": _with_its_unit(cls, data.strip(), system),
+                }
             except InputError as error:
-                raise PydanticCustomError(error.code, "{problem}", {"problem": error.problem, "remedy": error.remedy}) from error
+                raise PydanticCustomError(
+                    error.code, "{problem}", {"problem": error.problem, "remedy": error.remedy}
+                ) from error
         if isinstance(data, (int, float)) and not isinstance(data, bool):
             return {cls.value_name(): data}
         return data
@@ -126,9 +143,13 @@ class Quantity(BaseModel):
         """A text that says something else than the value would show one number and compute with another."""
         if self.text is not None and not _means(type(self), self.text, self.value):
             raise PydanticCustomError(
-                "bad_input", "{problem}",
-                {"problem": f"“{self.text}” is not {self.value:g} {self.unit}.", "remedy": "Give the text alone, or the number alone."},
-            )  # fmt: skip
+                "bad_input",
+                "{problem}",
+                {
+                    "problem": f"“{self.text}” is not {self.value:g} {self.unit}.",
+                    "remedy": "Give the text alone, or the number alone.",
+                },
+            )
         return self
 
 
@@ -185,11 +206,34 @@ QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperatur
 _SHOWN = {"inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
 _PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC", "°": "degree", "V": "V", "A": "A"}
 _ALIAS = {
-    "kph": "km/h", "kmh": "km/h", "km/h": "km/h", "mph": "mph", "m/s": "m/s", "ft/s": "ft/s", "kn": "knot", "kt": "knot",
-    "'": "foot", '"': "inch", "in": "inch", "inches": "inch", "ft": "foot", "lbs": "lb", "lbm": "lb",
-    "°c": "degC", "c": "degC", "°f": "degF", "f": "degF",
-    "°": "degree", "deg": "degree", "rad": "radian", "w": "W", "v": "V", "a": "A", "mv": "mV", "ma": "mA",
-}  # fmt: skip
+    "kph": "km/h",
+    "kmh": "km/h",
+    "km/h": "km/h",
+    "mph": "mph",
+    "m/s": "m/s",
+    "ft/s": "ft/s",
+    "kn": "knot",
+    "kt": "knot",
+    "'": "foot",
+    '"': "inch",
+    "in": "inch",
+    "inches": "inch",
+    "ft": "foot",
+    "lbs": "lb",
+    "lbm": "lb",
+    "°c": "degC",
+    "c": "degC",
+    "°f": "degF",
+    "f": "degF",
+    "°": "degree",
+    "deg": "degree",
+    "rad": "radian",
+    "w": "W",
+    "v": "V",
+    "a": "A",
+    "mv": "mV",
+    "ma": "mA",
+}
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _THOUSANDS = re.compile(r"[+-]?[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?\s*(?P<unit>[a-z°/²\"']*)")
 _LARGE_UNITS = ("m", "ft", "'", "foot", "feet", "km", "kg", "kw")
@@ -206,22 +250,30 @@ _PLAIN = re.compile(rf"(?P<number>[+-]?(?:{_NUMBER}))\s*(?P<unit>[a-z°/²]*)")
 def _parse(kind: type[Quantity], text: str, system: UnitSystem, field: str) -> float:
     clean = _normalise(text)
     if not clean:
-        raise UnreadableQuantity("Nothing was typed.", remedy=f"Type a {kind.noun} such as {kind.example}.", field=field)
+        raise UnreadableQuantity(
+            "Nothing was typed.", remedy=f"Type a {kind.noun} such as {kind.example}.", field=field
+        )
     if len(clean) > LONGEST_TEXT:
         raise UnreadableQuantity(
-            f"This is too long to be a {kind.noun}.", remedy=f"Type a {kind.noun} such as {kind.example}.", field=field
+            f"This is too long to be a {kind.noun}.",
+            remedy=f"Type a {kind.noun} such as {kind.example}.",
+            field=field,
         )
     value = _imperial_length(clean) if kind is Length else None
     if value is None:
         value = _with_unit(kind, clean, text, system, field)
     if not math.isfinite(value):
-        raise UnreadableQuantity(f"“{text}” is not a finite {kind.noun}.", remedy=f"Type {kind.example}.", field=field)
+        raise UnreadableQuantity(
+            f"“{text}” is not a finite {kind.noun}.", remedy=f"Type {kind.example}.", field=field
+        )
     return value
 
 
 @lru_cache(maxsize=8192)
 def _means(kind: type[Quantity], text: str, value: float) -> bool:
-    """Whether a kept text says this value; a kept text carries its unit, so the unit system does not matter."""
+    """Whether a kept text says this value; a kept text carries its unit, so the unit system does not
+    matter.
+    """
     for system in ("metric", "imperial"):
         try:
             said = _parse(kind, text, system, "")
@@ -233,14 +285,20 @@ def _means(kind: type[Quantity], text: str, value: float) -> bool:
 
 
 def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
-    """A bare number is kept with the unit it was understood in, so that changing the job's units cannot change its meaning."""
+    """A bare number is kept with the unit it was understood in, so that changing the job's units cannot
+    change its meaning.
+    """
     if re.fullmatch(r"[+-]?[\d.,]+", text):
         return f"{text} {_SHOWN.get(kind.bare[system], kind.bare[system])}"
     return f'{text}"' if re.fullmatch(r"-?(\d+[ \-])?\d+/\d+", text) else text
 
 
 def _normalise(text: str) -> str:
-    clean = _VULGAR.sub(lambda m: f" {unicodedata.normalize('NFKC', m[0])}", text.strip().lower()).replace("\u2044", "/").strip()
+    clean = (
+        _VULGAR.sub(lambda m: f" {unicodedata.normalize('NFKC', m[0])}", text.strip().lower())
+        .replace("\u2044", "/")
+        .strip()
+    )
     for typed, plain in (
         ("′", "'"),
         ("’", "'"),
@@ -253,7 +311,8 @@ def _normalise(text: str) -> str:
         ("\u00a0", " "),
     ):
         clean = clean.replace(typed, plain)
-    # "1,32 m" is a decimal comma, "1,320" and "1,320 mm" a thousand; "1,320 m" could be either and is refused further down
+    # "1,32 m" is a decimal comma, "1,320" and "1,320 mm" a thousand; "1,320 m" could be either and is refused
+    # further down
     if match := _THOUSANDS.fullmatch(clean):
         return clean if match["unit"] in _LARGE_UNITS else clean.replace(",", "")
     return re.sub(r"(?<=\d),(?=\d{1,2}(?!\d))", ".", clean)
@@ -265,17 +324,23 @@ def _mixed(match: re.Match[str]) -> Fraction:
     if match["num"] is None:
         return Fraction(0)
     if int(match["den"]) == 0:
-        raise UnreadableQuantity("A fraction cannot have zero below the bar.", remedy="Type it again, for example 5 5/16.")
+        raise UnreadableQuantity(
+            "A fraction cannot have zero below the bar.", remedy="Type it again, for example 5 5/16."
+        )
     return Fraction(match["whole"] or 0) + Fraction(int(match["num"]), int(match["den"]))
 
 
 def _imperial_length(clean: str) -> float | None:
-    """Feet and inches, fractions (always inches: nobody writes sixteenths of a millimetre) and sheet gauges."""
+    """Feet and inches, fractions (always inches: nobody writes sixteenths of a millimetre) and sheet
+    gauges.
+    """
     if match := _GAUGE.fullmatch(clean):
         gauge = int(match["gauge"])
         return aluminium_gauge_mm(gauge) if match["metal"] in ALUMINIUM_WORDS else steel_gauge_mm(gauge)
     if match := _FEET_INCHES.fullmatch(clean):
-        return float((Fraction(match["feet"]) * 12 + _mixed(match)) * Fraction("25.4")) * (-1 if match["sign"] else 1)
+        return float((Fraction(match["feet"]) * 12 + _mixed(match)) * Fraction("25.4")) * (
+            -1 if match["sign"] else 1
+        )
     match = _INCHES.fullmatch(clean)
     if match and (match["unit"] or match["num"]):
         return float(_mixed(match) * Fraction("25.4")) * (-1 if match["sign"] else 1)
@@ -287,14 +352,24 @@ def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, 
 
     match = _PLAIN.fullmatch(clean)
     if match is None:
-        raise UnreadableQuantity(f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field)
+        raise UnreadableQuantity(
+            f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field
+        )
     unit = _ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
     try:
         quantity = _units().Quantity(float(match["number"]), unit)
         return float(quantity.to(_PINT_UNIT[kind.unit]).magnitude)
-    except (pint.UndefinedUnitError, pint.DimensionalityError, pint.OffsetUnitCalculusError, AttributeError, ValueError) as error:
+    except (
+        pint.UndefinedUnitError,
+        pint.DimensionalityError,
+        pint.OffsetUnitCalculusError,
+        AttributeError,
+        ValueError,
+    ) as error:
         raise WrongUnit(
-            f"“{match['unit']}” is not a unit of {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field
+            f"“{match['unit']}” is not a unit of {kind.noun}.",
+            remedy=f"Type for example {kind.example}.",
+            field=field,
         ) from error
 
 
@@ -383,4 +458,8 @@ def say_speed(m_s: float, system: UnitSystem) -> str:
     >>> say_speed(30.9, "metric"), say_speed(30.9, "imperial"), say_speed(51 * 0.44704, "imperial")
     ('111 km/h', '69 mph', '51 mph')
     """
-    return f"{int(m_s * 3.6 + ROUNDING)} km/h" if system == "metric" else f"{int(m_s / M_S_PER_MPH + ROUNDING)} mph"
+    return (
+        f"{int(m_s * 3.6 + ROUNDING)} km/h"
+        if system == "metric"
+        else f"{int(m_s / M_S_PER_MPH + ROUNDING)} mph"
+    )

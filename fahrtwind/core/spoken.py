@@ -1,4 +1,6 @@
-"""The verdict in a word: holds, thin, refused with its stops, or not known. Nothing with a stop on it is said to hold."""
+"""The verdict in a word: holds, thin, refused with its stops, or not known. Nothing with a stop on it is said
+to hold.
+"""
 
 from __future__ import annotations
 
@@ -11,7 +13,9 @@ from fahrtwind.core.results import Findings
 
 Word = Literal["holds", "thin", "refused", "not known"]
 THIN_SHARE = 1.1
-"""Under a tenth above the speed that is driven the margin is thin (judgement: what a speedometer and a tail wind are off)."""
+"""Under a tenth above the speed that is driven the margin is thin (judgement: what a speedometer and a tail
+wind are off).
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,7 +32,9 @@ def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spo
     stops = [s for s in snags if s.severity == "stop"]
     struck = {_struck(s.place) for s in stops}
     refused = tuple(
-        f"{f.panel}.{f.foot}" for f in findings.feet if not struck.isdisjoint(("panels", f.panel, f"{f.panel}.{f.foot}"))
+        f"{f.panel}.{f.foot}"
+        for f in findings.feet
+        if not struck.isdisjoint(("panels", f.panel, f"{f.panel}.{f.foot}"))
     )
     missing = _missing(job, findings)
     if stops:
@@ -45,7 +51,9 @@ def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spo
 
 
 def _struck(place: str) -> str:
-    """What a stop at a job path refuses: a foot as ``panel.foot``, a panel, all ``panels``; anything else is no foot's."""
+    """What a stop at a job path refuses: a foot as ``panel.foot``, a panel, all ``panels``; anything else is
+    no foot's.
+    """
     words = place.split(".")
     if words[0] != "panels":
         return place
@@ -63,7 +71,9 @@ def _missing(job: Job, findings: Findings) -> tuple[str, ...]:
         asked = [q.ask for q in findings.questions if q.station in ("survey", "structure", "layout")]
         return tuple(asked[:2]) or ("A panel has no verdict",)
     deck = job.vehicle.kind in ("boat", "truck_bed")
-    drilled = {p.id for p in job.panels if p.hold.school == "screws" or (p.hold.school == "bolts" and not deck)}
+    drilled = {
+        p.id for p in job.panels if p.hold.school == "screws" or (p.hold.school == "bolts" and not deck)
+    }
     if any(f.landing == "unknown" and f.panel in drilled for f in findings.feet):
         return ("Where the feet land",)
     return ()

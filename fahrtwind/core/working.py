@@ -1,4 +1,6 @@
-"""The working of any number: the part that owns its place is worked out once more while its steps are noted."""
+"""The working of any number: the part that owns its place is worked out once more while its steps are
+noted.
+"""
 
 from __future__ import annotations
 
@@ -22,11 +24,14 @@ class Working:
 
 
 def working(job: Job, place: str, probe_m_s: float | None = None) -> Working:
-    """Steps under ``place``, for example ``air``, ``structure/member 3``, ``hold/p1/f2/link base`` or ``yield/p1``.
+    """Steps under ``place``, for example ``air``, ``structure/member 3``, ``hold/p1/f2/link base`` or
+    ``yield/p1``.
 
     Raises NotFound where nothing was computed there.
     """
     steps = visit(job, probe_m_s).explain(place)
     if not steps:
-        raise NotFound(f"Nothing was computed at “{place}”.", remedy="Answer the open questions first.", field="place")
+        raise NotFound(
+            f"Nothing was computed at “{place}”.", remedy="Answer the open questions first.", field="place"
+        )
     return Working(place, steps, CAUTION)

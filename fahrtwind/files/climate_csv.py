@@ -14,12 +14,15 @@ NEEDED = ("sunshine", "temperature")
 
 
 def read_climate(text: str) -> tuple[ClimateMonth, ...]:
-    """The months of a table with the columns ``sunshine`` (0 to 1, or per cent), ``temperature`` (°C), ``turbidity`` (optional).
+    """The months of a table with the columns ``sunshine`` (0 to 1, or per cent), ``temperature`` (°C),
+    ``turbidity`` (optional).
 
     Raises WrongHeader, TooLarge or an InputError that names the line.
     """
     if len(text.encode()) > MOST_BYTES:
-        raise TooLarge("This is no table of twelve months.", remedy="Give one line for each month.", field="text")
+        raise TooLarge(
+            "This is no table of twelve months.", remedy="Give one line for each month.", field="text"
+        )
     rows = read_rows(text, "text", most=50)
     header = Row(1, tuple(c.lower() for c in rows[0].cells)) if rows else Row(1, ())
     missing = [name for name in NEEDED if name not in header.cells]
@@ -31,7 +34,9 @@ def read_climate(text: str) -> tuple[ClimateMonth, ...]:
         )
     found = tuple(_month(row.line, cells_by_name(header, row, "text")) for row in rows[1:])
     if len(found) != MONTHS:
-        raise InputError(f"The table has {len(found)} months.", remedy="Give all twelve, January first.", field="text")
+        raise InputError(
+            f"The table has {len(found)} months.", remedy="Give all twelve, January first.", field="text"
+        )
     return found
 
 

@@ -108,11 +108,15 @@ class Drawing:
 
 SMALLEST_TEXT_MM = 2.9
 """Of a printed sheet: a little over 8 pt."""
-CAUTION = "Planning aid. Makers' instructions, local rules and licensed practice come first. Look under the skin before drilling."
+CAUTION = (
+    "Planning aid. Makers' instructions, local rules and licensed practice come first. Look "
+    "under the skin before drilling."
+)
 
 
 def drill_drawing(job: Job, findings: Findings, scale: float = 1.0, stamp: Stamp | None = None) -> Drawing:
-    """The plan with every hole. ``scale`` is the denominator of the printed scale: text and crosses grow with it.
+    """The plan with every hole. ``scale`` is the denominator of the printed scale: text and crosses grow with
+    it.
 
     With a ``stamp`` the drawing stands alone: it carries its own title and cautions.
     """
@@ -121,9 +125,12 @@ def drill_drawing(job: Job, findings: Findings, scale: float = 1.0, stamp: Stamp
     titled = text * 6 if stamp is not None else 0.0
     extent = roof.grown(text * 6, text * 8)
     drawing = Drawing(
-        Rect(extent.x_mm, extent.y_mm - titled, extent.length_mm, extent.width_mm + titled), stroke_mm=max(0.18 * scale, 0.5)
+        Rect(extent.x_mm, extent.y_mm - titled, extent.length_mm, extent.width_mm + titled),
+        stroke_mm=max(0.18 * scale, 0.5),
     )
-    drawing.add(Ring("ROOF", findings.survey.outline) if len(findings.survey.outline) >= 3 else Box("ROOF", roof))
+    drawing.add(
+        Ring("ROOF", findings.survey.outline) if len(findings.survey.outline) >= 3 else Box("ROOF", roof)
+    )
     _survey(drawing, job, findings, text)
     for member in findings.members.members:
         drawing.add(Line("MEMBERS", member.x_mm, roof.y_mm, member.x_mm, roof.y_end_mm))
@@ -157,15 +164,21 @@ def _sides(drawing: Drawing, roof: Rect, text: float) -> None:
 
 
 def _dimensions(drawing: Drawing, findings: Findings, roof: Rect, text: float, units: UnitSystem) -> None:
-    """Distances from the datum of every row of marks, along and across, as far as figures have room beside one another."""
+    """Distances from the datum of every row of marks, along and across, as far as figures have room beside
+    one another.
+    """
     bottom, rear = roof.y_end_mm + text * 3.4, roof.x_end_mm + text * 0.6
     for x in _apart(sorted({round(m.x_mm, 1) for m in findings.marks}), text * 1.1):
         drawing.add(Line("DIMENSIONS", x, roof.y_end_mm, x, bottom - text * 0.3))
-        drawing.add(Text("DIMENSIONS", x + text * 0.35, bottom, text, say_length(x, units), "end", upright=True))
+        drawing.add(
+            Text("DIMENSIONS", x + text * 0.35, bottom, text, say_length(x, units), "end", upright=True)
+        )
     for y in _apart(sorted({round(m.y_mm, 1) for m in findings.marks}), text * 1.1):
         drawing.add(Line("DIMENSIONS", roof.x_end_mm, y, rear, y))
         side = "" if abs(y) < 1 else " S" if y > 0 else " P"
-        drawing.add(Text("DIMENSIONS", rear + text * 0.3, y + text * 0.35, text, f"{say_length(abs(y), units)}{side}"))
+        drawing.add(
+            Text("DIMENSIONS", rear + text * 0.3, y + text * 0.35, text, f"{say_length(abs(y), units)}{side}")
+        )
 
 
 def _apart(values: list[float], least: float) -> list[float]:
@@ -198,12 +211,17 @@ def _survey(drawing: Drawing, job: Job, findings: Findings, text: float) -> None
         drawing.add(*(Circle("POINTS", p.x_mm, p.y_mm, 10.0 if p.usable else 4.0) for p in row.points))
     for entry in findings.survey.seal_entries:
         x, y, arm = entry.x_mm, entry.y_mm, text * 0.4
-        drawing.add(Line("SCARS", x - arm, y - arm, x + arm, y + arm), Line("SCARS", x - arm, y + arm, x + arm, y - arm))
+        drawing.add(
+            Line("SCARS", x - arm, y - arm, x + arm, y + arm),
+            Line("SCARS", x - arm, y + arm, x + arm, y - arm),
+        )
     for strip in findings.survey.keep_outs:
         drawing.add(Ring("KEEP_OUT", strip.area))
     for line in findings.lines.sides:
         y = -line.offset_mm if line.side == "port" else line.offset_mm
-        drawing.add(Line("LINES", findings.lines.chalk_front_x_mm or 0.0, y, findings.lines.chalk_rear_x_mm or 0.0, y))
+        drawing.add(
+            Line("LINES", findings.lines.chalk_front_x_mm or 0.0, y, findings.lines.chalk_rear_x_mm or 0.0, y)
+        )
 
 
 def _marks(drawing: Drawing, findings: Findings, text: float, cross: float) -> None:

@@ -1,7 +1,8 @@
-"""Shapes from drawings people send: DXF and SVG. Everything is counted and measured before any of it is flattened.
+"""Shapes from drawings people send: DXF and SVG. Everything is counted and measured before any of it is
+flattened.
 
-A drawing of a few kilobytes can stand for millions of points (nested references) or for lines across the solar system; limits on
-count, depth, size and time are held here, so that no drawing keeps the program busy.
+A drawing of a few kilobytes can stand for millions of points (nested references) or for lines across the
+solar system; limits on count, depth, size and time are held here, so that no drawing keeps the program busy.
 """
 
 from __future__ import annotations
@@ -37,11 +38,17 @@ class UnitUnknown(InputError):
     code = "unit_unknown"
 
     def __init__(self) -> None:
-        super().__init__("The drawing does not say its unit.", remedy="Choose what one unit of the drawing is.", field="unit")
+        super().__init__(
+            "The drawing does not say its unit.",
+            remedy="Choose what one unit of the drawing is.",
+            field="unit",
+        )
 
 
 def too_much(what: str) -> TooLarge:
-    return TooLarge(f"The drawing {what}.", remedy="Save only the roof's edge, as one closed line.", field="outline")
+    return TooLarge(
+        f"The drawing {what}.", remedy="Save only the roof's edge, as one closed line.", field="outline"
+    )
 
 
 class Budget:
@@ -67,7 +74,9 @@ def within_reason(points: list[XY]) -> list[XY]:
 
 
 def dxf_shapes(text: str, unit: DrawingUnit | None) -> list[list[XY]]:
-    """Closed lines of a DXF's model space, mm, y to starboard. Raises UnitUnknown where neither file nor person says the unit."""
+    """Closed lines of a DXF's model space, mm, y to starboard. Raises UnitUnknown where neither file nor
+    person says the unit.
+    """
     import ezdxf.filemanagement  # loaded late: it takes over a second and only drawings need it
     from ezdxf import path as paths
     from ezdxf.lldxf.const import DXFError
@@ -76,7 +85,9 @@ def dxf_shapes(text: str, unit: DrawingUnit | None) -> list[list[XY]]:
         document = ezdxf.filemanagement.read(io.StringIO(text))
         entities = document.modelspace().query("LWPOLYLINE POLYLINE LINE ARC CIRCLE ELLIPSE SPLINE")
     except (DXFError, OSError, ValueError, LookupError, TypeError, AttributeError, RecursionError) as error:
-        raise UnreadableFile("The DXF file is damaged.", remedy="Save it again as DXF, R2010 or R12.", field="outline") from error
+        raise UnreadableFile(
+            "The DXF file is damaged.", remedy="Save it again as DXF, R2010 or R12.", field="outline"
+        ) from error
     if len(entities) > MOST_SHAPES:
         raise too_much(f"has more than {MOST_SHAPES} lines")
     factor, budget = _dxf_factor(document, unit), Budget()
@@ -90,7 +101,11 @@ def dxf_shapes(text: str, unit: DrawingUnit | None) -> list[list[XY]]:
             continue  # one line that cannot be drawn is no outline; the others still may be
         budget.spend(len(corners))
         within_reason(corners)
-        flat = [(v.x * factor, -v.y * factor) for v in path.flattening(FLAT_WITHIN_MM / factor)] if len(path) else corners
+        flat = (
+            [(v.x * factor, -v.y * factor) for v in path.flattening(FLAT_WITHIN_MM / factor)]
+            if len(path)
+            else corners
+        )
         budget.spend(len(flat))
         (shapes if _meets(flat) else loose).append(flat)
     return shapes + _chained(loose, budget)
@@ -143,7 +158,9 @@ def _next_piece(chain: list[XY], pieces: list[list[XY]]) -> list[XY] | None:
 
 
 def svg_shapes(text: str, unit: DrawingUnit | None) -> list[list[XY]]:
-    """Lines of an SVG's shapes, mm, y to starboard. Raises UnitUnknown where neither file nor person says the unit."""
+    """Lines of an SVG's shapes, mm, y to starboard. Raises UnitUnknown where neither file nor person says the
+    unit.
+    """
     from svgelements import SVG, Path, Shape
 
     _refuse_bombs(text)
@@ -155,7 +172,9 @@ def svg_shapes(text: str, unit: DrawingUnit | None) -> list[list[XY]]:
         drawing: Any = SVG.parse(io.StringIO(text), reify=True, ppi=96)
         shapes = [Path(e) for e in drawing.elements() if isinstance(e, Shape)]
     except Exception as error:  # the parser raises whatever it stumbles over
-        raise UnreadableFile("The SVG file cannot be read.", remedy="Save it as a plain SVG.", field="outline") from error
+        raise UnreadableFile(
+            "The SVG file cannot be read.", remedy="Save it as a plain SVG.", field="outline"
+        ) from error
     found = []
     for shape in shapes:
         for sub in shape.as_subpaths():
@@ -176,11 +195,15 @@ def _svg_points(path: Any) -> Iterator[Any]:
 def _refuse_bombs(text: str) -> None:
     """Count what the drawing stands for, references followed, before anything is built from it."""
     if re.search(r"<!(entity|doctype[^>]*\[)", text, re.I):
-        raise UnreadableFile("The SVG file defines entities.", remedy="Save it as a plain SVG.", field="outline")
+        raise UnreadableFile(
+            "The SVG file defines entities.", remedy="Save it as a plain SVG.", field="outline"
+        )
     try:
         root = ElementTree.fromstring(text)
     except (ElementTree.ParseError, ValueError, RecursionError) as error:
-        raise UnreadableFile("The SVG file cannot be read.", remedy="Save it as a plain SVG.", field="outline") from error
+        raise UnreadableFile(
+            "The SVG file cannot be read.", remedy="Save it as a plain SVG.", field="outline"
+        ) from error
     named = {e.get("id"): e for e in root.iter() if e.get("id")}
     known: dict[int, tuple[int, int]] = {}
 

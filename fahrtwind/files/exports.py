@@ -35,7 +35,9 @@ EXPORTS: dict[str, Export] = {
         lambda job, e, stamp: to_svg(drill_drawing(job, e.findings, stamp=stamp)).encode(),
     ),
     "materials.csv": Export(
-        "Materials", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_materials(e.findings.materials).encode()
+        "Materials",
+        "text/csv; charset=utf-8",
+        lambda _job, e, _stamp: write_materials(e.findings.materials).encode(),
     ),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

@@ -22,8 +22,9 @@ def read_job(data: bytes) -> Job:
     if len(data) > LARGEST_BYTES:
         raise TooLarge(
             f"The file has {len(data) / 1e6:.1f} MB; a job file has at most {LARGEST_BYTES / 1e6:.0f} MB.",
-            remedy="Choose a job file written by Fahrtwind.", field="file",
-        )  # fmt: skip
+            remedy="Choose a job file written by Fahrtwind.",
+            field="file",
+        )
     try:
         document = json.loads(data.decode("utf-8-sig"))
     except (UnicodeDecodeError, json.JSONDecodeError, RecursionError) as error:
@@ -34,7 +35,9 @@ def read_job(data: bytes) -> Job:
         ) from error
     if _depth(document) > DEEPEST:
         raise UnreadableFile(
-            "The file is nested too deeply for a job.", remedy="Choose a job file written by Fahrtwind.", field="file"
+            "The file is nested too deeply for a job.",
+            remedy="Choose a job file written by Fahrtwind.",
+            field="file",
         )
     return load_job(document)
 

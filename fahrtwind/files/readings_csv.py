@@ -42,12 +42,15 @@ class ReadingsTable:
 
 
 def read_readings(text: str, units: UnitSystem) -> ReadingsTable:
-    """Read lines of position, kind and uncertainty, separated by tab, semicolon or comma, with or without a header.
+    """Read lines of position, kind and uncertainty, separated by tab, semicolon or comma, with or without a
+    header.
 
     Raises WrongHeader when a header has no position column, TooLarge beyond 400 rows.
     """
     if len(text) > LARGEST_TEXT:
-        raise TooLarge("This is too much text for readings.", remedy=f"Paste at most {MOST_ROWS} rows.", field="readings")
+        raise TooLarge(
+            "This is too much text for readings.", remedy=f"Paste at most {MOST_ROWS} rows.", field="readings"
+        )
     rows = read_rows(text, "readings", most=MOST_ROWS + 1, quotes=False, one_column=True)
     columns, first = _columns(rows[0].cells if rows else ())
     understood, refused = [], []
@@ -68,8 +71,9 @@ def _columns(header: tuple[str, ...]) -> tuple[dict[str, int], int]:
     if "position" not in columns:
         raise WrongHeader(
             f"The header says “{', '.join(header)[:80]}”; a column called position is needed.",
-            remedy="Name the columns position, kind, uncertainty, or leave the header out.", field="header",
-        )  # fmt: skip
+            remedy="Name the columns position, kind, uncertainty, or leave the header out.",
+            field="header",
+        )
     return columns, 1
 
 
@@ -95,5 +99,7 @@ def _kind(word: str) -> ReadingKind:
     if clean in RELIABILITY:
         return clean
     raise InputError(
-        f"“{word}” is not a kind of reading.", remedy=f"Use one of: {', '.join(get_args(ReadingKind))}.", field="kind"
+        f"“{word}” is not a kind of reading.",
+        remedy=f"Use one of: {', '.join(get_args(ReadingKind))}.",
+        field="kind",
     )

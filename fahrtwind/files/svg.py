@@ -38,7 +38,9 @@ def to_svg(drawing: Drawing, scale: float = 1.0) -> str:
     for layer in sorted(layers, key=lambda name: (name in LETTERING, LAYERS.index(name))):
         elements = layers[layer]
         colour, weight, dash = STYLE[layer]
-        dashes = f' stroke-dasharray="{" ".join(f"{float(d) * s * 2:g}" for d in dash.split())}"' if dash else ""
+        dashes = (
+            f' stroke-dasharray="{" ".join(f"{float(d) * s * 2:g}" for d in dash.split())}"' if dash else ""
+        )
         paint = (
             f'fill="{colour}" stroke="none"'
             if layer in LETTERING
@@ -49,7 +51,8 @@ def to_svg(drawing: Drawing, scale: float = 1.0) -> str:
             groups.append(f'<g id="CLEARING" aria-hidden="true" {halo}>{"".join(elements)}</g>')
         groups.append(f'<g id="{layer}" {paint}>{"".join(elements)}</g>')
     return (
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{e.length_mm / scale:.3f}mm" height="{e.width_mm / scale:.3f}mm" '
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{e.length_mm / scale:.3f}mm" '
+        f'height="{e.width_mm / scale:.3f}mm" '
         f'viewBox="{e.x_mm:.3f} {e.y_mm:.3f} {e.length_mm:.3f} {e.width_mm:.3f}">{"".join(groups)}</svg>\n'
     )
 
@@ -59,7 +62,10 @@ def _element(item: Primitive) -> str:
         case Line():
             return f'<line x1="{item.x1:.2f}" y1="{item.y1:.2f}" x2="{item.x2:.2f}" y2="{item.y2:.2f}"/>'
         case Box(rect=r):
-            return f'<rect x="{r.x_mm:.2f}" y="{r.y_mm:.2f}" width="{r.length_mm:.2f}" height="{r.width_mm:.2f}"/>'
+            return (
+                f'<rect x="{r.x_mm:.2f}" y="{r.y_mm:.2f}" width="{r.length_mm:.2f}" '
+                f'height="{r.width_mm:.2f}"/>'
+            )
         case Ring(points=points):
             return f'<polygon points="{" ".join(f"{v.x_mm:.2f},{v.y_mm:.2f}" for v in points)}"/>'
         case Circle():

@@ -1,4 +1,5 @@
-"""Reading tables as people's programs write them: any line end, tab, semicolon or comma, decimal point or comma.
+"""Reading tables as people's programs write them: any line end, tab, semicolon or comma, decimal point or
+comma.
 
 What cannot be understood is refused with its line and column; nothing in a table can make the reading fail.
 """
@@ -22,13 +23,17 @@ FORMULA_STARTS = ("=", "+", "-", "@", "\t", "\r")
 
 @dataclass(frozen=True, slots=True)
 class Row:
-    """One line of a table that is not blank: its number in the file, counted from 1, and its cells without outer blanks."""
+    """One line of a table that is not blank: its number in the file, counted from 1, and its cells without
+    outer blanks.
+    """
 
     line: int
     cells: tuple[str, ...]
 
 
-def read_rows(text: str, field: str, *, most: int, quotes: bool = True, one_column: bool = False) -> list[Row]:
+def read_rows(
+    text: str, field: str, *, most: int, quotes: bool = True, one_column: bool = False
+) -> list[Row]:
     """The lines of a table.
 
     Args:
@@ -62,13 +67,21 @@ def read_rows(text: str, field: str, *, most: int, quotes: bool = True, one_colu
 def _refuse_monsters(rows: Sequence[Row], field: str, most: int) -> None:
     row = rows[-1]
     if len(rows) > most:
-        raise TooLarge(f"The table has more than {most} lines.", remedy="Cut it down to what is needed.", field=field)
+        raise TooLarge(
+            f"The table has more than {most} lines.", remedy="Cut it down to what is needed.", field=field
+        )
     if len(row.cells) > MOST_CELLS:
-        raise TooLarge(f"Line {row.line} has {len(row.cells)} columns.", remedy=f"At most {MOST_CELLS} are read.", field=field)
+        raise TooLarge(
+            f"Line {row.line} has {len(row.cells)} columns.",
+            remedy=f"At most {MOST_CELLS} are read.",
+            field=field,
+        )
     for number, cell in enumerate(row.cells, start=1):
         if len(cell) > LONGEST_CELL:
             raise TooLarge(
-                f"Line {row.line}, column {number} is too long.", remedy=f"At most {LONGEST_CELL} letters.", field=field
+                f"Line {row.line}, column {number} is too long.",
+                remedy=f"At most {LONGEST_CELL} letters.",
+                field=field,
             )
 
 
@@ -84,13 +97,16 @@ def _delimiter(sample: Sequence[str], one_column: bool) -> str:
 
 
 def cells_by_name(header: Row, row: Row, field: str) -> dict[str, str]:
-    """The cells of a line under the names of the header. Raises InputError where the line has more cells than names."""
+    """The cells of a line under the names of the header. Raises InputError where the line has more cells than
+    names.
+    """
     surplus = [c for c in row.cells[len(header.cells) :] if c]
     if surplus:
         raise InputError(
             f"Line {row.line} has {len(row.cells)} cells, the header {len(header.cells)}.",
-            remedy="With decimal commas, separate the columns by semicolons.", field=field,
-        )  # fmt: skip
+            remedy="With decimal commas, separate the columns by semicolons.",
+            field=field,
+        )
     return dict(zip(header.cells, row.cells, strict=False))
 
 
@@ -108,8 +124,14 @@ def number(cell: str) -> float | None:
 
 
 def neutral(cell: object) -> object:
-    """A text that a spreadsheet would run as a formula gets an apostrophe in front; ``as_text`` takes it off again."""
-    return f"'{cell}" if isinstance(cell, str) and (cell.startswith(FORMULA_STARTS) or cell.startswith("'")) else cell
+    """A text that a spreadsheet would run as a formula gets an apostrophe in front; ``as_text`` takes it off
+    again.
+    """
+    return (
+        f"'{cell}"
+        if isinstance(cell, str) and (cell.startswith(FORMULA_STARTS) or cell.startswith("'"))
+        else cell
+    )
 
 
 def as_text(cell: str) -> str:

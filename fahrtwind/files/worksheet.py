@@ -25,20 +25,26 @@ SCALES: tuple[int, ...] = (*range(8, 50, 2), *range(50, 100, 5), 100, 125, 150, 
 """Steps so close that the drawing fills the page; the ruler and the figures carry the sizes."""
 CAUTION = "Planning aid. Makers' instructions, local rules and licensed practice come first."
 SAFETY = (
-    "Falls: the roof may not bear you. Wires, gas and water lines may run under the skin: look first, use the depth stop. "
-    "Goggles against chips. A panel in wind is a sail. Panels are live in light: cover them, never let the ends touch."
+    "Falls: the roof may not bear you. Wires, gas and water lines may run under the skin: look "
+    "first, use the depth stop. "
+    "Goggles against chips. A panel in wind is a sail. Panels are live in light: cover them, never "
+    "let the ends touch."
 )
 
 
 def write_worksheet(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
     """The work sheet of a job as PDF bytes."""
     sheet = json.dumps(_sheet(job, evaluation, stamp), ensure_ascii=False)
-    pdf = typst.compile(HERE / "worksheet.typ", font_paths=[FONTS], ignore_system_fonts=True, sys_inputs={"sheet": sheet})
+    pdf = typst.compile(
+        HERE / "worksheet.typ", font_paths=[FONTS], ignore_system_fonts=True, sys_inputs={"sheet": sheet}
+    )
     return bytes(pdf)
 
 
 def print_scale(job: Job, findings: Findings) -> int:
-    """The largest usual scale at which the drawing, with text that grows with the scale, fits the first page."""
+    """The largest usual scale at which the drawing, with text that grows with the scale, fits the first
+    page.
+    """
     for scale in SCALES:
         extent = drill_drawing(job, findings, scale).extent
         if extent.length_mm / scale <= DRAWING_MM[0] and extent.width_mm / scale <= DRAWING_MM[1]:
@@ -62,9 +68,14 @@ def _sheet(job: Job, evaluation: Evaluation, stamp: Stamp) -> dict[str, Any]:
         "figures": _figures(job, evaluation),
         "drawing": to_svg(drawing, scale),
         "drawing_width_mm": drawing.extent.length_mm / scale,
-        "legend": "Dashed: inferred members m1, m2 … Crosses: holes with their numbers. Measured from the datum 0: the roof's "
+        "legend": "Dashed: inferred members m1, m2 … Crosses: holes with their numbers. "
+        "Measured from the datum 0: the roof's "
         "front edge on the centre line; along is aft, across is positive to starboard.",
-        "stops": [{"where": s.where, "why": s.why, "remedy": s.remedy} for s in evaluation.snags if s.severity == "stop"],
+        "stops": [
+            {"where": s.where, "why": s.why, "remedy": s.remedy}
+            for s in evaluation.snags
+            if s.severity == "stop"
+        ],
         "marks": [_mark(job, m) for m in findings.marks],
         "decision": _decision(job),
         "dry_fit": [_dry_fit(job, d) for d in findings.dry_fit],
@@ -83,8 +94,12 @@ def _figures(job: Job, evaluation: Evaluation) -> list[dict[str, Any]]:
             ("let-go speed", plan.let_go_m_s),
             ("one foot lost", plan.lost_let_go_m_s),
         ):
-            figures.append({"name": name, "value": say_speed(speed, job.units), "bad": speed < plan.required_m_s})
-    figures.append({"name": "added roof mass", "value": f"{evaluation.findings.roof_mass_kg:.0f} kg", "bad": False})
+            figures.append(
+                {"name": name, "value": say_speed(speed, job.units), "bad": speed < plan.required_m_s}
+            )
+    figures.append(
+        {"name": "added roof mass", "value": f"{evaluation.findings.roof_mass_kg:.0f} kg", "bad": False}
+    )
     return figures
 
 
@@ -95,12 +110,22 @@ def _verdict(evaluation: Evaluation) -> str:
 
 def _mark(job: Job, mark: Mark) -> list[str]:
     names = {p.id: p.name for p in job.panels}
-    drill = "pad" if mark.kind == "pad" else f"{mark.pilot_mm:g}" + (f" / {mark.final_mm:g}" if mark.final_mm else "")
+    drill = (
+        "pad"
+        if mark.kind == "pad"
+        else f"{mark.pilot_mm:g}" + (f" / {mark.final_mm:g}" if mark.final_mm else "")
+    )
     stop = f"{mark.depth_stop_mm:.0f}" if mark.depth_stop_mm else "–"
     return [
-        str(mark.number), f"{mark.x_mm:.0f}", sixteenths(mark.x_mm), f"{mark.y_mm:+.0f}", sixteenths(mark.y_mm), drill, stop,
+        str(mark.number),
+        f"{mark.x_mm:.0f}",
+        sixteenths(mark.x_mm),
+        f"{mark.y_mm:+.0f}",
+        sixteenths(mark.y_mm),
+        drill,
+        stop,
         f"{mark.into}, {names[mark.panel]} {mark.foot}",
-    ]  # fmt: skip
+    ]
 
 
 def _decision(job: Job) -> str:
@@ -113,7 +138,14 @@ def _decision(job: Job) -> str:
 
 def _dry_fit(job: Job, marks: DryFit) -> list[str]:
     panel = next(p for p in job.panels if p.id == marks.panel)
-    told = (marks.front_x_mm, marks.rear_x_mm, marks.port_y_mm, marks.starboard_y_mm, marks.diagonal_mm, panel.stand_off.mm)
+    told = (
+        marks.front_x_mm,
+        marks.rear_x_mm,
+        marks.port_y_mm,
+        marks.starboard_y_mm,
+        marks.diagonal_mm,
+        panel.stand_off.mm,
+    )
     return [panel.name, *(f"{mm:.0f} mm, {sixteenths(mm)}" for mm in told)]
 
 

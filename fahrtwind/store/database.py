@@ -1,4 +1,6 @@
-"""Opening the database: WAL, foreign keys, full sync, migrations run at start. Copying it while it is in use."""
+"""Opening the database: WAL, foreign keys, full sync, migrations run at start. Copying it while it is in
+use.
+"""
 
 from __future__ import annotations
 
@@ -20,10 +22,18 @@ TROUBLE = (
     ("locked", "The database is busy.", "Nothing was stored. Wait a moment and try again."),
     ("busy", "The database is busy.", "Nothing was stored. Wait a moment and try again."),
     ("full", "The disk is full.", "Nothing was stored. Make room, then try again."),
-    ("readonly", "The database may only be read.", "Nothing was stored. Give this user the right to write it and its folder."),
+    (
+        "readonly",
+        "The database may only be read.",
+        "Nothing was stored. Give this user the right to write it and its folder.",
+    ),
     ("unable to open", "The database cannot be opened.", "Check the path and the rights of its folder."),
     ("malformed", "The database is damaged.", "Nothing was stored. Take the last backup."),
-    ("not a database", "The file is no database of Fahrtwind.", "Choose another file, or take the last backup."),
+    (
+        "not a database",
+        "The file is no database of Fahrtwind.",
+        "Choose another file, or take the last backup.",
+    ),
 )
 
 
@@ -31,7 +41,10 @@ def trouble(error: DatabaseError | sqlite3.Error) -> tuple[str, str]:
     """What is wrong with the database and what to do, in one sentence each."""
     said = str(getattr(error, "orig", error))
     found = next(((problem, remedy) for word, problem, remedy in TROUBLE if word in said), None)
-    return found or ("The database does not answer.", "Nothing was stored. Try again, then take the last backup.")
+    return found or (
+        "The database does not answer.",
+        "Nothing was stored. Try again, then take the last backup.",
+    )
 
 
 def open_database(path: Path) -> Engine:
@@ -43,13 +56,17 @@ def open_database(path: Path) -> Engine:
         path.parent.mkdir(parents=True, exist_ok=True)
     except OSError as error:
         raise Unavailable(
-            f"{path.parent} cannot be made ({error.strerror}).", remedy="Choose another place with --database.", field="database"
+            f"{path.parent} cannot be made ({error.strerror}).",
+            remedy="Choose another place with --database.",
+            field="database",
         ) from error
     engine = create_engine(URL.create("sqlite", database=str(path)))
 
     @event.listens_for(engine, "connect")
     def _prepare(connection: Any, _record: Any) -> None:
-        connection.isolation_level = None  # transactions are begun below, so that a write takes its lock at once
+        connection.isolation_level = (
+            None  # transactions are begun below, so that a write takes its lock at once
+        )
         for pragma in (f"busy_timeout={BUSY_MS}", "journal_mode=WAL", "foreign_keys=ON", "synchronous=FULL"):
             connection.execute(f"PRAGMA {pragma}")
 
@@ -75,12 +92,16 @@ def migrate(engine: Engine, target: str = "head") -> None:
 
 
 def backup(source: Path, target: Path) -> None:
-    """A consistent, checked copy of a database that may be in use. Nothing stands at ``target`` until the copy is whole.
+    """A consistent, checked copy of a database that may be in use. Nothing stands at ``target`` until the
+    copy is whole.
 
-    Raises UnreadableFile where the source is missing or the target is there, Unavailable where the copy fails.
+    Raises UnreadableFile where the source is missing or the target is there, Unavailable where the copy
+    fails.
     """
     if not source.is_file():
-        raise UnreadableFile(f"There is no database at {source}.", remedy="Name it with --database.", field="database")
+        raise UnreadableFile(
+            f"There is no database at {source}.", remedy="Name it with --database.", field="database"
+        )
     if target.exists():
         raise UnreadableFile(f"{target} is there already.", remedy="Choose another name.", field="target")
     aside = target.with_name(f"{target.name}.part-{os.getpid()}")

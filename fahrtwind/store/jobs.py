@@ -48,7 +48,9 @@ class JobSummary:
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """Who changes what, seen from where: the revision the caller last read, and an id that makes a retry harmless."""
+    """Who changes what, seen from where: the revision the caller last read, and an id that makes a retry
+    harmless.
+    """
 
     base_revision: int
     client: str
@@ -116,7 +118,8 @@ class JobStore:
             return revision.number, revision.client
 
     def draft_edit(self, job_id: str, change: Change, edits: list[Edit]) -> Draft:
-        """Apply edits without storing them, outside any lock, so that all that follows from them can be worked out first.
+        """Apply edits without storing them, outside any lock, so that all that follows from them can be
+        worked out first.
 
         Raises Conflict when someone else was faster, InputError when an edit cannot be applied.
         """
@@ -141,7 +144,11 @@ class JobStore:
             _refuse_stale(head, change.base_revision)
             goal = head.back_to if back else head.forward_to
             if goal is None:
-                raise NotFound(f"Nothing to {'undo' if back else 'redo'}.", remedy="Go on working.", field="base_revision")
+                raise NotFound(
+                    f"Nothing to {'undo' if back else 'redo'}.",
+                    remedy="Go on working.",
+                    field="base_revision",
+                )
             target = session.get_one(RevisionRow, (job_id, goal))
         job = self._job(target)
         summary = f"{'Undid' if back else 'Redid'}: {head.summary if back else target.summary}"[:200]
@@ -172,9 +179,13 @@ class JobStore:
         return self.commit(self.draft_edit(job_id, change, edits))
 
     def _done(self, session: Session, row: JobRow, head: RevisionRow, change: Change) -> Draft | None:
-        """The job as it stands where this very change was made before: the answer to the first try was lost on the way."""
+        """The job as it stands where this very change was made before: the answer to the first try was lost
+        on the way.
+        """
         made = session.scalar(
-            select(RevisionRow.number).where(RevisionRow.job_id == row.id, RevisionRow.edit_id == change.edit_id)
+            select(RevisionRow.number).where(
+                RevisionRow.job_id == row.id, RevisionRow.edit_id == change.edit_id
+            )
         )
         return None if made is None else Draft(self._job(head), row, head, already=True)
 
@@ -198,7 +209,10 @@ class JobStore:
 
     @contextmanager
     def _writing(self) -> Iterator[Session]:
-        with Session(self._engine.execution_options(writes=True), expire_on_commit=False) as session, session.begin():
+        with (
+            Session(self._engine.execution_options(writes=True), expire_on_commit=False) as session,
+            session.begin(),
+        ):
             yield session
 
     def _job(self, revision: RevisionRow) -> Job:
@@ -215,7 +229,9 @@ class JobStore:
             return load_job(json.loads(revision.document), stored=True)
         except (FahrtwindError, ValueError, RecursionError) as error:
             raise UnreadableJob(
-                f"This job cannot be read ({error}).", revision=revision.number, can_undo=revision.back_to is not None
+                f"This job cannot be read ({error}).",
+                revision=revision.number,
+                can_undo=revision.back_to is not None,
             ) from error
 
     def document(self, job_id: str) -> str:
@@ -232,9 +248,17 @@ class JobStore:
         document = job.model_dump_json(exclude_none=True)
         self._remember(document, job)
         return RevisionRow(
-            job_id=job_id, number=number, document=document, summary=summary, client=change.client[:60],
-            edit_id=change.edit_id, merge_key="", at=self._now(), back_to=None, forward_to=None,
-        )  # fmt: skip
+            job_id=job_id,
+            number=number,
+            document=document,
+            summary=summary,
+            client=change.client[:60],
+            edit_id=change.edit_id,
+            merge_key="",
+            at=self._now(),
+            back_to=None,
+            forward_to=None,
+        )
 
 
 def _head(session: Session, job_id: str) -> tuple[JobRow, RevisionRow]:
@@ -253,15 +277,19 @@ def _head_number(session: Session, job_id: str) -> tuple[JobRow, int]:
 def _refuse_stale(head: RevisionRow, base_revision: int) -> None:
     if base_revision != head.number:
         raise Conflict(
-            "The job was changed in another window.", remedy="Reload to see that change, or take over and save yours on top.",
-            current_revision=head.number, changed_by=head.client,
-        )  # fmt: skip
+            "The job was changed in another window.",
+            remedy="Reload to see that change, or take over and save yours on top.",
+            current_revision=head.number,
+            changed_by=head.client,
+        )
 
 
 def _merge_key(edits: list[Edit]) -> str:
-    return ",".join(sorted({e.path for e in edits if isinstance(e, SetValue)}))[:200] if all(
-        isinstance(e, SetValue) for e in edits
-    ) else ""  # fmt: skip
+    return (
+        ",".join(sorted({e.path for e in edits if isinstance(e, SetValue)}))[:200]
+        if all(isinstance(e, SetValue) for e in edits)
+        else ""
+    )
 
 
 def _same_gesture(head: RevisionRow, new: RevisionRow) -> bool:
@@ -275,16 +303,26 @@ def _same_gesture(head: RevisionRow, new: RevisionRow) -> bool:
 
 def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
     return StoredJob(
-        row.id, revision.number, job, revision.summary, revision.client, revision.at.replace(tzinfo=UTC),
-        revision.back_to is not None, revision.forward_to is not None,
-    )  # fmt: skip
+        row.id,
+        revision.number,
+        job,
+        revision.summary,
+        revision.client,
+        revision.at.replace(tzinfo=UTC),
+        revision.back_to is not None,
+        revision.forward_to is not None,
+    )
 
 
 def _summary(row: JobRow, revision: RevisionRow) -> JobSummary:
     """A line of the list; a document that is damaged costs its own line's words, not the list."""
     try:
         document = json.loads(revision.document)
-        name, vehicle, panels = str(document["name"]), str(document["vehicle"].get("kind", "van")), len(document["panels"])
+        name, vehicle, panels = (
+            str(document["name"]),
+            str(document["vehicle"].get("kind", "van")),
+            len(document["panels"]),
+        )
     except (ValueError, LookupError, TypeError, AttributeError, RecursionError):
         name, vehicle, panels = f"Job {row.id}: cannot be read", "", 0
     return JobSummary(row.id, revision.number, name, vehicle, panels, revision.at.replace(tzinfo=UTC))

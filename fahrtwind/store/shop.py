@@ -31,11 +31,15 @@ class Shop:
         """Take models in; one of the same name is replaced. Jobs that use the old one keep their copy."""
         with Session(self._engine.execution_options(writes=True)) as session, session.begin():
             for model in models:
-                session.merge(ShopPanelRow(name=model.name, document=model.model_dump_json(exclude_none=True)))
+                session.merge(
+                    ShopPanelRow(name=model.name, document=model.model_dump_json(exclude_none=True))
+                )
             session.flush()
             if len(session.scalars(select(ShopPanelRow.name)).all()) > MOST_MODELS:
                 raise TooLarge(
-                    f"The shop would have more than {MOST_MODELS} models.", remedy="Remove models first.", field="models"
+                    f"The shop would have more than {MOST_MODELS} models.",
+                    remedy="Remove models first.",
+                    field="models",
                 )
 
     def remove(self, name: str) -> None:

@@ -1,4 +1,6 @@
-"""The tables. A job is a row that points at its newest revision; a revision is a whole document and never changes."""
+"""The tables. A job is a row that points at its newest revision; a revision is a whole document and never
+changes.
+"""
 
 from __future__ import annotations
 

@@ -31,7 +31,12 @@ def until(client: TestClient, job: str, search: str, done: Any) -> dict[str, Any
 
 def edit(client: TestClient, job: str, *edits: dict[str, Any]) -> dict[str, Any]:
     revision = client.get(f"/api/jobs/{job}/revision").json()["revision"]
-    body = {"base_revision": revision, "client": "t", "edit_id": f"{time.monotonic_ns()}", "edits": list(edits)}
+    body = {
+        "base_revision": revision,
+        "client": "t",
+        "edit_id": f"{time.monotonic_ns()}",
+        "edits": list(edits),
+    }
     answer = client.post(f"/api/jobs/{job}/edits", json=body)
     assert answer.status_code == 200, answer.text
     return dict(answer.json())
@@ -43,12 +48,21 @@ def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestC
     early = until(client, job, search, lambda a: a["proposals"] and a["proposals"]["proposals"])
     assert early["proposals"]["proposals"][0]["figures"]["watts"] > 0
     done = until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))
-    assert done["state"] == "done" and len(done["proposals"]["proposals"]) >= 4 and done["proposals"]["most_watts"] >= 700
+    assert (
+        done["state"] == "done"
+        and len(done["proposals"]["proposals"]) >= 4
+        and done["proposals"]["most_watts"] >= 700
+    )
     best = done["proposals"]["proposals"][0]
     kept = edit(client, job, {"op": "keep_variant", "name": best["title"], "panels": best["panels"]})
-    assert kept["job"]["panels"] == [] and len(kept["job"]["variants"][0]["panels"]) == best["figures"]["panels"]
+    assert (
+        kept["job"]["panels"] == [] and len(kept["job"]["variants"][0]["panels"]) == best["figures"]["panels"]
+    )
     chosen = edit(client, job, {"op": "choose_variant", "variant": "v1", "reason": "most of all"})
-    assert len(chosen["job"]["panels"]) == best["figures"]["panels"] and chosen["job"]["decisions"][0]["reason"] == "most of all"
+    assert (
+        len(chosen["job"]["panels"]) == best["figures"]["panels"]
+        and chosen["job"]["decisions"][0]["reason"] == "most of all"
+    )
     lines = client.get(f"/api/jobs/{job}/variants").json()
     assert [line["chosen"] for line in lines] == [False, True] and lines[1]["differences"] == []
 
@@ -58,9 +72,16 @@ def test_a_search_can_be_stopped_and_says_what_it_lacks(client: TestClient) -> N
     search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
     until(client, job, search, lambda a: a["proposals"])
     assert client.delete(f"/api/jobs/{job}/proposals/{search}").status_code == 204
-    assert until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))["state"] == "stopped"
+    assert (
+        until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))["state"] == "stopped"
+    )
     bare = job_named(client, "Imkerwagen")
-    failed = until(client, bare, client.post(f"/api/jobs/{bare}/proposals").json()["id"], lambda a: a["state"] == "failed")
+    failed = until(
+        client,
+        bare,
+        client.post(f"/api/jobs/{bare}/proposals").json()["id"],
+        lambda a: a["state"] == "failed",
+    )
     assert failed["problem"]["field"] == "wish.offers" and failed["problem"]["remedy"]
     assert client.get(f"/api/jobs/{bare}/proposals/nosuch").status_code == 404
 
@@ -70,11 +91,18 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     year = client.get(f"/api/jobs/{job}/yield").json()
     assert year["year_wh"] > 1e6 and len(year["months"]) == 12 and year["panels"][4]["lost"] > 0.05
     december = [p["months"][11]["day_wh"] for p in year["panels"]]
-    assert sum(december) == pytest.approx(year["months"][11]["day_wh"]), "the panels' months make up the roof's"
+    assert sum(december) == pytest.approx(year["months"][11]["day_wh"]), (
+        "the panels' months make up the roof's"
+    )
     day = client.get(f"/api/jobs/{job}/day", params={"month": 12, "heading_deg": 180}).json()
-    assert any(s["panel"] == "p5" and s["share"] > 0.1 for m in day for s in m["shadows"]), "the air conditioner shades the rear"
+    assert any(s["panel"] == "p5" and s["share"] > 0.1 for m in day for s in m["shadows"]), (
+        "the air conditioner shades the rear"
+    )
     assert client.get(f"/api/jobs/{job}/day", params={"month": 12}).json()["field"] == "heading_deg"
-    assert any(s["words"] == "centre line" for s in client.get(f"/api/jobs/{job}/snaps", params={"panel": "p1"}).json())
+    assert any(
+        s["words"] == "centre line"
+        for s in client.get(f"/api/jobs/{job}/snaps", params={"panel": "p1"}).json()
+    )
     assert client.get(f"/api/jobs/{job}/snaps", params={"panel": "p99"}).json()["field"] == "panel"
     swap = {"op": "replace_model", "panels": ["p1"], "model": "Halde 410"}
     told = client.post(f"/api/jobs/{job}/changes", json={"edits": [swap]}).json()
@@ -97,9 +125,16 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
 
 def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:
     model = {**CATALOGUE[0].model_dump(mode="json"), "name": "Stein 400", "price": 210.0, "stock": 3}
-    assert [m["name"] for m in client.post("/api/shop/panels", json={"models": [model]}).json()] == ["Stein 400"]
+    assert [m["name"] for m in client.post("/api/shop/panels", json={"models": [model]}).json()] == [
+        "Stein 400"
+    ]
     job = job_named(client, "Lichtspiel")
-    edit(client, job, {"op": "add", "path": "own_models", "value": model}, {"op": "place_panel", "model": "Stein 400"})
+    edit(
+        client,
+        job,
+        {"op": "add", "path": "own_models", "value": model},
+        {"op": "place_panel", "model": "Stein 400"},
+    )
     client.post("/api/shop/panels", json={"models": [{**model, "price": 999.0}]})
     assert client.get(f"/api/jobs/{job}").json()["job"]["panels"][-1]["model"]["price"] == 210.0
     assert "Stein 400" in client.get("/api/shop/panels.csv").text
@@ -107,7 +142,10 @@ def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None
     client.post("/api/shop/panels", json={"models": [slashed]})
     assert client.delete("/api/shop/panels/Stein%20400%2F40%20Q%3F").status_code == 204
     assert client.delete("/api/shop/panels/Stein 400").status_code == 204
-    assert client.delete("/api/shop/panels/Stein 400").status_code == 404 and client.get("/api/shop/panels").json() == []
+    assert (
+        client.delete("/api/shop/panels/Stein 400").status_code == 404
+        and client.get("/api/shop/panels").json() == []
+    )
     wrong = client.post("/api/shop/panels", json={"models": [{**model, "length": {"mm": 9000}}]})
     assert wrong.status_code == 422 and "length" in wrong.json()["field"] and wrong.json()["remedy"]
 
@@ -124,7 +162,11 @@ def test_a_database_from_before_the_shop_is_brought_up(tmp_path: Path) -> None:
 
 @pytest.mark.parametrize(
     "edits",
-    [[], [{"op": "replace_model", "panels": [], "model": "x"}], [{"op": "choose_variant", "variant": "v1", "reason": "x"}]],
+    [
+        [],
+        [{"op": "replace_model", "panels": [], "model": "x"}],
+        [{"op": "choose_variant", "variant": "v1", "reason": "x"}],
+    ],
 )
 def test_edits_that_say_too_little_are_refused(client: TestClient, edits: list[dict[str, Any]]) -> None:
     answer = client.post(f"/api/jobs/{job_named(client, 'Lichtspiel')}/changes", json={"edits": edits})

@@ -17,12 +17,19 @@ def job_id(client: TestClient) -> str:
 
 
 def edit(client: TestClient, job_id: str, revision: int, *edits: dict[str, Any], edit_id: str = "") -> Any:
-    body = {"base_revision": revision, "client": "test", "edit_id": edit_id or f"e{revision}", "edits": list(edits)}
+    body = {
+        "base_revision": revision,
+        "client": "test",
+        "edit_id": edit_id or f"e{revision}",
+        "edits": list(edits),
+    }
     return client.post(f"/api/jobs/{job_id}/edits", json=body)
 
 
 def test_the_path_from_an_empty_job_to_a_verdict(client: TestClient) -> None:
-    made = client.post("/api/jobs", json={"name": "New one", "kind": "van", "units": "imperial", "client": "test"})
+    made = client.post(
+        "/api/jobs", json={"name": "New one", "kind": "van", "units": "imperial", "client": "test"}
+    )
     assert made.status_code == 201 and made.json()["evaluation"]["findings"]["plan"] is None
     job_id = made.json()["id"]
     sets = {
@@ -36,20 +43,28 @@ def test_the_path_from_an_empty_job_to_a_verdict(client: TestClient) -> None:
     members = {"kind": "steel_hat", "wall": "1.5 mm", "face_width": "1 1/2", "depth": "1 1/2"}
     edits = [{"op": "set", "path": f"vehicle.{k}", "value": v} for k, v in sets.items()]
     edits += [{"op": "set", "path": f"members.{k}", "value": v} for k, v in members.items()]
-    edits += [{"op": "add", "path": "readings", "value": {"x": f"{12 + 24 * i}", "kind": "seen"}} for i in range(6)]
+    edits += [
+        {"op": "add", "path": "readings", "value": {"x": f"{12 + 24 * i}", "kind": "seen"}} for i in range(6)
+    ]
     edits += [{"op": "place_panel", "model": "Kiesel 185"}]
     answer = edit(client, job_id, 1, *edits)
     assert answer.status_code == 200, answer.text
     findings = answer.json()["evaluation"]["findings"]
     assert findings["members"]["pitch_mm"] == pytest.approx(24 * 25.4, rel=1e-3)
-    assert findings["plan"]["let_go_m_s"] > 0 and answer.json()["job"]["vehicle"]["roof_width"]["text"] == "60 in"
+    assert (
+        findings["plan"]["let_go_m_s"] > 0
+        and answer.json()["job"]["vehicle"]["roof_width"]["text"] == "60 in"
+    )
 
 
 def test_what_if_answers_and_stores_nothing(client: TestClient, job_id: str) -> None:
     before = client.get(f"/api/jobs/{job_id}").json()
     asked = {"edits": [{"op": "set", "path": "panels.p1.y", "value": {"mm": -1500}}], "probe_m_s": 40}
     answer = client.post(f"/api/jobs/{job_id}/what-if", json=asked)
-    assert "over-edge" in {s["id"] for s in answer.json()["snags"]} and answer.json()["findings"]["plan"]["probe_m_s"] == 40
+    assert (
+        "over-edge" in {s["id"] for s in answer.json()["snags"]}
+        and answer.json()["findings"]["plan"]["probe_m_s"] == 40
+    )
     assert client.get(f"/api/jobs/{job_id}").json() == before
 
 
@@ -58,21 +73,32 @@ def test_conflict_tells_who_and_where(client: TestClient, job_id: str) -> None:
     assert edit(client, job_id, 1, rename).status_code == 200
     late = edit(client, job_id, 1, rename, edit_id="late")
     assert late.status_code == 409
-    assert late.json()["code"] == "conflict" and late.json()["current_revision"] == 2 and late.json()["remedy"]
+    assert (
+        late.json()["code"] == "conflict" and late.json()["current_revision"] == 2 and late.json()["remedy"]
+    )
     assert client.get(f"/api/jobs/{job_id}/revision").json() == {"revision": 2, "changed_by": "test"}
-    undone = client.post(f"/api/jobs/{job_id}/travel/undo", json={"base_revision": 2, "client": "test", "edit_id": "u"})
+    undone = client.post(
+        f"/api/jobs/{job_id}/travel/undo", json={"base_revision": 2, "client": "test", "edit_id": "u"}
+    )
     assert undone.json()["job"]["name"] == "Lichtspiel" and undone.json()["can_redo"]
 
 
 @pytest.mark.parametrize(
     ("path", "value", "code"),
     [
-        ("vehicle.roof_length", "400 m", "out_of_range"), ("vehicle.roof_length", "-1 m", "out_of_range"), ("vehicle.top_speed", "5 kg", "wrong_unit"),
-        ("vehicle.top_speed", "soon", "unreadable_quantity"), ("vehicle.roof_width", "", "unreadable_quantity"), ("no.such", 1, "unknown_path"),
-        ("vehicle.roof_length", {"mm": "NaN"}, "bad_input"), ("vehicle.roof_length", 0, "out_of_range"),
+        ("vehicle.roof_length", "400 m", "out_of_range"),
+        ("vehicle.roof_length", "-1 m", "out_of_range"),
+        ("vehicle.top_speed", "5 kg", "wrong_unit"),
+        ("vehicle.top_speed", "soon", "unreadable_quantity"),
+        ("vehicle.roof_width", "", "unreadable_quantity"),
+        ("no.such", 1, "unknown_path"),
+        ("vehicle.roof_length", {"mm": "NaN"}, "bad_input"),
+        ("vehicle.roof_length", 0, "out_of_range"),
     ],
-)  # fmt: skip
-def test_bad_values_are_422_with_field_and_remedy(client: TestClient, job_id: str, path: str, value: Any, code: str) -> None:
+)
+def test_bad_values_are_422_with_field_and_remedy(
+    client: TestClient, job_id: str, path: str, value: Any, code: str
+) -> None:
     answer = edit(client, job_id, 1, {"op": "set", "path": path, "value": value})
     body = answer.json()
     assert answer.status_code == 422 and body["code"] == code and body["remedy"]
@@ -117,9 +143,13 @@ def test_only_this_machine_and_its_own_pages_are_answered(client: TestClient, jo
 
 def test_every_error_has_the_one_shape(client: TestClient, job_id: str) -> None:
     answers = [
-        client.get("/api/jobs/none"), client.get(f"/api/jobs/{job_id}/working", params={"place": "nowhere"}), client.post("/api/jobs", content=b"{"),
-        client.post("/api/jobs", json={"name": "", "client": "t"}), client.post("/api/calc/none", json={}), client.delete("/api/jobs/none"),
-    ]  # fmt: skip
+        client.get("/api/jobs/none"),
+        client.get(f"/api/jobs/{job_id}/working", params={"place": "nowhere"}),
+        client.post("/api/jobs", content=b"{"),
+        client.post("/api/jobs", json={"name": "", "client": "t"}),
+        client.post("/api/calc/none", json={}),
+        client.delete("/api/jobs/none"),
+    ]
     for answer in answers:
         assert 400 <= answer.status_code < 500
         assert {"code", "field", "message", "remedy"} <= set(answer.json()), answer.text
@@ -137,7 +167,9 @@ def test_the_demo_has_one_vehicle_of_each_kind_and_every_one_can_be_printed(clie
 
 
 def test_inches_all_the_way_through_the_structure(client: TestClient) -> None:
-    made = client.post("/api/jobs", json={"name": "Inches", "kind": "trailer", "units": "imperial", "client": "test"}).json()
+    made = client.post(
+        "/api/jobs", json={"name": "Inches", "kind": "trailer", "units": "imperial", "client": "test"}
+    ).json()
     edits: list[dict[str, Any]] = [
         {"op": "apply_template", "template": "trailer"},
         {"op": "set", "path": "members.known_pitch", "value": "16"},
@@ -148,7 +180,11 @@ def test_inches_all_the_way_through_the_structure(client: TestClient) -> None:
     ]
     edits += [{"op": "add", "path": "scans", "value": {"start": "5'", "end": "7' 6", "kind": "knock"}}]
     edits += [
-        {"op": "add", "path": "mounting.marks", "value": {"x": f"{8 + 16 * i}", "side": "port", "offset": f"{24 + i / 8}"}}
+        {
+            "op": "add",
+            "path": "mounting.marks",
+            "value": {"x": f"{8 + 16 * i}", "side": "port", "offset": f"{24 + i / 8}"},
+        }
         for i in range(4)
     ]
     answer = edit(client, made["id"], 1, *edits)

@@ -8,7 +8,11 @@ from pathlib import Path
 import schemathesis
 from hypothesis import HealthCheck, settings
 from schemathesis.checks import not_a_server_error
-from schemathesis.specs.openapi.checks import content_type_conformance, response_schema_conformance, status_code_conformance
+from schemathesis.specs.openapi.checks import (
+    content_type_conformance,
+    response_schema_conformance,
+    status_code_conformance,
+)
 
 from fahrtwind.api.app import create_app
 

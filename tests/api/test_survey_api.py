@@ -24,7 +24,11 @@ BAD_SETS: tuple[tuple[str, Any, str], ...] = (
     ("survey.squareness.diagonal_port", "", "survey.squareness.diagonal_port"),
     ("survey.scars", [{"id": "h1", "kind": "ghost", "x": 0, "y": 0}], "survey.scars.h1.kind"),
     ("survey.scars", [{"id": "h1", "kind": "hole", "x": 0, "y": 0, "count": 0}], "survey.scars.h1.count"),
-    ("survey.keep_outs", [{"id": "k1", "kind": "wire", "name": "", "from_x": 0, "from_y": 0, "to_x": 1, "to_y": 0}], "survey.keep_outs.k1.name"),
+    (
+        "survey.keep_outs",
+        [{"id": "k1", "kind": "wire", "name": "", "from_x": 0, "from_y": 0, "to_x": 1, "to_y": 0}],
+        "survey.keep_outs.k1.name",
+    ),
     ("members.known_pitch", "5 parsec", "members.known_pitch"),
     ("mounting.marks", [{"id": "l1", "x": 0, "side": "left", "offset": 600}], "mounting.marks.l1.side"),
     ("mounting.base_width", "0", "mounting.base_width"),
@@ -32,7 +36,7 @@ BAD_SETS: tuple[tuple[str, Any, str], ...] = (
     ("scans", [{"id": "s1", "start": 0, "end": "9e9 km", "kind": "magnet"}], "scans.s1.end"),
     ("obstacles.o1.lid_angle", "270°", "obstacles.o1.lid_angle"),
     ("obstacles.o1.shape", "star", "obstacles.o1.shape"),
-)  # fmt: skip
+)
 BAD_ADDS: tuple[tuple[str, dict[str, Any]], ...] = (
     ("survey.point_rows", {**ROW, "count": 0}),
     ("survey.point_rows", {**ROW, "pitch": "3 mm"}),
@@ -53,7 +57,9 @@ def post(client: TestClient, job: dict[str, Any], edits: list[dict[str, Any]]) -
     return client.post(f"/api/jobs/{job['id']}/edits", json=body)
 
 
-@pytest.mark.parametrize(("path", "value", "field"), BAD_SETS, ids=[f"{p} {str(v)[:24]}" for p, v, _ in BAD_SETS])
+@pytest.mark.parametrize(
+    ("path", "value", "field"), BAD_SETS, ids=[f"{p} {str(v)[:24]}" for p, v, _ in BAD_SETS]
+)
 def test_a_bad_value_is_named_and_changes_nothing(
     client: TestClient, bus: dict[str, Any], path: str, value: Any, field: str
 ) -> None:
@@ -65,7 +71,9 @@ def test_a_bad_value_is_named_and_changes_nothing(
 
 
 @pytest.mark.parametrize(("path", "value"), BAD_ADDS)
-def test_a_bad_entry_is_refused_whole(client: TestClient, bus: dict[str, Any], path: str, value: dict[str, Any]) -> None:
+def test_a_bad_entry_is_refused_whole(
+    client: TestClient, bus: dict[str, Any], path: str, value: dict[str, Any]
+) -> None:
     good = {"op": "set", "path": "name", "value": "half done"}
     answer = post(client, bus, [good, {"op": "add", "path": path, "value": value}])
     assert answer.status_code == 422 and answer.json()["remedy"]
@@ -77,19 +85,30 @@ def test_new_entries_get_ids_and_can_be_addressed_by_them(client: TestClient, bu
     made = answer.json()["job"]["survey"]["crown"]["sections"][-1]
     assert made["id"] == "c3"
     after = {**answer.json()}
-    body = {"base_revision": after["revision"], "client": "test", "edit_id": "e2", "edits": [
-        {"op": "add", "path": "survey.crown.sections.c3.readings", "value": {"y": "0", "gap": "0"}},
-        {"op": "set", "path": "survey.crown.sections.c3.edge", "value": "level"},
-    ]}  # fmt: skip
-    again = client.post(f"/api/jobs/{bus['id']}/edits", json=body).json()["job"]["survey"]["crown"]["sections"][-1]
+    body = {
+        "base_revision": after["revision"],
+        "client": "test",
+        "edit_id": "e2",
+        "edits": [
+            {"op": "add", "path": "survey.crown.sections.c3.readings", "value": {"y": "0", "gap": "0"}},
+            {"op": "set", "path": "survey.crown.sections.c3.edge", "value": "level"},
+        ],
+    }
+    again = client.post(f"/api/jobs/{bus['id']}/edits", json=body).json()["job"]["survey"]["crown"][
+        "sections"
+    ][-1]
     assert again["edge"] == "level" and len(again["readings"]) == 1
 
 
 def test_a_template_fills_blanks_and_one_undo_takes_it_back(client: TestClient) -> None:
     made = client.post("/api/jobs", json={"name": "Leer", "client": "test"}).json()
     filled = post(client, made, [{"op": "apply_template", "template": "boat"}]).json()
-    assert filled["job"]["vehicle"]["kind"] == "boat" and filled["evaluation"]["findings"]["survey"]["flat_area_m2"] > 1
+    assert (
+        filled["job"]["vehicle"]["kind"] == "boat"
+        and filled["evaluation"]["findings"]["survey"]["flat_area_m2"] > 1
+    )
     back = client.post(
-        f"/api/jobs/{made['id']}/travel/undo", json={"base_revision": filled["revision"], "client": "test", "edit_id": "u"}
+        f"/api/jobs/{made['id']}/travel/undo",
+        json={"base_revision": filled["revision"], "client": "test", "edit_id": "u"},
     )
     assert back.json()["job"] == made["job"]

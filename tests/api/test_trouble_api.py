@@ -1,4 +1,6 @@
-"""The server in trouble: what cannot be worked out, databases that refuse, who may ask at all, requests that dawdle."""
+"""The server in trouble: what cannot be worked out, databases that refuse, who may ask at all, requests that
+dawdle.
+"""
 
 from __future__ import annotations
 
@@ -30,7 +32,9 @@ def start(client: TestClient) -> str:
     return str(client.post("/api/jobs", json={"name": "new", "client": "me"}).json()["id"])
 
 
-def test_a_change_that_cannot_be_worked_out_is_not_stored(client: TestClient, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_change_that_cannot_be_worked_out_is_not_stored(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
     job = start(client)
 
     def broken(*_: object) -> None:
@@ -41,20 +45,47 @@ def test_a_change_that_cannot_be_worked_out_is_not_stored(client: TestClient, mo
     assert answer.status_code == 500 and "unchanged" in answer.json()["message"]
     monkeypatch.undo()
     assert client.get(f"/api/jobs/{job}").json()["revision"] == 1
-    assert edit(client, job, 1, "e", {"op": "set", "path": "name", "value": "fine"}).json()["job"]["name"] == "fine"
+    assert (
+        edit(client, job, 1, "e", {"op": "set", "path": "name", "value": "fine"}).json()["job"]["name"]
+        == "fine"
+    )
 
 
 @pytest.mark.parametrize(
     "edits",
     [
-        [{"op": "set", "path": "members.known_pitch", "value": "600 mm"}, {"op": "set", "path": "members.known_pitch_within", "value": "0"}],
-        [{"op": "add", "path": "obstacles", "value": {"kind": "fan", "name": "long", "x": "1 m", "y": "0", "length": "3.5 m", "width": "400 mm", "lid_hinge": "rear", "lid_angle": "110°"}}],
+        [
+            {"op": "set", "path": "members.known_pitch", "value": "600 mm"},
+            {"op": "set", "path": "members.known_pitch_within", "value": "0"},
+        ],
+        [
+            {
+                "op": "add",
+                "path": "obstacles",
+                "value": {
+                    "kind": "fan",
+                    "name": "long",
+                    "x": "1 m",
+                    "y": "0",
+                    "length": "3.5 m",
+                    "width": "400 mm",
+                    "lid_hinge": "rear",
+                    "lid_angle": "110°",
+                },
+            }
+        ],
         [{"op": "add", "path": "mounting.marks", "value": {"x": "1 m", "side": "port", "offset": "4.5 m"}}],
-        [{"op": "set", "path": "vehicle.top_speed", "value": "200 km/h"}, {"op": "set", "path": "assumptions.gust", "value": "140 km/h"}],
-        [{"op": "set", "path": "vehicle.skin", "value": "fibreglass"}, {"op": "set", "path": "vehicle.skin_thickness", "value": "0.31 mm"}],
+        [
+            {"op": "set", "path": "vehicle.top_speed", "value": "200 km/h"},
+            {"op": "set", "path": "assumptions.gust", "value": "140 km/h"},
+        ],
+        [
+            {"op": "set", "path": "vehicle.skin", "value": "fibreglass"},
+            {"op": "set", "path": "vehicle.skin_thickness", "value": "0.31 mm"},
+        ],
         *[[{"op": "place_panel", "model": "Halde 410"}] * 9],
     ],
-)  # fmt: skip
+)
 def test_no_accepted_edit_locks_a_job(client: TestClient, edits: list[dict[str, Any]]) -> None:
     listed = client.get("/api/jobs").json()
     job = next(j["id"] for j in listed if j["name"] == "Lichtspiel")
@@ -98,7 +129,11 @@ def test_a_busy_database_is_503_and_the_edit_goes_in_later(
     with sqlite3.connect(database, isolation_level=None) as other:
         other.execute("BEGIN IMMEDIATE")
         answer = edit(client, job, 1, "e", change)
-        assert answer.status_code == 503 and answer.json()["code"] == "database_unavailable" and answer.json()["remedy"]
+        assert (
+            answer.status_code == 503
+            and answer.json()["code"] == "database_unavailable"
+            and answer.json()["remedy"]
+        )
         other.execute("ROLLBACK")
     assert edit(client, job, 1, "e", change).json()["job"]["name"] == "late"
 
@@ -106,13 +141,27 @@ def test_a_busy_database_is_503_and_the_edit_goes_in_later(
 @pytest.fixture
 def everywhere(database: Path) -> Iterator[TestClient]:
     """A server that listens on all addresses and was told one name."""
-    with TestClient(create_app(database, hosts=("0.0.0.0", "shop.local")), base_url="http://192.168.4.20:8765") as found:
+    with TestClient(
+        create_app(database, hosts=("0.0.0.0", "shop.local")), base_url="http://192.168.4.20:8765"
+    ) as found:
         yield found
 
 
-@pytest.mark.parametrize(("host", "status"), [("192.168.4.20:8765", 200), ("shop.local:8765", 200), ("localhost", 200), ("[fd00::5]:8765", 200),
-                                              ("rebound.example", 403), ("192.168.4.20.rebound.example", 403), ("", 403)])  # fmt: skip
-def test_a_rebound_name_reads_nothing_even_on_all_addresses(everywhere: TestClient, host: str, status: int) -> None:
+@pytest.mark.parametrize(
+    ("host", "status"),
+    [
+        ("192.168.4.20:8765", 200),
+        ("shop.local:8765", 200),
+        ("localhost", 200),
+        ("[fd00::5]:8765", 200),
+        ("rebound.example", 403),
+        ("192.168.4.20.rebound.example", 403),
+        ("", 403),
+    ],
+)
+def test_a_rebound_name_reads_nothing_even_on_all_addresses(
+    everywhere: TestClient, host: str, status: int
+) -> None:
     assert everywhere.get("/api/jobs", headers={"host": host}).status_code == status
 
 
@@ -121,7 +170,10 @@ def test_413_is_for_size_only(client: TestClient) -> None:
     assert large.status_code == 413 and large.json()["code"] == "too_large"
     chunks = (b"x" * 1_000_000 for _ in range(7))
     assert client.post("/api/jobs/import?client=me", content=chunks).status_code == 413
-    assert client.post("/api/jobs/import?client=me", content=b"x", headers={"content-length": "1"}).status_code == 422
+    assert (
+        client.post("/api/jobs/import?client=me", content=b"x", headers={"content-length": "1"}).status_code
+        == 422
+    )
 
 
 def test_a_body_that_never_comes_is_ended(database: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -135,8 +187,19 @@ def test_a_body_that_never_comes_is_ended(database: Path, monkeypatch: pytest.Mo
         sent.append(message)
 
     headers = [(b"host", b"127.0.0.1"), (b"content-type", b"application/json"), (b"content-length", b"20")]
-    scope = {"type": "http", "method": "POST", "path": "/api/jobs", "raw_path": b"/api/jobs", "query_string": b"", "headers": headers,
-             "http_version": "1.1", "scheme": "http", "server": ("127.0.0.1", 80), "client": ("127.0.0.1", 1), "root_path": ""}  # fmt: skip
+    scope = {
+        "type": "http",
+        "method": "POST",
+        "path": "/api/jobs",
+        "raw_path": b"/api/jobs",
+        "query_string": b"",
+        "headers": headers,
+        "http_version": "1.1",
+        "scheme": "http",
+        "server": ("127.0.0.1", 80),
+        "client": ("127.0.0.1", 1),
+        "root_path": "",
+    }
     asyncio.run(asyncio.wait_for(app(scope, never, send), 5))
     assert sent[0]["status"] == 408
 
@@ -147,7 +210,9 @@ def test_half_a_head_is_ended_and_a_taken_port_told(database: Path, monkeypatch:
         port = listener.getsockname()[1]
         with pytest.raises(Unavailable):
             serve.bound("127.0.0.1", port)
-        server = uvicorn.Server(uvicorn.Config(create_app(database), http=serve.PatientOnce, log_level="error"))
+        server = uvicorn.Server(
+            uvicorn.Config(create_app(database), http=serve.PatientOnce, log_level="error")
+        )
         thread = threading.Thread(target=server.run, kwargs={"sockets": [listener]}, daemon=True)
         thread.start()
         for start_line in (b"GET /api/jobs HT", b""):
@@ -171,10 +236,15 @@ def test_a_search_belongs_to_its_job_waits_for_its_turn_and_says_that_it_failed(
     begun = [client.post(f"/api/jobs/{job}/proposals").json()["id"] for job in jobs]
 
     def states() -> list[str]:
-        return [client.get(f"/api/jobs/{job}/proposals/{one}").json()["state"] for job, one in zip(jobs, begun, strict=True)]
+        return [
+            client.get(f"/api/jobs/{job}/proposals/{one}").json()["state"]
+            for job, one in zip(jobs, begun, strict=True)
+        ]
 
     assert client.get(f"/api/jobs/{jobs[1]}/proposals/{begun[0]}").status_code == 404
-    assert sorted(set(states())) in (["running", "waiting"], ["waiting"]) and states().count("waiting") >= 8, "none is cancelled"
+    assert (
+        sorted(set(states())) in (["running", "waiting"], ["waiting"]) and states().count("waiting") >= 8
+    ), "none is cancelled"
     gate.set()
     until = time.monotonic() + 10
     while set(states()) != {"failed"}:

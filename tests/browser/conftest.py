@@ -76,7 +76,9 @@ def window(browser: Browser, server: Server) -> Iterator[Callable[[], Page]]:
     contexts, problems = [], []
 
     def open_window() -> Page:
-        context = browser.new_context(base_url=server.url, viewport={"width": 1280, "height": 800}, accept_downloads=True)
+        context = browser.new_context(
+            base_url=server.url, viewport={"width": 1280, "height": 800}, accept_downloads=True
+        )
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: problems.append(str(error)))

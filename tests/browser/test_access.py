@@ -13,7 +13,9 @@ STATIONS = ("survey", "structure", "layout", "hold", "build", "roof-day", "log")
 
 
 def faults(page: Page) -> list[str]:
-    found = Axe().run(page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "best-practice"]})
+    found = Axe().run(
+        page, options={"runOnly": ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "best-practice"]}
+    )
     return [f"{v['id']}: {v['nodes'][0]['html'][:160]}" for v in found.response["violations"]]
 
 
@@ -45,7 +47,10 @@ def test_every_screen_passes(page: Page, theme: str) -> None:
 def test_the_check_finds_a_seeded_fault(page: Page) -> None:
     page.goto("/")
     expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
-    page.evaluate("document.querySelector('main').insertAdjacentHTML('beforeend', '<img src=\"x.png\"><button></button>')")
+    page.evaluate(
+        "document.querySelector('main').insertAdjacentHTML('beforeend', '<img "
+        'src="x.png"><button></button>\')'
+    )
     assert {f.split(":")[0] for f in faults(page)} >= {"image-alt", "button-name"}
 
 

@@ -1,4 +1,6 @@
-"""Layout in the real browser: an empty roof is proposed, dragged, kept, compared and decided; models, sun, order by keyboard."""
+"""Layout in the real browser: an empty roof is proposed, dragged, kept, compared and decided; models, sun,
+order by keyboard.
+"""
 
 from __future__ import annotations
 
@@ -51,10 +53,15 @@ def test_from_an_empty_roof_to_a_chosen_layout(page: Page) -> None:
     saved(page)
     press(page, "Propose layouts")
     layouts = page.get_by_role("region", name="Proposals")
-    expect(layouts.get_by_text(re.compile(r"No layout gives more than \d+ W: proved"))).to_be_visible(timeout=60_000)
+    expect(layouts.get_by_text(re.compile(r"No layout gives more than \d+ W: proved"))).to_be_visible(
+        timeout=60_000
+    )
     expect(page.get_by_role("button", name="Enough")).to_have_count(0, timeout=60_000)
     expect(layouts.get_by_role("heading", name=re.compile(r"\d layouts"))).to_be_visible()
-    assert layouts.get_by_role("listitem").filter(has=page.get_by_role("button", name="Keep as variant")).count() >= 3
+    assert (
+        layouts.get_by_role("listitem").filter(has=page.get_by_role("button", name="Keep as variant")).count()
+        >= 3
+    )
     press(page, "Keep as variant", nth=1)
     expect(page.get_by_role("tab", name="Variants")).to_contain_text("1")
     press(page, "Put on the roof")

@@ -14,8 +14,12 @@ from tests.browser.conftest import go, open_demo, saved
 pytestmark = pytest.mark.browser
 
 VEHICLE = {
-    "Highest speed": "90 km/h", "Roof length": "5.4 m", "Roof width": "1,6 m", "Altitude, lowest": "200 m", "Roof load limit": "150 kg",
-}  # fmt: skip
+    "Highest speed": "90 km/h",
+    "Roof length": "5.4 m",
+    "Roof width": "1,6 m",
+    "Altitude, lowest": "200 m",
+    "Roof load limit": "150 kg",
+}
 
 
 def fill(page: Page, label: str, text: str) -> None:
@@ -116,7 +120,10 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
     assert len(document.modelspace().query('CIRCLE[layer=="HOLES"]')) == int(marks)
     with page.expect_download() as exported:
         page.get_by_role("link", name="Whole job, JSON").click()
-    assert json.loads(exported.value.path().read_text())["vehicle"]["roof_width"] == {"mm": 1600.0, "text": "1,6 m"}
+    assert json.loads(exported.value.path().read_text())["vehicle"]["roof_width"] == {
+        "mm": 1600.0,
+        "text": "1,6 m",
+    }
 
 
 def test_the_same_by_keyboard_alone(page: Page) -> None:
@@ -186,7 +193,13 @@ def test_a_snag_leads_to_the_thing_and_a_caution_needs_a_reason(page: Page) -> N
     row.get_by_label("Reason").fill("seen through the lamp hole")
     row.get_by_role("button", name="Dismiss", exact=True).click()
     expect(snags.get_by_text("dismissed, seen through the lamp hole").first).to_be_visible()
-    assert snags.get_by_role("listitem").filter(has_text="stop").get_by_role("button", name="Dismiss with a reason").count() == 0
+    assert (
+        snags.get_by_role("listitem")
+        .filter(has_text="stop")
+        .get_by_role("button", name="Dismiss with a reason")
+        .count()
+        == 0
+    )
 
 
 def test_an_own_panel_and_a_station_that_is_not_built_yet(page: Page) -> None:

@@ -1,4 +1,6 @@
-"""Survey and structure in the real browser: an empty roof becomes a settled structure by keyboard alone; views; imports."""
+"""Survey and structure in the real browser: an empty roof becomes a settled structure by keyboard alone;
+views; imports.
+"""
 
 from __future__ import annotations
 

@@ -1,4 +1,6 @@
-"""Two windows on one job, and a server that dies: nothing is overwritten silently, nothing committed is lost."""
+"""Two windows on one job, and a server that dies: nothing is overwritten silently, nothing committed is
+lost.
+"""
 
 from __future__ import annotations
 
@@ -67,7 +69,9 @@ def test_what_is_being_typed_survives_a_crash_of_the_window(page: Page) -> None:
     expect(page.get_by_label("Roof load limit")).to_have_value("250 kg")
 
 
-def test_what_was_done_without_a_line_meets_another_s_change_and_is_kept_until_decided(window: Callable[[], Page]) -> None:
+def test_what_was_done_without_a_line_meets_another_s_change_and_is_kept_until_decided(
+    window: Callable[[], Page],
+) -> None:
     away, near = window(), window()
     open_demo(away)
     near.goto(away.url)

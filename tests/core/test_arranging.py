@@ -48,15 +48,23 @@ def test_panels_line_up_with_the_first_of_them(sound: Job) -> None:
 
 def test_gaps_become_equal_between_the_outer_two(sound: Job) -> None:
     job = changed(sound, panels__p1__x="200 mm", panels__p2__x="2500 mm", panels__p3__x="6000 mm")
-    rects = sorted((panel_rect(p) for p in arranged(job, "spread_along", "p3", "p1", "p2").panels[:3]), key=lambda r: r.x_mm)
+    rects = sorted(
+        (panel_rect(p) for p in arranged(job, "spread_along", "p3", "p1", "p2").panels[:3]),
+        key=lambda r: r.x_mm,
+    )
     gaps = [b.x_mm - a.x_end_mm for a, b in pairwise(rects)]
     assert gaps[0] == pytest.approx(gaps[1]) and rects[0].x_mm == 200 and rects[2].x_mm == 6000
 
 
 def test_a_locked_panel_is_not_moved_turned_or_removed(sound: Job) -> None:
     job = changed(sound, panels__p2__locked=True)
-    for edit in (SetValue(path="panels.p2.x", value="1 m"), SetValue(path="panels.p2.x.mm", value=1000), SetValue(path="panels.p2.turned", value=True), RemoveEntry(path="panels.p2"),
-                 Arrange(panels=("p3", "p2"), order="front")):  # fmt: skip
+    for edit in (
+        SetValue(path="panels.p2.x", value="1 m"),
+        SetValue(path="panels.p2.x.mm", value=1000),
+        SetValue(path="panels.p2.turned", value=True),
+        RemoveEntry(path="panels.p2"),
+        Arrange(panels=("p3", "p2"), order="front"),
+    ):
         with pytest.raises(InputError) as caught:
             apply_edits(job, [edit])
         assert caught.value.field == "panels.p2.locked"
@@ -65,9 +73,15 @@ def test_a_locked_panel_is_not_moved_turned_or_removed(sound: Job) -> None:
 
 
 def test_too_few_and_unknown_panels_are_refused(sound: Job) -> None:
-    for edit in (Arrange(panels=("p1",), order="front"), Arrange(panels=("p1", "p2"), order="spread_along"), Arrange(panels=("p1", "p9"), order="front"),
-                 ReplaceModel(panels=("p9",), model="Halde 410"), ReplaceModel(panels=("p1",), model="Nebel"), UseVariant(variant="v7"),
-                 ChooseVariant(variant="v7", reason="no such")):  # fmt: skip
+    for edit in (
+        Arrange(panels=("p1",), order="front"),
+        Arrange(panels=("p1", "p2"), order="spread_along"),
+        Arrange(panels=("p1", "p9"), order="front"),
+        ReplaceModel(panels=("p9",), model="Halde 410"),
+        ReplaceModel(panels=("p1",), model="Nebel"),
+        UseVariant(variant="v7"),
+        ChooseVariant(variant="v7", reason="no such"),
+    ):
         with pytest.raises(FahrtwindError) as caught:
             apply_edits(sound, [edit])
         assert caught.value.remedy
@@ -88,17 +102,26 @@ def test_a_change_of_model_lists_all_that_hangs_on_it(sound: Job) -> None:
     assert told["power"].before == "1280 W" and told["power"].after == "1460 W"
     assert "feet of Front port" in told and "drill map" in told and "marks to set Front port by" in told
     assert told["panel Halde 320"].after == "2 pc" and told["panel Halde 410"].before == "none"
-    fresh = {s.title for s in evaluate(after).snags if s.severity != "note"} - {s.title for s in evaluate(sound).snags}
+    fresh = {s.title for s in evaluate(after).snags if s.severity != "note"} - {
+        s.title for s in evaluate(sound).snags
+    }
     assert fresh and all(any(t in what for what in told) for t in fresh)
     assert changes(sound, sound) == ()
 
 
 def test_variants_are_kept_used_compared_and_chosen_with_a_reason(sound: Job) -> None:
     job = apply_edits(
-        sound, [KeepVariant(name="Four"), RemoveEntry(path="panels.p4"), SetValue(path="panels.p1.x", value="260 mm")]
+        sound,
+        [
+            KeepVariant(name="Four"),
+            RemoveEntry(path="panels.p4"),
+            SetValue(path="panels.p1.x", value="260 mm"),
+        ],
     )
     job = apply_edits(job, [UseVariant(variant="v1")])
-    assert job.panels == sound.panels and [v.name for v in job.variants] == ["Four", "Before Four"], "nothing is lost"
+    assert job.panels == sound.panels and [v.name for v in job.variants] == ["Four", "Before Four"], (
+        "nothing is lost"
+    )
     lines = compare(job)
     assert [line.present for line in lines] == [True, True, False]
     assert set(lines[2].differences) == {"1 × Halde 320 fewer", "Front port: 30 mm aft"}
@@ -117,17 +140,27 @@ def test_variants_are_kept_used_compared_and_chosen_with_a_reason(sound: Job) ->
 def test_figures_tell_what_the_evaluation_tells(sound: Job) -> None:
     sound = changed(sound, site={})
     found, told = figures_of(sound), evaluate(sound)
-    assert found.watts == 1280 and found.panels == 4 and found.feet == 24 and found.mass_kg == told.findings.roof_mass_kg
+    assert (
+        found.watts == 1280
+        and found.panels == 4
+        and found.feet == 24
+        and found.mass_kg == told.findings.roof_mass_kg
+    )
     assert found.holes == len([m for m in told.findings.marks if m.kind == "hole"]) == 48
     assert found.price is None and found.year_wh is None and found.stops == 0
-    priced = changed(sound, **{f"panels__{p.id}__model__price": 100 for p in sound.panels}, site__climate="Niederau")
+    priced = changed(
+        sound, **{f"panels__{p.id}__model__price": 100 for p in sound.panels}, site__climate="Niederau"
+    )
     assert figures_of(priced).price == 400 and (figures_of(priced).year_wh or 0) > 500_000
 
 
 def test_mirrored_share_counts_twins(one_panel: Job) -> None:
     alone = changed(one_panel, panels__p3__y="300 mm")
     assert mirrored_share(alone.panels) == 0 and mirrored_share(one_panel.panels) == 1
-    assert mirrored_share(apply_edits(changed(alone, panels__p3__y="600 mm"), [MirrorPanel(panel="p3")]).panels) == 1
+    assert (
+        mirrored_share(apply_edits(changed(alone, panels__p3__y="600 mm"), [MirrorPanel(panel="p3")]).panels)
+        == 1
+    )
 
 
 def test_snaps_name_edges_gaps_members_lines_and_mirrors(sound: Job) -> None:
@@ -147,7 +180,12 @@ def test_snaps_name_edges_gaps_members_lines_and_mirrors(sound: Job) -> None:
 
 
 def test_low_panels_have_more_room_under_a_leaning_lid(sound: Job) -> None:
-    job = changed(sound, obstacles__o2__lid_angle="150°", obstacles__o2__lid_hinge="rear", obstacles__o2__height="120 mm")
+    job = changed(
+        sound,
+        obstacles__o2__lid_angle="150°",
+        obstacles__o2__lid_hinge="rear",
+        obstacles__o2__height="120 mm",
+    )
     low, high = room_of(job, 60.0), room_of(job, 200.0)
     assert low is not None and high is not None
     lids = [[b for b in r.blocks if b.kind == "lid" and b.of == "o2"] for r in (low, high)]

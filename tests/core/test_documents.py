@@ -22,7 +22,9 @@ from tests.truth.documents import random_document, range_ends
 
 
 def trouble(evaluation: Evaluation) -> list[str]:
-    """Stages that fell silent for a reason nobody foresaw, rules that could not be asked, numbers that are none."""
+    """Stages that fell silent for a reason nobody foresaw, rules that could not be asked, numbers that are
+    none.
+    """
     found = [f"{s.what}: {s.why}" for s in evaluation.findings.silent if not s.foreseen]
     found += [s.where for s in evaluation.snags if s.id == "rule-unanswered"]
     return found + list(_not_finite(evaluation, ""))
@@ -100,7 +102,10 @@ def test_edits_share_what_they_do_not_touch(demo: Job) -> None:
         and moved.panels[1].model is demo.panels[1].model
     )
     assert moved.survey is demo.survey and moved.vehicle is demo.vehicle and moved.readings is demo.readings
-    assert apply_edits(demo, [SetValue(path="panels.p2.x", value=demo.panels[1].x)]).panels[1].x == demo.panels[1].x
+    assert (
+        apply_edits(demo, [SetValue(path="panels.p2.x", value=demo.panels[1].x)]).panels[1].x
+        == demo.panels[1].x
+    )
 
 
 def test_a_ninth_panel_past_the_end_is_an_input_error() -> None:

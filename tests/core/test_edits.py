@@ -1,7 +1,14 @@
 import pytest
 
 from fahrtwind.core.edits import AddEntry, PlacePanel, RemoveEntry, SetValue, SpreadFeet, apply_edits
-from fahrtwind.core.errors import FahrtwindError, InputError, NewerFile, OutOfRange, UnknownPath, UnreadableFile
+from fahrtwind.core.errors import (
+    FahrtwindError,
+    InputError,
+    NewerFile,
+    OutOfRange,
+    UnknownPath,
+    UnreadableFile,
+)
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 
@@ -14,7 +21,9 @@ def test_a_typed_quantity_is_stored_in_si_with_its_text(demo: Job) -> None:
 
 
 def test_changing_the_units_leaves_what_was_measured(demo: Job) -> None:
-    job = apply_edits(demo, [SetValue(path="panels.p1.x", value="250"), SetValue(path="units", value="imperial")])
+    job = apply_edits(
+        demo, [SetValue(path="panels.p1.x", value="250"), SetValue(path="units", value="imperial")]
+    )
     again = load_job(job.model_dump(mode="json"))
     assert again.panels[0].x.mm == 250 and again.panels[0].x.text == "250 mm"
 
@@ -22,13 +31,22 @@ def test_changing_the_units_leaves_what_was_measured(demo: Job) -> None:
 @pytest.mark.parametrize(
     ("path", "value", "error"),
     [
-        ("vehicle.roof_length", "400 m", OutOfRange), ("vehicle.roof_length", "-3 m", OutOfRange), ("vehicle.roof_length", "0", OutOfRange),
-        ("vehicle.roof_length", "NaN", InputError), ("vehicle.top_speed", "5 kg", InputError), ("vehicle.kind", "spaceship", InputError),
-        ("panels.p1.x", {"mm": float("inf")}, InputError), ("panels.p1.hold.count", 99, OutOfRange), ("panels.p9.x", "1 m", UnknownPath),
-        ("nonsense.path", 1, UnknownPath), ("name", "", InputError), ("panels.p1.hold", {"school": "magic"}, InputError),
-        ("panels.p1.model.width", "2.9 m", InputError), ("panels.p1.feet.f2.along", "far", InputError),
+        ("vehicle.roof_length", "400 m", OutOfRange),
+        ("vehicle.roof_length", "-3 m", OutOfRange),
+        ("vehicle.roof_length", "0", OutOfRange),
+        ("vehicle.roof_length", "NaN", InputError),
+        ("vehicle.top_speed", "5 kg", InputError),
+        ("vehicle.kind", "spaceship", InputError),
+        ("panels.p1.x", {"mm": float("inf")}, InputError),
+        ("panels.p1.hold.count", 99, OutOfRange),
+        ("panels.p9.x", "1 m", UnknownPath),
+        ("nonsense.path", 1, UnknownPath),
+        ("name", "", InputError),
+        ("panels.p1.hold", {"school": "magic"}, InputError),
+        ("panels.p1.model.width", "2.9 m", InputError),
+        ("panels.p1.feet.f2.along", "far", InputError),
     ],
-)  # fmt: skip
+)
 def test_bad_values_name_field_and_remedy_and_change_nothing(
     demo: Job, path: str, value: object, error: type[FahrtwindError]
 ) -> None:
@@ -42,7 +60,11 @@ def test_bad_values_name_field_and_remedy_and_change_nothing(
 
 def test_entries_come_and_go_by_id(demo: Job) -> None:
     job = apply_edits(
-        demo, [AddEntry(path="readings", value={"x": "4240 mm", "kind": "magnet"}), RemoveEntry(path="obstacles.o4")]
+        demo,
+        [
+            AddEntry(path="readings", value={"x": "4240 mm", "kind": "magnet"}),
+            RemoveEntry(path="obstacles.o4"),
+        ],
     )
     assert job.readings[-1].id == f"r{len(demo.readings) + 1}"
     assert [o.id for o in job.obstacles] == ["o1", "o2", "o3"]
@@ -50,7 +72,10 @@ def test_entries_come_and_go_by_id(demo: Job) -> None:
 
 def test_a_new_panel_lands_on_free_roof_with_feet(demo: Job) -> None:
     bare = load_job({**demo.model_dump(), "panels": []})
-    job = apply_edits(bare, [PlacePanel(model="Kiesel 185"), PlacePanel(model="Kiesel 185"), SpreadFeet(panel="p2", count=8)])
+    job = apply_edits(
+        bare,
+        [PlacePanel(model="Kiesel 185"), PlacePanel(model="Kiesel 185"), SpreadFeet(panel="p2", count=8)],
+    )
     from fahrtwind.core.stations.layout.distances import overlaps
 
     assert overlaps(job) == ()
@@ -65,7 +90,9 @@ def test_documents_of_other_versions(demo: Job) -> None:
     with pytest.raises(NewerFile):
         load_job({**data, "schema_version": 99})
     first = {k: v for k, v in data.items() if k not in ("survey", "mounting", "scans")}
-    assert load_job({**first, "schema_version": 1}).panels == demo.panels, "a job of the first version is still readable"
+    assert load_job({**first, "schema_version": 1}).panels == demo.panels, (
+        "a job of the first version is still readable"
+    )
     for broken in ([], {}, {"schema_version": "1"}):
         with pytest.raises(UnreadableFile):
             load_job(broken)

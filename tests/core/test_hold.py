@@ -39,7 +39,10 @@ def test_faster_is_never_safer(one_panel: Job, speed: float, more: float) -> Non
 @pytest.mark.parametrize("school", ["screws", "bolts", "tape"])
 def test_more_feet_and_more_fasteners_are_never_weaker(one_panel: Job, school: str) -> None:
     held = changed(
-        one_panel, panels__p3__hold={"school": school, "temperature": "21 °C"} if school == "tape" else {"school": school}
+        one_panel,
+        panels__p3__hold={"school": school, "temperature": "21 °C"}
+        if school == "tape"
+        else {"school": school},
     )
     pinned = [apply_edits(held, [SpreadFeet(panel="p3", count=n)]) for n in (4, 6, 8, 12)]
     speeds = [plan(job).let_go_m_s for job in pinned]
@@ -58,7 +61,9 @@ def test_the_speeds_stand_in_their_order(demo: Job) -> None:
 
 
 def test_at_its_let_go_speed_the_worst_foot_is_just_used_up(one_panel: Job) -> None:
-    held = changed(one_panel, panels__p3__hold={"school": "tape", "temperature": "21 °C"}, assumptions__bump_g=0)
+    held = changed(
+        one_panel, panels__p3__hold={"school": "tape", "temperature": "21 °C"}, assumptions__bump_g=0
+    )
     let_go = plan(held).let_go_m_s
     at = evaluate(held, let_go)
     nominal = max(link.utilisation_nominal for v in at.findings.verdicts for f in v.feet for link in f.links)
@@ -69,14 +74,22 @@ def test_at_its_let_go_speed_the_worst_foot_is_just_used_up(one_panel: Job) -> N
 def test_a_mirrored_roof_gives_a_mirrored_result(demo: Job) -> None:
     panels = []
     for p in demo.panels:
-        feet = [f.model_copy(update={"side": {"port": "starboard", "starboard": "port"}.get(f.side, f.side)}) for f in p.feet]
+        feet = [
+            f.model_copy(update={"side": {"port": "starboard", "starboard": "port"}.get(f.side, f.side)})
+            for f in p.feet
+        ]
         panels.append(p.model_copy(update={"y": p.y.of(-p.y.mm), "feet": tuple(feet)}))
     mirrored = demo.model_copy(
-        update={"panels": tuple(panels), "obstacles": tuple(o.model_copy(update={"y": o.y.of(-o.y.mm)}) for o in demo.obstacles)}
+        update={
+            "panels": tuple(panels),
+            "obstacles": tuple(o.model_copy(update={"y": o.y.of(-o.y.mm)}) for o in demo.obstacles),
+        }
     )
     ours, theirs = evaluate(demo).findings, evaluate(mirrored).findings
     for a, b in zip(ours.verdicts, theirs.verdicts, strict=True):
-        assert a.let_go_m_s == pytest.approx(b.let_go_m_s) and a.lost_let_go_m_s == pytest.approx(b.lost_let_go_m_s)
+        assert a.let_go_m_s == pytest.approx(b.let_go_m_s) and a.lost_let_go_m_s == pytest.approx(
+            b.lost_let_go_m_s
+        )
         assert [f.pull_n for f in a.feet] == pytest.approx([f.pull_n for f in b.feet])
 
 
@@ -106,14 +119,20 @@ def test_pulls_balance_the_load_and_its_moments() -> None:
 def test_feet_in_one_line_hold_nothing(one_panel: Job) -> None:
     port = [f for f in one_panel.panels[0].feet if f.side == "port"]
     starboard = next(f for f in one_panel.panels[0].feet if f.side == "starboard")
-    line = one_panel.model_copy(update={"panels": (one_panel.panels[0].model_copy(update={"feet": tuple(port)}),)})
+    line = one_panel.model_copy(
+        update={"panels": (one_panel.panels[0].model_copy(update={"feet": tuple(port)}),)}
+    )
     assert plan(line).let_go_m_s == 0
-    tripod = one_panel.model_copy(update={"panels": (one_panel.panels[0].model_copy(update={"feet": (*port, starboard)}),)})
+    tripod = one_panel.model_copy(
+        update={"panels": (one_panel.panels[0].model_copy(update={"feet": (*port, starboard)}),)}
+    )
     assert plan(tripod).let_go_m_s > 0 and plan(tripod).lost_let_go_m_s == 0
 
 
 def test_zones_cover_the_roof_once_as_in_en_1991() -> None:
-    """EN 1991-1-4 Figure 7.2, b = 2400: strip e/10 = 240 deep, corners e/4 = 600 wide, next zone to e/2 = 1200."""
+    """EN 1991-1-4 Figure 7.2, b = 2400: strip e/10 = 240 deep, corners e/4 = 600 wide, next zone to e/2 =
+    1200.
+    """
     roof = Rect(0, -1200, 8000, 2400)
     zones = [(name, rect.polygon().intersection(roof.polygon())) for name, rect in zone_rects(roof)]
     assert sum(p.area for _, p in zones) == pytest.approx(8000 * 2400)
@@ -124,8 +143,8 @@ def test_zones_cover_the_roof_once_as_in_en_1991() -> None:
 
 
 def test_screws_hold_by_the_rule_that_eight_are_not_plenty(one_panel: Job) -> None:
-    """Common trap, recomputed with an independent library: 130 km/h, c = 1.2, 1.7 m², prying 2.25 needs 13 #10 screws in
-    0.8 mm steel (design 886/3/2.25 N each)."""
+    """Common trap, recomputed with an independent library: 130 km/h, c = 1.2, 1.7 m², prying 2.25 needs 13
+    #10 screws in 0.8 mm steel (design 886/3/2.25 N each)."""
     from math import ceil
 
     from fahrtwind.core.job.panel import Bracket, Screws
@@ -133,7 +152,9 @@ def test_screws_hold_by_the_rule_that_eight_are_not_plenty(one_panel: Job) -> No
 
     vehicle = changed(one_panel, vehicle__skin_thickness="0.8 mm").vehicle
     hold = Screws(screw="#10", count=1, bracket=Bracket.model_validate({"lever": 25, "toe": 20}))
-    base = next(link for link in chain_of(vehicle, one_panel.members, hold, "skin").links if link.id == "base")
+    base = next(
+        link for link in chain_of(vehicle, one_panel.members, hold, "skin").links if link.id == "base"
+    )
     assert base.pull_design_n == pytest.approx(886 / 3 / 2.25, rel=1e-3)
     assert ceil(799 * 1.2 * 1.7 / base.pull_design_n) == 13
 
@@ -154,9 +175,12 @@ def test_what_the_arrays_decide_is_what_the_declared_formulas_say(demo: Job) -> 
             assert told[f"{key}/force", "foot_pull"] == pytest.approx(foot.pull_n, rel=1e-6)
             weakest = next(link for link in foot.links if link.id == foot.weakest)
             assert (
-                told[f"{key}/let-go speed", "speed_at_pressure"] == pytest.approx(weakest.let_go_m_s, rel=1e-6)
+                told[f"{key}/let-go speed", "speed_at_pressure"]
+                == pytest.approx(weakest.let_go_m_s, rel=1e-6)
                 or weakest.let_go_m_s == 90
             )
             for link in foot.links:
                 if link.id == foot.weakest:
-                    assert told[f"{key}/link {link.id}", "utilisation"] == pytest.approx(link.utilisation, rel=2e-2)
+                    assert told[f"{key}/link {link.id}", "utilisation"] == pytest.approx(
+                        link.utilisation, rel=2e-2
+                    )

@@ -26,9 +26,16 @@ R = 4000.0
 
 
 def crowned(job: Job, **values: object) -> Job:
-    gaps = [{"id": f"g{i}", "y": float(y), "gap": R - math.sqrt(R * R - y * y)} for i, y in enumerate(range(-1150, 1151, 100))]
+    gaps = [
+        {"id": f"g{i}", "y": float(y), "gap": R - math.sqrt(R * R - y * y)}
+        for i, y in enumerate(range(-1150, 1151, 100))
+    ]
     return changed(
-        job, survey__crown={"sections": [{"id": f"s{x}", "x": float(x), "readings": gaps} for x in (1000, 3500, 6000)]}, **values
+        job,
+        survey__crown={
+            "sections": [{"id": f"s{x}", "x": float(x), "readings": gaps} for x in (1000, 3500, 6000)]
+        },
+        **values,
     )
 
 
@@ -44,7 +51,8 @@ def test_clear_height_of_a_panel_across_the_middle(one_panel: Job) -> None:
 
 def test_higher_feet_clear_more_and_a_flat_roof_asks_nothing(one_panel: Job) -> None:
     low, high = (
-        evaluate(crowned(one_panel, panels__p3__stand_off=f"{h} mm")).findings.clear_heights[0].least_mm for h in (50, 70)
+        evaluate(crowned(one_panel, panels__p3__stand_off=f"{h} mm")).findings.clear_heights[0].least_mm
+        for h in (50, 70)
     )
     assert high - low == pytest.approx(20, abs=1e-6)
     assert evaluate(one_panel).findings.clear_heights == ()
@@ -74,20 +82,45 @@ def test_marks_to_set_a_panel_by(sound: Job) -> None:
         )
 
 
-@pytest.mark.parametrize(("height", "gap", "blocked"), [("60 mm", 20, True), ("60 mm", 140, False), ("160 mm", 0, False)])
-def test_a_low_panel_may_lie_under_a_lid_that_leans_over_it(one_panel: Job, height: str, gap: float, blocked: bool) -> None:
-    """A lid at 135° stands as high over a spot as the spot is away from the hinge; the panel's top is at 75 mm here."""
+@pytest.mark.parametrize(
+    ("height", "gap", "blocked"), [("60 mm", 20, True), ("60 mm", 140, False), ("160 mm", 0, False)]
+)
+def test_a_low_panel_may_lie_under_a_lid_that_leans_over_it(
+    one_panel: Job, height: str, gap: float, blocked: bool
+) -> None:
+    """A lid at 135° stands as high over a spot as the spot is away from the hinge; the panel's top is at 75
+    mm here.
+    """
     rect = evaluate(one_panel).findings.shapes[0].rect
-    hatch = {"id": "o1", "kind": "hatch", "name": "Hatch", "x": rect.x_mm - gap - 500, "y": 0, "length": 500, "width": 400,
-             "height": height, "clearance": 0, "lid_hinge": "rear", "lid_angle": "135\u00b0"}  # fmt: skip
+    hatch = {
+        "id": "o1",
+        "kind": "hatch",
+        "name": "Hatch",
+        "x": rect.x_mm - gap - 500,
+        "y": 0,
+        "length": 500,
+        "width": 400,
+        "height": height,
+        "clearance": 0,
+        "lid_hinge": "rear",
+        "lid_angle": "135\u00b0",
+    }
     low = changed(one_panel, panels__p3__stand_off="40 mm", obstacles=[hatch])
     assert ("lid-blocked" in {s.id for s in evaluate(low).snags}) == blocked
     by_plan = {**hatch, "lid_angle": None, "lid_reach": 353}
-    assert "lid-blocked" in {s.id for s in evaluate(changed(low, obstacles=[by_plan])).snags}, "without an angle the plan decides"
+    assert "lid-blocked" in {s.id for s in evaluate(changed(low, obstacles=[by_plan])).snags}, (
+        "without an angle the plan decides"
+    )
 
 
 def test_margins_by_side_and_overhang_shape_the_room(sound: Job) -> None:
-    job = changed(sound, assumptions__margins__front="200 mm", assumptions__margins__port="-80 mm", obstacles=[], survey={})
+    job = changed(
+        sound,
+        assumptions__margins__front="200 mm",
+        assumptions__margins__port="-80 mm",
+        obstacles=[],
+        survey={},
+    )
     room = room_of(job, 70.0)
     assert room is not None
     assert (room.bounds.x_mm, room.bounds.x_end_mm) == (200, 8400 - 30)
@@ -108,7 +141,9 @@ def test_an_allowed_overhang_is_a_caution_and_more_a_stop(sound: Job) -> None:
 
 
 def test_shaped_roofs_take_slices_off_the_room(sound: Job) -> None:
-    """A taper of 300 mm over 1 m: every slice is as deep as the edge is at its deepest, so no panel gets over it."""
+    """A taper of 300 mm over 1 m: every slice is as deep as the edge is at its deepest, so no panel gets over
+    it.
+    """
     job = changed(sound, obstacles=[], survey__outline={"front_narrower": "300 mm", "taper_run": "1 m"})
     room = room_of(job, 70.0)
     assert room is not None
@@ -125,17 +160,30 @@ def test_free_areas_locked_panels_and_clearances_block(sound: Job) -> None:
     assert room is not None
     by_kind = {(b.kind, b.of): b for b in room.blocks}
     assert by_kind["free area", "z1"].rect.centre == (7300, 0)
-    assert by_kind["panel", "p1"].rect.length_mm == panel_rect(sound.panels[0]).length_mm + 2 * sound.assumptions.panel_gap.mm
+    assert (
+        by_kind["panel", "p1"].rect.length_mm
+        == panel_rect(sound.panels[0]).length_mm + 2 * sound.assumptions.panel_gap.mm
+    )
     assert ("panel", "p2") not in by_kind and by_kind["obstacle", "o3"].clearance_mm == 40
 
 
 def test_leads_of_a_pair_meet_by_pythagoras(sound: Job) -> None:
-    job = changed(sound, panels__p1__pair="A", panels__p1__cable_end="rear", panels__p4__pair="A", panels__p4__cable_end="front")
+    job = changed(
+        sound,
+        panels__p1__pair="A",
+        panels__p1__cable_end="rear",
+        panels__p4__pair="A",
+        panels__p4__cable_end="front",
+    )
     pair = cable_pairs(job)[0]
     a, b = panel_rect(job.panels[0]), panel_rect(job.panels[3])
     assert pair.apart_mm == pytest.approx(math.hypot(b.x_mm - a.x_end_mm, b.centre[1] - a.centre[1]))
     assert (pair.pair, pair.first, pair.second) == ("A", "p1", "p4")
-    for side, at in (("port", (a.centre[0], a.y_mm)), ("starboard", (a.centre[0], a.y_end_mm)), ("front", (a.x_mm, a.centre[1]))):
+    for side, at in (
+        ("port", (a.centre[0], a.y_mm)),
+        ("starboard", (a.centre[0], a.y_end_mm)),
+        ("front", (a.x_mm, a.centre[1])),
+    ):
         assert cable_end(changed(job, panels__p1__cable_end=side).panels[0]) == at
     assert cable_pairs(changed(job, panels__p4__cable_end=None)) == ()
 
@@ -144,7 +192,13 @@ def test_a_panel_is_laid_by_its_front_port_corner() -> None:
     for model in CATALOGUE:
         for turned in (False, True):
             panel = panel_at(
-                model, 7, (400.0, -500.0), turned=turned, hold=Screws(), stand_off=Length(mm=60), feet=usual_feet(model)
+                model,
+                7,
+                (400.0, -500.0),
+                turned=turned,
+                hold=Screws(),
+                stand_off=Length(mm=60),
+                feet=usual_feet(model),
             )
             rect = panel_rect(panel)
             assert (panel.id, rect.x_mm, rect.y_mm) == ("p7", 400, -500)
@@ -181,7 +235,9 @@ def test_a_small_move_brings_members_under_the_frame_s_holes(sound: Job) -> None
 
 
 def test_beside_the_roof_there_is_no_front_to_measure_to(sound: Job) -> None:
-    """A panel half over the starboard edge of a tapered roof: its front distance is measured where there is roof."""
+    """A panel half over the starboard edge of a tapered roof: its front distance is measured where there is
+    roof.
+    """
     job = changed(
         sound,
         survey__outline={"front_narrower": "150 mm", "taper_run": "600 mm"},

@@ -1,4 +1,6 @@
-"""The member finder on roofs with known truth (seeded) beside an oracle, and on readings that cannot decide."""
+"""The member finder on roofs with known truth (seeded) beside an oracle, and on readings that cannot
+decide.
+"""
 
 from __future__ import annotations
 
@@ -22,7 +24,10 @@ def readings(positions: list[float], kind: ReadingKind = "magnet", start: int = 
 
 
 def fitted(
-    found: tuple[ReadingFact, ...], scans: tuple[ScanFact, ...] = (), facts: KnownFacts | None = None, span: float = 8000
+    found: tuple[ReadingFact, ...],
+    scans: tuple[ScanFact, ...] = (),
+    facts: KnownFacts | None = None,
+    span: float = 8000,
 ) -> MemberFit:
     return fit_members(EvidenceKey(found, scans, facts or KnownFacts(), span, 45.0))
 
@@ -47,7 +52,9 @@ def tally() -> Tally:
         roof = synthetic_roof(seed)
         fit, limit = fit_members(roof.key), oracle(roof)
         told = [s.pitch_mm for s in fit.sections]
-        right = len(told) == len(roof.pitches) and all(abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True))
+        right = len(told) == len(roof.pitches) and all(
+            abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True)
+        )
         x = np.array([m.x_mm for m in fit.members]) if fit.members else np.array([-1e6])
         for m in fit.members:
             found.confidence.append((m.confidence, bool(np.abs(roof.members - m.x_mm).min() < 15)))
@@ -85,7 +92,8 @@ def test_intervals_and_confidence_are_honest(tally: Tally) -> None:
         assert inside.sum() > 30
         assert true == pytest.approx(said, abs=0.02 if low >= 0.95 else 0.11), (low, high)
     ninety = stated[(stated[:, 0] >= 0.85) & (stated[:, 0] < 0.95)]
-    # these roofs are kinder than those the finder is set for (wide_roofs): here it may be true a little oftener than it says
+    # these roofs are kinder than those the finder is set for (wide_roofs): here it may be true a little
+    # oftener than it says
     assert 0.85 <= ninety[:, 1].mean() <= 0.97
 
 
@@ -93,7 +101,9 @@ def test_intervals_and_confidence_are_honest(tally: Tally) -> None:
 def test_where_only_every_second_is_read_both_spacings_are_named_and_neither_is_sure(seed: int) -> None:
     rng = np.random.default_rng(seed)
     pitch, count = rng.uniform(330, 640), int(rng.integers(4, 8))
-    fit = fitted(readings([250 + 2 * pitch * i + rng.normal(0, 7) for i in range(count)]), span=2 * pitch * count + 300)
+    fit = fitted(
+        readings([250 + 2 * pitch * i + rng.normal(0, 7) for i in range(count)]), span=2 * pitch * count + 300
+    )
     named = [*(s.pitch_mm for s in fit.sections), *(a.pitch_mm for a in fit.alternatives)]
     for spacing in (pitch, 2 * pitch):
         assert any(abs(n / spacing - 1) < 0.02 for n in named), (spacing, named)
@@ -102,7 +112,9 @@ def test_where_only_every_second_is_read_both_spacings_are_named_and_neither_is_
 
 def test_a_search_between_decides_it() -> None:
     hits = readings([300 + 1200 * i for i in range(5)])
-    found = fitted(hits, tuple(ScanFact(f"s{i}", 800 + 1200 * i, 1000 + 1200 * i, "stud_finder") for i in range(2)))
+    found = fitted(
+        hits, tuple(ScanFact(f"s{i}", 800 + 1200 * i, 1000 + 1200 * i, "stud_finder") for i in range(2))
+    )
     assert found.status == "settled" and found.pitch_mm == pytest.approx(1200, abs=5)
 
 
@@ -135,7 +147,8 @@ def test_readings_without_order_are_never_presented_as_settled() -> None:
     rng = np.random.default_rng(3)
     for _ in range(200):
         found = tuple(
-            ReadingFact(f"r{i}", float(rng.uniform(0, 8000)), METHODS[1 + rng.integers(4)]) for i in range(rng.integers(3, 10))
+            ReadingFact(f"r{i}", float(rng.uniform(0, 8000)), METHODS[1 + rng.integers(4)])
+            for i in range(rng.integers(3, 10))
         )
         assert fitted(found).status != "settled"
 
@@ -143,7 +156,9 @@ def test_readings_without_order_are_never_presented_as_settled() -> None:
 def test_a_pilot_hole_through_speaks_against_a_member() -> None:
     hits = readings([300 + 1200 * i for i in range(5)])
     fit = fitted(hits + readings([900, 2100], "pilot_through", 10))
-    assert fit.pitch_mm == pytest.approx(1200, abs=10) and not any(abs(a.pitch_mm - 600) < 20 for a in fit.alternatives)
+    assert fit.pitch_mm == pytest.approx(1200, abs=10) and not any(
+        abs(a.pitch_mm - 600) < 20 for a in fit.alternatives
+    )
     against = fitted(readings([300 + 600 * i for i in range(8)]) + readings([2100], "pilot_through", 10))
     assert against.contradictions == ("r10",) and against.status == "in doubt"
 
@@ -156,7 +171,9 @@ def test_a_known_pitch_helps_and_a_wrong_one_does_not_win() -> None:
     clear = readings([310 + 655 * i for i in range(9)])
     assert fitted(clear, facts=KnownFacts(pitch_mm=610)).pitch_mm == pytest.approx(655, abs=2)
     ended = fitted(readings([965 + 655 * i for i in range(9)]), facts=KnownFacts(front_bay_mm=150.0))
-    assert ended.members[0].x_mm == pytest.approx(150, abs=30), "the drawing puts the first member 150 mm from the edge"
+    assert ended.members[0].x_mm == pytest.approx(150, abs=30), (
+        "the drawing puts the first member 150 mm from the edge"
+    )
 
 
 def test_a_known_spacing_narrows_pitch_and_members() -> None:
@@ -173,15 +190,23 @@ def test_a_known_spacing_narrows_pitch_and_members() -> None:
 def test_a_drawing_alone_gives_members_that_say_so_and_none_at_the_edge() -> None:
     drawn = fitted((), facts=KnownFacts(pitch_mm=610.0, pitch_within_mm=6.0, front_bay_mm=900.0), span=5000.0)
     assert [m.x_mm for m in drawn.members] == pytest.approx([900 + 610 * i for i in range(7)], abs=1.0)
-    assert {m.status for m in drawn.members} == {"drawn"} and drawn.status == "in doubt" and "drawing" in drawn.reason
+    assert (
+        {m.status for m in drawn.members} == {"drawn"}
+        and drawn.status == "in doubt"
+        and "drawing" in drawn.reason
+    )
     assert drawn.members[-1].sigma_mm > drawn.members[0].sigma_mm > 5
-    assert fitted((), facts=KnownFacts(pitch_mm=610.0)).members == (), "a spacing without a place is no member"
+    assert fitted((), facts=KnownFacts(pitch_mm=610.0)).members == (), (
+        "a spacing without a place is no member"
+    )
 
 
 WHOLE = (ScanFact("s1", 0.0, 7200.0, "magnet"),)
 
 
-@pytest.mark.parametrize("extra", [("pilot_solid", 2130.0), ("knock", 2135.0), ("magnet", 7206.0), ("magnet", 7290.0)])
+@pytest.mark.parametrize(
+    "extra", [("pilot_solid", 2130.0), ("knock", 2135.0), ("magnet", 7206.0), ("magnet", 7290.0)]
+)
 def test_a_confirming_reading_never_takes_a_settled_roof_away(extra: tuple[ReadingKind, float]) -> None:
     hits = readings([300 + 610 * i for i in range(12)])
     settled = fitted(hits, WHOLE, span=7300.0)
@@ -200,13 +225,17 @@ def test_a_wire_found_four_times_is_one_thing() -> None:
 
 
 def test_wide_roofs_are_found_and_what_is_called_settled_is_right() -> None:
-    """Double and treble stretches, clustered false hits, whole-roof searches, pilot holes: a sample, whole in the bench."""
+    """Double and treble stretches, clustered false hits, whole-roof searches, pilot holes: a sample, whole in
+    the bench.
+    """
     searched, all_roofs, settled = [], [], []
     for seed in range(120):
         roof = wide_roof(seed)
         fit = fit_members(roof.key)
         told = [s.pitch_mm for s in fit.sections]
-        right = len(told) == len(roof.pitches) and all(abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True))
+        right = len(told) == len(roof.pitches) and all(
+            abs(a / b - 1) < 0.01 for a, b in zip(told, roof.pitches, strict=True)
+        )
         all_roofs.append(right)
         if roof.key.scans and roof.kind != "two sections":
             searched.append(right)
@@ -223,11 +252,15 @@ def test_mirrored_readings_give_the_mirrored_roof() -> None:
     turned = tuple(ReadingFact(r.id, span - r.x_mm, r.kind) for r in roof.key.readings)
     here, there = fit_members(roof.key), fitted(turned, span=span)
     assert there.pitch_mm == pytest.approx(here.pitch_mm, abs=0.5)
-    assert [span - m.x_mm for m in reversed(there.members)] == pytest.approx([m.x_mm for m in here.members], abs=1.0)
+    assert [span - m.x_mm for m in reversed(there.members)] == pytest.approx(
+        [m.x_mm for m in here.members], abs=1.0
+    )
 
 
 def test_struck_readings_do_not_count(demo: Job) -> None:
-    struck = demo.model_copy(update={"readings": tuple(r.model_copy(update={"struck": True}) for r in demo.readings)})
+    struck = demo.model_copy(
+        update={"readings": tuple(r.model_copy(update={"struck": True}) for r in demo.readings)}
+    )
     assert fit_members(evidence_key(struck, 8400)).status == "not known"
 
 

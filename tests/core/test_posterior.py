@@ -1,4 +1,6 @@
-"""The finder's likelihood and weights beside brute force: sums over every subset, numerical integration, all assignments."""
+"""The finder's likelihood and weights beside brute force: sums over every subset, numerical integration, all
+assignments.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,14 @@ from scipy.integrate import dblquad
 
 from fahrtwind.core.stations.structure.candidates import candidates
 from fahrtwind.core.stations.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
-from fahrtwind.core.stations.structure.layouts import every_second_missed, odd_end, single, thinned, trimmed, two_sections
+from fahrtwind.core.stations.structure.layouts import (
+    every_second_missed,
+    odd_end,
+    single,
+    thinned,
+    trimmed,
+    two_sections,
+)
 from fahrtwind.core.stations.structure.members import EvidenceKey, believe, confidence
 from fahrtwind.core.stations.structure.placing import place
 from fahrtwind.core.stations.structure.posterior import (
@@ -28,12 +37,22 @@ from tests.truth.roofs import synthetic_roof
 SPAN = 4000.0
 
 
-def evidence(hits: list[tuple[float, ReadingKind]], scans: tuple[ScanFact, ...] = (), span: float = SPAN) -> Evidence:
-    return gather(tuple(ReadingFact(f"r{i}", x, kind) for i, (x, kind) in enumerate(hits)), scans, KnownFacts(), span, 45.0)
+def evidence(
+    hits: list[tuple[float, ReadingKind]], scans: tuple[ScanFact, ...] = (), span: float = SPAN
+) -> Evidence:
+    return gather(
+        tuple(ReadingFact(f"r{i}", x, kind) for i, (x, kind) in enumerate(hits)),
+        scans,
+        KnownFacts(),
+        span,
+        45.0,
+    )
 
 
 def brute_force(found: Evidence, positions: np.ndarray) -> float:
-    """Log likelihood summed over every way to call each thing true or false in every channel, and over the attention of the walk."""
+    """Log likelihood summed over every way to call each thing true or false in every channel, and over the
+    attention of the walk.
+    """
     nearest = np.abs(found.x[:, None] - positions[None, :]).argmin(axis=1)
     spread = np.hypot(found.sigma, BUILD_SCATTER_MM)
     off = found.x - positions[nearest]
@@ -59,19 +78,34 @@ def brute_force(found: Evidence, positions: np.ndarray) -> float:
 
 
 def _scan_chance(found: Evidence, channel: int) -> float:
-    return SPOT_NOTICED if channel > len(found.scans) else 1 - found.trust[found.scans[channel - 1].kind].miss_share
+    return (
+        SPOT_NOTICED
+        if channel > len(found.scans)
+        else 1 - found.trust[found.scans[channel - 1].kind].miss_share
+    )
 
 
 def _looked(found: Evidence, channel: int, position: float) -> bool:
     if channel == 0:
         return any(low <= position <= high for low, high in found.walks)
-    return channel <= len(found.scans) and found.scans[channel - 1].start_mm <= position <= found.scans[channel - 1].end_mm
+    return (
+        channel <= len(found.scans)
+        and found.scans[channel - 1].start_mm <= position <= found.scans[channel - 1].end_mm
+    )
 
 
 @pytest.mark.parametrize("pitch", [600.0, 300.0, 710.0])
 def test_likelihood_is_the_sum_over_all_ways_to_be_true_or_false(pitch: float) -> None:
     found = evidence(
-        [(310, "magnet"), (322, "rivet_row"), (905, "magnet"), (1210, "knock"), (1495, "magnet"), (2105, "seen"), (2130, "knock")]
+        [
+            (310, "magnet"),
+            (322, "rivet_row"),
+            (905, "magnet"),
+            (1210, "knock"),
+            (1495, "magnet"),
+            (2105, "seen"),
+            (2130, "knock"),
+        ]
     )
     layout = single(305.0, pitch, SPAN, 1.0)
     assert quick_score(found, layout) == pytest.approx(brute_force(found, layout.positions), rel=1e-9)
@@ -93,7 +127,9 @@ def test_likelihood_is_the_sum_over_all_ways_to_be_true_or_false(pitch: float) -
 
 def test_each_reading_s_chance_to_be_true_is_its_share_of_the_ways() -> None:
     found = evidence([(300, "magnet"), (318, "knock"), (900, "magnet"), (1500, "magnet")])
-    assert found.rate[1] > 3 * found.rate[0], "a second method is deceived where the first one was, more often than anywhere"
+    assert found.rate[1] > 3 * found.rate[0], (
+        "a second method is deceived where the first one was, more often than anywhere"
+    )
     layout = single(300.0, 600.0, 1600.0, 1.0)
     _, share, _ = _explain(found, layout)
     i, d, again = 0, 0.65, found.again
@@ -109,7 +145,9 @@ def test_each_reading_s_chance_to_be_true_is_its_share_of_the_ways() -> None:
 
 def test_the_weight_is_the_integral_over_the_parameters() -> None:
     """Laplace's approximation beside scipy's numerical integration over first member and pitch."""
-    found = evidence([(302, "magnet"), (905, "magnet"), (1498, "rivet_row"), (2104, "magnet"), (2698, "magnet")])
+    found = evidence(
+        [(302, "magnet"), (905, "magnet"), (1498, "rivet_row"), (2104, "magnet"), (2698, "magnet")]
+    )
     fitted = fit(found, single(300.0, 600.0, SPAN, 1.0))
     assert fitted is not None
     a0, p0 = fitted.layout.theta
@@ -126,15 +164,25 @@ def test_the_weight_is_the_integral_over_the_parameters() -> None:
 def test_every_story_s_design_gives_the_positions_it_names() -> None:
     base = single(1250.0, 500.0, 3100.0, 1.0)
     assert base.positions == pytest.approx([250, 750, 1250, 1750, 2250, 2750])
-    assert odd_end(base, "front", 1, 300.0, 1.0).positions == pytest.approx([450, 750, 1250, 1750, 2250, 2750])
+    assert odd_end(base, "front", 1, 300.0, 1.0).positions == pytest.approx(
+        [450, 750, 1250, 1750, 2250, 2750]
+    )
     rear = odd_end(base, "rear", 4, 320.0, 1.0)
     assert rear.positions == pytest.approx([250, 750, 1250, 1750, 2250, 2570])
     both = odd_end(rear, "front", 1, 300.0, 1.0)
-    assert both.positions == pytest.approx([450, 750, 1250, 1750, 2250, 2570]) and both.story == "odd bays at both ends"
+    assert (
+        both.positions == pytest.approx([450, 750, 1250, 1750, 2250, 2570])
+        and both.story == "odd bays at both ends"
+    )
     assert thinned(base, 2, "rear", 2, 1.0).positions == pytest.approx([250, 750, 1250, 2250])
     coarse = thinned(base, 3, "front", 3, 1.0)
-    assert coarse.positions == pytest.approx([250, 1750, 2250, 2750]) and [coarse.pitch_mm(1), coarse.pitch_mm(2)] == [1500, 500]
-    assert two_sections(250.0, 500.0, 3, 400.0, 3100.0, 1.0).positions == pytest.approx([250, 750, 1250, 1750, 2150, 2550, 2950])
+    assert coarse.positions == pytest.approx([250, 1750, 2250, 2750]) and [
+        coarse.pitch_mm(1),
+        coarse.pitch_mm(2),
+    ] == [1500, 500]
+    assert two_sections(250.0, 500.0, 3, 400.0, 3100.0, 1.0).positions == pytest.approx(
+        [250, 750, 1250, 1750, 2150, 2550, 2950]
+    )
     halved = every_second_missed(base, 1.0)
     assert halved.positions[~halved.silent] == pytest.approx(base.positions)
     assert set(np.round(np.diff(halved.positions))) == {250}
@@ -178,7 +226,9 @@ def test_confidence_is_a_chance_and_falls_with_distance() -> None:
 
 
 def test_a_member_with_own_readings_is_pulled_towards_them_and_is_surer() -> None:
-    hits: list[tuple[float, ReadingKind]] = [(300 + 600 * i + 8 * (i == 2), "seen") for i in range(6) if i != 4]
+    hits: list[tuple[float, ReadingKind]] = [
+        (300 + 600 * i + 8 * (i == 2), "seen") for i in range(6) if i != 4
+    ]
     found = evidence(hits)
     fitted = fit(found, single(300.0, 600.0, SPAN, 1.0))
     assert fitted is not None
@@ -190,7 +240,11 @@ def test_a_member_with_own_readings_is_pulled_towards_them_and_is_surer() -> Non
 
 def test_the_same_evidence_in_another_order_gives_the_same_key_result() -> None:
     roof = synthetic_roof(11)
-    turned = EvidenceKey(roof.key.readings[::-1], roof.key.scans, roof.key.facts, roof.key.span_mm, roof.key.face_mm)
-    one, other = (believe(gather(k.readings, k.scans, k.facts, k.span_mm, k.face_mm)) for k in (roof.key, turned))
+    turned = EvidenceKey(
+        roof.key.readings[::-1], roof.key.scans, roof.key.facts, roof.key.span_mm, roof.key.face_mm
+    )
+    one, other = (
+        believe(gather(k.readings, k.scans, k.facts, k.span_mm, k.face_mm)) for k in (roof.key, turned)
+    )
     assert one is not None and other is not None
     assert other.weights[0] == pytest.approx(one.weights[0], rel=1e-9)

@@ -1,4 +1,6 @@
-"""Proposals: optimal by exhaustive search, allowed by the rules, different from one another, honest about what they prove."""
+"""Proposals: optimal by exhaustive search, allowed by the rules, different from one another, honest about
+what they prove.
+"""
 
 from __future__ import annotations
 
@@ -41,11 +43,14 @@ def small_roof(seed: int) -> Offered:
     rng = np.random.default_rng(seed)
     length, width = int(rng.integers(14, 21)) * 100, int(rng.integers(11, 16)) * 100
     models = tuple(
-        (int(rng.integers(9, 15)) * 100, int(rng.integers(6, 9)) * 100, int(rng.integers(8, 30)) * 10) for _ in range(2)
+        (int(rng.integers(9, 15)) * 100, int(rng.integers(6, 9)) * 100, int(rng.integers(8, 30)) * 10)
+        for _ in range(2)
     )
     x, y = int(rng.integers(2, length // 100 - 5)) * 100, int(rng.integers(-3, 3)) * 100
     half = width // 200 * 100
-    return Offered(models, (0, -half, length, -half + width), ((x, y, x + 300, y + 300),), 0 if seed % 2 else 100)
+    return Offered(
+        models, (0, -half, length, -half + width), ((x, y, x + 300, y + 300),), 0 if seed % 2 else 100
+    )
 
 
 def watts_goal(offered: Offered, **more: object) -> Goal:
@@ -78,7 +83,9 @@ def lie_free(layout: Placements, offered: Offered) -> None:
     for i in range(len(layout)):
         assert layout.clash(i).sum() == 1
         kind = offered.kinds()[layout.kind[i]]
-        assert fits_room(kind.room, layout.x[i : i + 1], layout.y[i : i + 1], kind.length_mm, kind.width_mm)[0]
+        assert fits_room(kind.room, layout.x[i : i + 1], layout.y[i : i + 1], kind.length_mm, kind.width_mm)[
+            0
+        ]
 
 
 def test_a_long_roof_is_solved_in_halves_that_meet() -> None:
@@ -108,21 +115,34 @@ def test_rounding_for_a_bound_never_makes_a_panel_longer_or_a_block_larger() -> 
 def test_stock_mass_pairs_and_unlike_are_kept() -> None:
     offered = bench_roof(8)
     goal = watts_goal(offered)
-    few = best_layout(offered.kinds(), goal, Limits([1, 0, 2, 99], 4, [1000] * 4, 10**9), PLENTY, 60, lambda _: None)
+    few = best_layout(
+        offered.kinds(), goal, Limits([1, 0, 2, 99], 4, [1000] * 4, 10**9), PLENTY, 60, lambda _: None
+    )
     models = [offered.kinds()[k].model for k in few.layout.kind]
     assert models.count(0) <= 1 and models.count(1) == 0 and models.count(2) <= 2 and len(models) == 4
     light = best_layout(
-        offered.kinds(), goal, Limits([99] * 4, 99, [20_000, 18_000, 12_000, 8_000], 30_000), PLENTY, 60, lambda _: None
+        offered.kinds(),
+        goal,
+        Limits([99] * 4, 99, [20_000, 18_000, 12_000, 8_000], 30_000),
+        PLENTY,
+        60,
+        lambda _: None,
     )
     assert sum([20, 18, 12, 8][offered.kinds()[k].model] for k in light.layout.kind) <= 30
-    mirrored = best_layout(offered.kinds(), watts_goal(offered, symmetric=True), NO_LIMITS, PLENTY, 60, lambda _: None).layout
+    mirrored = best_layout(
+        offered.kinds(), watts_goal(offered, symmetric=True), NO_LIMITS, PLENTY, 60, lambda _: None
+    ).layout
     places = set(zip(mirrored.kind.tolist(), mirrored.x.tolist(), mirrored.y.tolist(), strict=True))
     assert all(
         (k, x, -y - w) in places
-        for (k, x, y), w in zip(sorted(places), [offered.kinds()[k].width_mm for k, *_ in sorted(places)], strict=True)
+        for (k, x, y), w in zip(
+            sorted(places), [offered.kinds()[k].width_mm for k, *_ in sorted(places)], strict=True
+        )
     )
     whole = best_layout(offered.kinds(), goal, NO_LIMITS, PLENTY, 60, lambda _: None)
-    other = best_layout(offered.kinds(), watts_goal(offered, unlike=(whole.layout,)), NO_LIMITS, PLENTY, 60, lambda _: None)
+    other = best_layout(
+        offered.kinds(), watts_goal(offered, unlike=(whole.layout,)), NO_LIMITS, PLENTY, 60, lambda _: None
+    )
     assert difference(whole.layout, other.layout) >= 0.35 and other.worth <= whole.worth
 
 
@@ -171,16 +191,22 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
     found = propose(short, within(40), told.append)
     assert len(found.proposals) >= WANTED and told[0].proposals, "the first is there at once"
     drafts = next(t for t in told if t.doing)
-    assert len(drafts.proposals) >= 3 and all(p.draft for p in drafts.proposals), "drafts of every goal before any is answered"
+    assert len(drafts.proposals) >= 3 and all(p.draft for p in drafts.proposals), (
+        "drafts of every goal before any is answered"
+    )
     assert found.progress == 1 and not any(p.draft for p in found.proposals)
     assert not layout_stops(short, found) - {"touches-the-crown"}
     most = next(p for p in found.proposals if p.title == "Most watts")
-    assert most.best and most.figures.watts == found.most_watts == max(p.figures.watts for p in found.proposals)
+    assert most.best and most.figures.watts == found.most_watts == max(
+        p.figures.watts for p in found.proposals
+    )
     for i, one in enumerate(found.proposals):
         for other in found.proposals[:i]:
             same = sum(
                 any(
-                    abs(a.x_mm - b.x_mm) < 20 and abs(a.y_mm - b.y_mm) < 20 and abs(a.length_mm - b.length_mm) < 1
+                    abs(a.x_mm - b.x_mm) < 20
+                    and abs(a.y_mm - b.y_mm) < 20
+                    and abs(a.length_mm - b.length_mm) < 1
                     for b in other.rects
                 )
                 for a in one.rects
@@ -190,7 +216,9 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
     assert len({p.title for p in found.proposals}) == len(found.proposals)
 
 
-def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(sound: Job, offering: Callable[..., Job]) -> None:
+def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(
+    sound: Job, offering: Callable[..., Job]
+) -> None:
     job = offering("Halde 410", "Kiesel 185")
     found = propose(job, within(6))
     assert "Side by side, panels keep" in found.note
@@ -203,21 +231,32 @@ def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(sound: Job, offer
             own = [f for f in told.feet if f.panel == panel.id]
             usual = usual_feet(panel.model)
             assert len(own) == (usual if reached < 2 else min(2 * reached, usual))
-            assert sum(f.landing == "member" for f in own) == min(2 * reached, len(own)), "each has a member of its own"
+            assert sum(f.landing == "member" for f in own) == min(2 * reached, len(own)), (
+                "each has a member of its own"
+            )
     unsure = changed(job, members__face_width="20 mm")
-    taped = changed(job, panels=[{**sound.panels[0].model_dump(), "locked": True, "hold": {"school": "tape"}}])
+    taped = changed(
+        job, panels=[{**sound.panels[0].model_dump(), "locked": True, "hold": {"school": "tape"}}]
+    )
     for other in (unsure, taped):
         for proposal in propose(other, within(4)).proposals:
             own = [p for p in proposal.panels if not p.locked]
-            assert all(len(p.feet) == usual_feet(p.model) for p in own), "what may be skin, and tape, gets no foot less"
+            assert all(len(p.feet) == usual_feet(p.model) for p in own), (
+                "what may be skin, and tape, gets no foot less"
+            )
 
 
 def test_locked_panels_stay_and_free_areas_stay_free(sound: Job) -> None:
     job = changed(
-        sound, panels__p1__locked=True, vehicle__roof_length="5 m", panels=[{**sound.panels[0].model_dump(), "locked": True}],
-        keep_free=[{"id": "z1", "kind": "walkway", "name": "way", "x": 2500, "y": 0, "length": 2000, "width": 500}],
+        sound,
+        panels__p1__locked=True,
+        vehicle__roof_length="5 m",
+        panels=[{**sound.panels[0].model_dump(), "locked": True}],
+        keep_free=[
+            {"id": "z1", "kind": "walkway", "name": "way", "x": 2500, "y": 0, "length": 2000, "width": 500}
+        ],
         wish={"offers": [{"id": "e1", "model": "Kiesel 185"}], "aim": "watts"},
-    )  # fmt: skip
+    )
     found = propose(job, within(40))
     for proposal in found.proposals:
         assert proposal.panels[0] == job.panels[0]
@@ -228,7 +267,8 @@ def test_stock_and_roof_load_limit_what_is_proposed(offering: Callable[..., Job]
     job = offering("Halde 410", vehicle__roof_length="5 m", vehicle__roof_load_limit="60 kg")
     assert {p.figures.panels for p in propose(job, within(40)).proposals} <= {1, 2}
     stocked = apply_edits(
-        offering("Stein"), [AddEntry(path="own_models", value={**CATALOGUE[0].model_dump(), "name": "Stein", "stock": 1})]
+        offering("Stein"),
+        [AddEntry(path="own_models", value={**CATALOGUE[0].model_dump(), "name": "Stein", "stock": 1})],
     )
     assert {p.figures.panels for p in propose(stocked, within(40)).proposals} == {1}
 
@@ -245,17 +285,23 @@ def test_what_stops_one_more_names_the_miss_and_the_way_out(one_panel: Job) -> N
     """A fan's clearance leaves 12 mm too little for another panel."""
     fan = {"kind": "fan", "name": "Fan", "x": 1804, "y": 0, "length": 300, "width": 2000, "clearance": 25}
     job = apply_edits(
-        changed(one_panel, panels=[], vehicle__roof_length="2100 mm", vehicle__roof_width="1500 mm", survey={}),
+        changed(
+            one_panel, panels=[], vehicle__roof_length="2100 mm", vehicle__roof_width="1500 mm", survey={}
+        ),
         [AddEntry(path="obstacles", value=fan)],
     )
     room = room_of(job, 70.0)
     assert room is not None
     offers = [
-        m.model_copy(update={"name": "Lang 410", "length": m.length.model_copy(update={"mm": 1761.0, "text": None})})
+        m.model_copy(
+            update={"name": "Lang 410", "length": m.length.model_copy(update={"mm": 1761.0, "text": None})}
+        )
         for m in CATALOGUE[:1]
     ]
     miss = one_more(job, offers, list(CATALOGUE), room)[0]
-    assert miss.short_mm == pytest.approx(12) and "12 mm too long lengthwise" in miss.why and "Fan" in miss.why
+    assert (
+        miss.short_mm == pytest.approx(12) and "12 mm too long lengthwise" in miss.why and "Fan" in miss.why
+    )
     assert any("Fan: keep 13 mm instead of 25 mm" in r for r in miss.remedies)
     assert any("Halde 410" in r for r in miss.remedies)
 
@@ -268,8 +314,14 @@ def test_cancel_ends_a_search_and_keeps_what_was_found(offering: Callable[..., J
     assert len(told) < 12
 
 
-@pytest.mark.parametrize(("values", "field"), [({"wish": {}}, "wish.offers"), ({"vehicle__roof_length": None}, "vehicle.roof_length"),
-                                               ({"wish": {"offers": [{"id": "e1", "model": "Nebel"}]}}, "model")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("values", "field"),
+    [
+        ({"wish": {}}, "wish.offers"),
+        ({"vehicle__roof_length": None}, "vehicle.roof_length"),
+        ({"wish": {"offers": [{"id": "e1", "model": "Nebel"}]}}, "model"),
+    ],
+)
 def test_what_a_search_lacks_is_named(short: Job, values: dict[str, object], field: str) -> None:
     with pytest.raises(InputError) as caught:
         offered_by(changed(short, **values))
@@ -277,7 +329,12 @@ def test_what_a_search_lacks_is_named(short: Job, values: dict[str, object], fie
 
 
 def test_a_tapered_rounded_outline_is_kept(offering: Callable[..., Job]) -> None:
-    outline = {"front_radius": "400 mm", "front_narrower": "200 mm", "taper_run": "900 mm", "rear_radius": "150 mm"}
+    outline = {
+        "front_radius": "400 mm",
+        "front_narrower": "200 mm",
+        "taper_run": "900 mm",
+        "rear_radius": "150 mm",
+    }
     job = offering("Kiesel 185", vehicle__roof_length="4.2 m", survey__outline=outline)
     assert not layout_stops(job, propose(job, within(40))) - {"touches-the-crown"}
 
@@ -293,9 +350,23 @@ def test_the_title_of_most_energy_goes_to_the_layout_that_has_it(short: Job) -> 
 def test_energy_prefers_the_sun(offering: Callable[..., Job]) -> None:
     """Two places for one panel; a tall thing stands beside the front one."""
     job = offering("Halde 410", vehicle__roof_length="4 m", site__climate="Niederau")
-    tall = {"kind": "other", "name": "Tower", "x": 10, "y": 0, "length": 150, "width": 1800, "height": 900, "clearance": 0}
+    tall = {
+        "kind": "other",
+        "name": "Tower",
+        "x": 10,
+        "y": 0,
+        "length": 150,
+        "width": 1800,
+        "height": 900,
+        "clearance": 0,
+    }
     job = apply_edits(
-        changed(job, obstacles=[], wish__offers=[{"id": "e1", "model": "Halde 410", "at_most": 1}], wish__aim="energy"),
+        changed(
+            job,
+            obstacles=[],
+            wish__offers=[{"id": "e1", "model": "Halde 410", "at_most": 1}],
+            wish__aim="energy",
+        ),
         [AddEntry(path="obstacles", value=tall)],
     )
     found = propose(job, within(40)).proposals[0]
@@ -304,11 +375,24 @@ def test_energy_prefers_the_sun(offering: Callable[..., Job]) -> None:
 
 def test_a_mirrored_layout_a_little_weaker_is_the_balanced_one(offering: Callable[..., Job]) -> None:
     """A small panel beside a box is worth less than the 3 % that a mirrored layout counts more."""
-    offers = [{"id": "e1", "model": "Halde 410", "at_most": 4}, {"id": "e2", "model": "Splitt 50", "at_most": 1}]
-    bare = offering(vehicle__roof_length="5.5 m", obstacles=[], readings=[], keep_free=[], own_models=[], survey={}, site={},
-                    wish={"offers": offers, "aim": "balance"})  # fmt: skip
+    offers = [
+        {"id": "e1", "model": "Halde 410", "at_most": 4},
+        {"id": "e2", "model": "Splitt 50", "at_most": 1},
+    ]
+    bare = offering(
+        vehicle__roof_length="5.5 m",
+        obstacles=[],
+        readings=[],
+        keep_free=[],
+        own_models=[],
+        survey={},
+        site={},
+        wish={"offers": offers, "aim": "balance"},
+    )
     box = {"kind": "other", "name": "Box", "x": 4760, "y": -560, "length": 700, "width": 1100, "height": 60}
     found = propose(apply_edits(bare, [AddEntry(path="obstacles", value=box)]), within(40))
-    balanced, most = (next(p for p in found.proposals if p.title == title) for title in ("Balanced", "Most watts"))
+    balanced, most = (
+        next(p for p in found.proposals if p.title == title) for title in ("Balanced", "Most watts")
+    )
     assert balanced.figures.mirrored == 1 and balanced.figures.watts == 1640 and not balanced.best
     assert most.figures.watts == 1690

@@ -10,18 +10,47 @@ from fahrtwind.core.quantities import Length, Mass, Speed, Temperature, sixteent
 @pytest.mark.parametrize(
     ("typed", "mm"),
     [
-        ("5 5/16", 5.3125 * 25.4), ("5-5/16 in", 5.3125 * 25.4), ("5' 4\"", 64 * 25.4), ("5'4", 64 * 25.4), ("5ft 4 1/2in", 64.5 * 25.4),
-        ("27 ft", 27 * 304.8), ("132cm", 1320), ("1.32 m", 1320), ("1,32 m", 1320), ("8200", 8200), ("-3 1/2\"", -88.9),
-        ("16 ga", 1.519), ("20 gauge", 0.912), ("16 ga al", 1.2908), ("5′ 4″", 64 * 25.4), ("0.5 in", 12.7),
+        ("5 5/16", 5.3125 * 25.4),
+        ("5-5/16 in", 5.3125 * 25.4),
+        ("5' 4\"", 64 * 25.4),
+        ("5'4", 64 * 25.4),
+        ("5ft 4 1/2in", 64.5 * 25.4),
+        ("27 ft", 27 * 304.8),
+        ("132cm", 1320),
+        ("1.32 m", 1320),
+        ("1,32 m", 1320),
+        ("8200", 8200),
+        ('-3 1/2"', -88.9),
+        ("16 ga", 1.519),
+        ("20 gauge", 0.912),
+        ("16 ga al", 1.2908),
+        ("5′ 4″", 64 * 25.4),
+        ("0.5 in", 12.7),
     ],
-)  # fmt: skip
+)
 def test_lengths_are_read_as_people_write_them(typed: str, mm: float) -> None:
     """Gauges: uncoated standard gauge (16 ga 1.519 mm, 20 ga 0.912 mm); Brown & Sharpe 16 is 0.05082 in."""
     assert Length.parse(typed).mm == pytest.approx(mm, rel=1e-4)
 
 
 @pytest.mark.parametrize(
-    "typed", ["", "abc", "nan", "inf", "-inf", "5 kg", "1,320 m", "1e9", "10**9", "5/0", "m", "9" * 80, "99 ga", "1.2.3 m"]
+    "typed",
+    [
+        "",
+        "abc",
+        "nan",
+        "inf",
+        "-inf",
+        "5 kg",
+        "1,320 m",
+        "1e9",
+        "10**9",
+        "5/0",
+        "m",
+        "9" * 80,
+        "99 ga",
+        "1.2.3 m",
+    ],
 )
 def test_what_is_no_length_is_refused_with_field_and_remedy(typed: str) -> None:
     with pytest.raises(InputError) as caught:
@@ -42,7 +71,9 @@ def test_the_bare_number_takes_the_jobs_unit_and_keeps_it() -> None:
 def test_round_trip_through_a_units_library(value: float, unit: str) -> None:
     registry = pint.get_application_registry()
     typed = f"{value:.6f} {unit}"
-    assert Length.parse(typed).mm == pytest.approx(registry.Quantity(float(f"{value:.6f}"), unit).to("mm").magnitude, rel=1e-9)
+    assert Length.parse(typed).mm == pytest.approx(
+        registry.Quantity(float(f"{value:.6f}"), unit).to("mm").magnitude, rel=1e-9
+    )
 
 
 @given(st.integers(-16 * 400, 16 * 400))

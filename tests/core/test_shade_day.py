@@ -28,7 +28,8 @@ def share(moment: ShadeMoment, panel: str = "p3") -> float:
 
 
 @pytest.mark.parametrize(
-    ("tilt", "up"), [("0°", "front"), ("30°", "front"), ("30°", "rear"), ("20°", "port"), ("20°", "starboard")]
+    ("tilt", "up"),
+    [("0°", "front"), ("30°", "front"), ("30°", "rear"), ("20°", "port"), ("20°", "starboard")],
 )
 def test_the_drawn_shadow_covers_the_cells_whose_rays_are_stopped(boxed: Job, tilt: str, up: str) -> None:
     job = changed(boxed, panels__p3__tilt=tilt, panels__p3__tilt_up=up)
@@ -63,16 +64,24 @@ def test_the_day_turns_with_sun_season_and_heading(boxed: Job) -> None:
     december, june = day_of(boxed, 12, 180.0), day_of(boxed, 6, 180.0)
     assert len(december) < len(june) and december[0].hour > june[0].hour
     noon = min(december, key=lambda m: abs(m.hour - 12))
-    assert min(noon.bearing_deg, 360 - noon.bearing_deg) < 3, "at noon the sun is in the south, where the front points"
+    assert min(noon.bearing_deg, 360 - noon.bearing_deg) < 3, (
+        "at noon the sun is in the south, where the front points"
+    )
     assert noon.elevation_deg == pytest.approx(90 - 49 - 23.3, abs=0.3), "latitude and declination"
     assert max(share(m, "") for m in december) > max(share(m, "") for m in june), "low sun, long shadows"
     morning = day_of(boxed, 3, 0.0)[4]
-    assert 90 < morning.bearing_deg < 180, "in the morning the sun is to starboard of a front that points north"
+    assert 90 < morning.bearing_deg < 180, (
+        "in the morning the sun is to starboard of a front that points north"
+    )
 
 
 def test_driving_shuts_the_lids_and_lays_panels_flat(boxed: Job) -> None:
     lid = changed(
-        boxed, obstacles__o1__lid_hinge="rear", obstacles__o1__lid_angle="90°", site__lids="open", panels__p3__tilt="30°"
+        boxed,
+        obstacles__o1__lid_hinge="rear",
+        obstacles__o1__lid_angle="90°",
+        site__lids="open",
+        panels__p3__tilt="30°",
     )
     driving = changed(lid, site__standing="driving")
     plain = changed(boxed, site__standing="driving")

@@ -6,7 +6,15 @@ from collections.abc import Callable
 
 import pytest
 
-from fahrtwind.core.edits import AddEntry, ChooseVariant, KeepVariant, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import (
+    AddEntry,
+    ChooseVariant,
+    KeepVariant,
+    PlacePanel,
+    SetValue,
+    SpreadFeet,
+    apply_edits,
+)
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
@@ -21,7 +29,9 @@ CROWN = {
         {
             "id": "a",
             "x": 4200,
-            "readings": [{"id": f"g{i}", "y": y, "gap": y * y / 8000} for i, y in enumerate(range(-1000, 1001, 250))],
+            "readings": [
+                {"id": f"g{i}", "y": y, "gap": y * y / 8000} for i, y in enumerate(range(-1000, 1001, 250))
+            ],
         }
     ]
 }
@@ -30,7 +40,9 @@ STEEP = {
         {
             "id": "a",
             "x": 1000,
-            "readings": [{"id": f"g{i}", "y": y, "gap": y * y / 5000} for i, y in enumerate(range(-1000, 1001, 250))],
+            "readings": [
+                {"id": f"g{i}", "y": y, "gap": y * y / 5000} for i, y in enumerate(range(-1000, 1001, 250))
+            ],
         }
     ]
 }
@@ -51,46 +63,204 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "hangs-over": lambda j: changed(j, assumptions__margins__port="-120 mm", panels__p1__y="-780 mm"),
     "on-the-way": lambda j: changed(j, keep_free=[{**FREE, "kind": "walkway"}]),
     "room-for-later": lambda j: changed(j, keep_free=[{**FREE, "kind": "later"}]),
-    "leads-apart": lambda j: changed(j, panels__p1__pair="A", panels__p1__cable_end="front", panels__p3__pair="A", panels__p3__cable_end="rear"),
+    "leads-apart": lambda j: changed(
+        j,
+        panels__p1__pair="A",
+        panels__p1__cable_end="front",
+        panels__p3__pair="A",
+        panels__p3__cable_end="rear",
+    ),
     "pair-alone": lambda j: changed(j, panels__p1__pair="A", panels__p1__cable_end="front"),
     "cable-end-blank": lambda j: changed(j, panels__p1__pair="A", panels__p2__pair="A"),
-    "across-a-step": lambda j: changed(j, survey__sections=[{"id": "c1", "kind": "raised", "name": "Raised part", "x": 1000, "y": 0, "length": 2000, "width": 2200, "step": 60}]),
+    "across-a-step": lambda j: changed(
+        j,
+        survey__sections=[
+            {
+                "id": "c1",
+                "kind": "raised",
+                "name": "Raised part",
+                "x": 1000,
+                "y": 0,
+                "length": 2000,
+                "width": 2200,
+                "step": 60,
+            }
+        ],
+    ),
     "too-high": lambda j: changed(j, vehicle__height="3.3 m", vehicle__height_limit="3.35 m"),
-    "too-wide": lambda j: changed(j, vehicle__width_limit="2.40 m", assumptions__margins__port="-150 mm", panels__p1__y="-800 mm"),
+    "too-wide": lambda j: changed(
+        j, vehicle__width_limit="2.40 m", assumptions__margins__port="-150 mm", panels__p1__y="-800 mm"
+    ),
     "sheet-adds-up": lambda j: changed(j, panels__p1__model__imp="8.1 A"),
     "not-in-stock": lambda j: changed(j, **{f"panels__{p.id}__model__stock": 1 for p in j.panels}),
     "flexible-bolted": lambda j: changed(j, panels__p1__model__build="flexible"),
     "off-frame-holes": lambda j: changed(j, panels__p1__model__holes=["100 mm", "1540 mm"]),
     "stow-to-drive": lambda j: changed(j, panels__p1__tilt="30°"),
-    "other-than-chosen": lambda j: apply_edits(j, [KeepVariant(name="A"), ChooseVariant(variant="v1", reason="as it is"), SetValue(path="panels.p1.x", value="240 mm")]),
+    "other-than-chosen": lambda j: apply_edits(
+        j,
+        [
+            KeepVariant(name="A"),
+            ChooseVariant(variant="v1", reason="as it is"),
+            SetValue(path="panels.p1.x", value="240 mm"),
+        ],
+    ),
     "roof-load-limit": lambda j: changed(j, vehicle__roof_load_limit="50 kg"),
     "roof-load-unknown": lambda j: changed(j, vehicle__roof_load_limit=None),
     "ceiling-unknown": lambda j: changed(j, vehicle__inside="partial"),
     "bolts-need-access": lambda j: changed(j, vehicle__inside="finished", panels__p1__hold=BOLTS),
     "member-not-read": lambda j: j,
-    "spacing-in-doubt": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": 300.0 + 1200 * i, "kind": "magnet"} for i in range(4)]}),
+    "spacing-in-doubt": lambda j: load_job(
+        {
+            **j.model_dump(),
+            "readings": [{"id": f"r{i}", "x": 300.0 + 1200 * i, "kind": "magnet"} for i in range(4)],
+        }
+    ),
     "reading-rejected": lambda j: j,
-    "pilot-contradicts": lambda j: apply_edits(j, [AddEntry(path="readings", value={"x": "2931 mm", "kind": "pilot_through"})]),
+    "pilot-contradicts": lambda j: apply_edits(
+        j, [AddEntry(path="readings", value={"x": "2931 mm", "kind": "pilot_through"})]
+    ),
     "members-unknown": lambda j: load_job({**j.model_dump(), "readings": []}),
-    "band-too-wide": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": 300.0 + 655 * i, "kind": "knock", "sigma": 90.0} for i in range(6)]}),
-    "member-unsure": lambda j: load_job({**j.model_dump(), "readings": [{"id": f"r{i}", "x": x, "kind": k} for i, (x, k) in enumerate(((312, "magnet"), (968, "magnet"), (1622, "magnet"), (7000, "knock")))]}),
+    "band-too-wide": lambda j: load_job(
+        {
+            **j.model_dump(),
+            "readings": [
+                {"id": f"r{i}", "x": 300.0 + 655 * i, "kind": "knock", "sigma": 90.0} for i in range(6)
+            ],
+        }
+    ),
+    "member-unsure": lambda j: load_job(
+        {
+            **j.model_dump(),
+            "readings": [
+                {"id": f"r{i}", "x": x, "kind": k}
+                for i, (x, k) in enumerate(
+                    ((312, "magnet"), (968, "magnet"), (1622, "magnet"), (7000, "knock"))
+                )
+            ],
+        }
+    ),
     "fact-contradicts": lambda j: changed(j, members__known_pitch="24 in"),
-    "lines-lean": lambda j: changed(j, survey__crown=CROWN, mounting__marks=[{"id": f"l{i}", "x": 900.0 * i, "side": "port", "offset": 500.0 + 250 * i} for i in range(3)]),
-    "foot-mid-bay": lambda j: changed(j, panels__p1__hold=BOLTS, panels__p1__turned=True, panels__p1__x="450 mm", panels__p1__feet=[{"id": f"f{i}", "side": side, "along": along, "pinned": True} for i, (side, along) in enumerate((("port", 200), ("port", 800), ("starboard", 200), ("starboard", 800)))]),
-    "outline-broken": lambda j: changed(j, survey__outline__points=[{"x": 0, "y": -1000}, {"x": 8000, "y": 1000}, {"x": 8000, "y": -1000}, {"x": 0, "y": 1000}]),
+    "lines-lean": lambda j: changed(
+        j,
+        survey__crown=CROWN,
+        mounting__marks=[
+            {"id": f"l{i}", "x": 900.0 * i, "side": "port", "offset": 500.0 + 250 * i} for i in range(3)
+        ],
+    ),
+    "foot-mid-bay": lambda j: changed(
+        j,
+        panels__p1__hold=BOLTS,
+        panels__p1__turned=True,
+        panels__p1__x="450 mm",
+        panels__p1__feet=[
+            {"id": f"f{i}", "side": side, "along": along, "pinned": True}
+            for i, (side, along) in enumerate(
+                (("port", 200), ("port", 800), ("starboard", 200), ("starboard", 800))
+            )
+        ],
+    ),
+    "outline-broken": lambda j: changed(
+        j,
+        survey__outline__points=[
+            {"x": 0, "y": -1000},
+            {"x": 8000, "y": 1000},
+            {"x": 8000, "y": -1000},
+            {"x": 0, "y": 1000},
+        ],
+    ),
     "crown-not-measured": lambda j: j,
-    "crown-contradicts": lambda j: changed(j, survey__crown={**CROWN, "sections": [{**CROWN["sections"][0], "readings": [{**r, "gap": 140.0} if r["y"] == 500 else r for r in CROWN["sections"][0]["readings"]]}]}),
-    "point-off": lambda j: changed(j, survey__point_rows=[{"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -900, "pitch": 800, "count": 4, "points": [{"id": f"n{i}", "count": i, "x": 600.0 + 800 * i + 9 * (i == 2)} for i in range(4)]}]),
-    "point-unusable": lambda j: changed(j, survey__point_rows=[{"id": "w1", "name": "port", "kind": "pin", "start": 600, "y": -900, "pitch": 800, "count": 4, "points": [{"id": "n1", "count": 1, "usable": False, "why": "under the fan"}]}]),
-    "hole-in-keep-out": lambda j: changed(j, survey__keep_outs=[{"id": "k1", "kind": "wire", "name": "lamp cable", "from_x": 0, "from_y": -1090, "to_x": 8000, "to_y": -1090}]),
+    "crown-contradicts": lambda j: changed(
+        j,
+        survey__crown={
+            **CROWN,
+            "sections": [
+                {
+                    **CROWN["sections"][0],
+                    "readings": [
+                        {**r, "gap": 140.0} if r["y"] == 500 else r for r in CROWN["sections"][0]["readings"]
+                    ],
+                }
+            ],
+        },
+    ),
+    "point-off": lambda j: changed(
+        j,
+        survey__point_rows=[
+            {
+                "id": "w1",
+                "name": "port",
+                "kind": "pin",
+                "start": 600,
+                "y": -900,
+                "pitch": 800,
+                "count": 4,
+                "points": [
+                    {"id": f"n{i}", "count": i, "x": 600.0 + 800 * i + 9 * (i == 2)} for i in range(4)
+                ],
+            }
+        ],
+    ),
+    "point-unusable": lambda j: changed(
+        j,
+        survey__point_rows=[
+            {
+                "id": "w1",
+                "name": "port",
+                "kind": "pin",
+                "start": 600,
+                "y": -900,
+                "pitch": 800,
+                "count": 4,
+                "points": [{"id": "n1", "count": 1, "usable": False, "why": "under the fan"}],
+            }
+        ],
+    ),
+    "hole-in-keep-out": lambda j: changed(
+        j,
+        survey__keep_outs=[
+            {
+                "id": "k1",
+                "kind": "wire",
+                "name": "lamp cable",
+                "from_x": 0,
+                "from_y": -1090,
+                "to_x": 8000,
+                "to_y": -1090,
+            }
+        ],
+    ),
     "walking-unknown": lambda j: changed(j, survey__access__walkable="unknown"),
     "standing-limit": lambda j: changed(j, survey__access__standing_limit="60 kg"),
-    "out-of-square": lambda j: changed(j, survey__squareness={"port_side": 8400, "starboard_side": 8400, "front_side": 2350, "rear_side": 2350, "diagonal_port": 8730, "diagonal_starboard": 8715}),
-    "tape-misread": lambda j: changed(j, survey__squareness={"port_side": 8400, "starboard_side": 8300, "front_side": 2350, "rear_side": 2350, "diagonal_port": 8600, "diagonal_starboard": 8715}),
-    "scars-open": lambda j: changed(j, survey__scars=[{"id": "h1", "kind": "screw", "x": 900, "y": 100, "count": 6}]),
+    "out-of-square": lambda j: changed(
+        j,
+        survey__squareness={
+            "port_side": 8400,
+            "starboard_side": 8400,
+            "front_side": 2350,
+            "rear_side": 2350,
+            "diagonal_port": 8730,
+            "diagonal_starboard": 8715,
+        },
+    ),
+    "tape-misread": lambda j: changed(
+        j,
+        survey__squareness={
+            "port_side": 8400,
+            "starboard_side": 8300,
+            "front_side": 2350,
+            "rear_side": 2350,
+            "diagonal_port": 8600,
+            "diagonal_starboard": 8715,
+        },
+    ),
+    "scars-open": lambda j: changed(
+        j, survey__scars=[{"id": "h1", "kind": "screw", "x": 900, "y": 100, "count": 6}]
+    ),
     "off-outline": lambda j: changed(j, survey__outline__front_narrower="400 mm"),
     "on-falling-edge": lambda j: changed(j, survey__outline__side_fall="200 mm"),
-    "touches-the-crown": lambda j: changed(j, survey__crown=STEEP, panels__p1__y="0", panels__p2__y="900 mm", panels__p1__stand_off="22 mm"),
+    "touches-the-crown": lambda j: changed(
+        j, survey__crown=STEEP, panels__p1__y="0", panels__p2__y="900 mm", panels__p1__stand_off="22 mm"
+    ),
     "little-air": lambda j: changed(j, survey__crown=EVEN, panels__p3__stand_off="50 mm"),
     "out-of-reach": lambda j: changed(j, survey__access__walkable="no"),
     "over-edge": lambda j: changed(j, panels__p1__y="-800 mm"),
@@ -102,7 +272,9 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "measured-differs": lambda j: changed(j, panels__p1__measured_length="1650 mm"),
     "not-measured": lambda j: j,
     "no-air-gap": lambda j: changed(j, panels__p1__stand_off="10 mm"),
-    "let-go-too-low": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}),
+    "let-go-too-low": lambda j: changed(
+        j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}
+    ),
     "safe-speed-too-low": lambda j: changed(j, panels__p1__hold=TAPE),
     "one-foot-lost": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_length": "60 mm"}),
     "foot-off-member": lambda j: changed(j, panels__p1__hold=BOLTS, panels__p1__x="400 mm"),
@@ -117,7 +289,9 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "uplift-judged": lambda j: j,
     "hold-unanswered": lambda j: changed(j, panels__p1__hold__bracket__thickness="20 mm"),
     "holes-beyond-base": lambda j: changed(j, panels__p1__hold={**BOLTS, "washer": "60 mm"}),
-    "pad-beyond-base": lambda j: apply_edits(changed(j, panels__p1__hold=TAPE), [SetValue(path="panels.p1.hold.bracket.toe", value="25 mm")]),
+    "pad-beyond-base": lambda j: apply_edits(
+        changed(j, panels__p1__hold=TAPE), [SetValue(path="panels.p1.hold.bracket.toe", value="25 mm")]
+    ),
     "nut-in-closed-rib": lambda j: changed(j, panels__p1__hold=BOLTS),
     "nut-access-unknown": lambda j: changed(j, vehicle__inside="unknown", panels__p1__hold=BOLTS),
     "landing-unknown": lambda j: changed(j, members__face_width=None),
@@ -126,10 +300,12 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "screw-too-short": lambda j: changed(j, panels__p1__hold__length="9 mm"),
     "bolt-too-short": lambda j: changed(j, panels__p1__hold={"school": "bolts", "length": "12 mm"}),
     "bracket-too-small": lambda j: changed(j, panels__p1__hold__count=4),
-    "feet-crowd": lambda j: changed(j, panels__p1__y="-525 mm", panels__p2__y="525 mm", panels__p1__hold__count=3),
+    "feet-crowd": lambda j: changed(
+        j, panels__p1__y="-525 mm", panels__p2__y="525 mm", panels__p1__hold__count=3
+    ),
     "brackets-meet": lambda j: changed(j, panels__p1__y="-535 mm", panels__p2__y="535 mm"),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
-}  # fmt: skip
+}
 ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged", "crown-not-measured"}
 
 
@@ -149,9 +325,14 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
 
 @pytest.mark.parametrize(
     ("station", "stage"),
-    [("survey", "survey.stages.outline_polygon"), ("structure", "structure.stages.lines_from"),
-     ("layout", "layout.stages.distances_of"), ("hold", "hold.stages.panel_loads"), ("roof-day", "build.stages.drill_map")],
-)  # fmt: skip
+    [
+        ("survey", "survey.stages.outline_polygon"),
+        ("structure", "structure.stages.lines_from"),
+        ("layout", "layout.stages.distances_of"),
+        ("hold", "hold.stages.panel_loads"),
+        ("roof-day", "build.stages.drill_map"),
+    ],
+)
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
     sound: Job, monkeypatch: pytest.MonkeyPatch, station: str, stage: str
 ) -> None:
@@ -198,7 +379,9 @@ def test_a_missing_input_stops_only_what_needs_it(sound: Job) -> None:
 
 
 def test_inches_are_said_in_inches(sound: Job) -> None:
-    job = apply_edits(sound, [SetValue(path="units", value="imperial"), SetValue(path="panels.p1.y", value={"mm": -800.0})])
+    job = apply_edits(
+        sound, [SetValue(path="units", value="imperial"), SetValue(path="panels.p1.y", value={"mm": -800.0})]
+    )
     assert '"' in next(s.why for s in evaluate(job).snags if s.id == "over-edge")
 
 

@@ -1,4 +1,6 @@
-"""Shadows of lids, raised panels and steps beside a ray marched through the solids; the gathered year beside its quarters."""
+"""Shadows of lids, raised panels and steps beside a ray marched through the solids; the gathered year beside
+its quarters.
+"""
 
 from __future__ import annotations
 
@@ -28,12 +30,23 @@ def solids(job: Job, *, lids_open: bool = False, tilted: bool = False) -> list[C
     return casters_of(job, lids_open=lids_open, tilted=tilted)
 
 
-LID = {"kind": "fan", "name": "Fan", "x": 2600, "y": 0, "length": 400, "width": 500, "height": 150, "lid_angle": "120°"}
+LID = {
+    "kind": "fan",
+    "name": "Fan",
+    "x": 2600,
+    "y": 0,
+    "length": 400,
+    "width": 500,
+    "height": 150,
+    "lid_angle": "120°",
+}
 
 
 @pytest.mark.parametrize("hinge", ["front", "rear", "left", "right"])
 def test_an_open_lid_shades_what_the_marched_ray_says(one_panel: Job, hinge: str) -> None:
-    job = apply_edits(changed(one_panel, panels=[]), [AddEntry(path="obstacles", value={**LID, "lid_hinge": hinge})])
+    job = apply_edits(
+        changed(one_panel, panels=[]), [AddEntry(path="obstacles", value={**LID, "lid_hinge": hinge})]
+    )
     things = solids(job, lids_open=True)
     assert len(things) == 2 and len(solids(job)) == 1
     agree(things, seed=len(hinge))
@@ -55,7 +68,11 @@ def agree(things: list[Caster], seed: int) -> None:
     rng = np.random.default_rng(seed)
     middle = np.mean([c for t in things for c in t.corners], axis=0)
     points = np.column_stack(
-        [middle[0] + rng.uniform(-1500, 1500, 60), middle[1] + rng.uniform(-1000, 1000, 60), np.full(60, 70.0)]
+        [
+            middle[0] + rng.uniform(-1500, 1500, 60),
+            middle[1] + rng.uniform(-1000, 1000, 60),
+            np.full(60, 70.0),
+        ]
     )
     footprints = [Polygon(t.corners) for t in things]
     points = np.array([p for p in points if all(f.distance(Point(p[:2])) > 20 for f in footprints)])
@@ -99,7 +116,16 @@ def test_cell_groups_lie_side_by_side_across_the_short_side(one_panel: Job) -> N
 
 
 def test_steps_of_the_roof_throw_shadows_and_removed_things_do_not(one_panel: Job) -> None:
-    step = {"id": "c1", "kind": "raised", "name": "Raised", "x": 1700, "y": 0, "length": 900, "width": 1600, "step": 300}
+    step = {
+        "id": "c1",
+        "kind": "raised",
+        "name": "Raised",
+        "x": 1700,
+        "y": 0,
+        "length": 900,
+        "width": 1600,
+        "step": 300,
+    }
     job = changed(one_panel, survey__sections=[step], site__climate="Niederau")
     assert yield_of(job).lost > 0.01
     assert yield_of(changed(job, survey__sections=[{**step, "step": -60}])).lost == pytest.approx(0, abs=1e-9)
@@ -113,19 +139,33 @@ def test_a_gathered_year_holds_the_light_of_all_its_quarters(sound: Job) -> None
     """Sum over the groups beside the library's own sum over every quarter of an hour."""
     site = site_of(changed(sound, site__climate="Windkamm"))
     sky = year_of(site)
-    utc = pd.date_range("2025-01-01 00:07:30", "2025-12-31 23:59", freq="15min") - pd.Timedelta(hours=site.longitude_deg / 15)
-    sun = solarposition.get_solarposition(utc.tz_localize("UTC"), site.latitude_deg, site.longitude_deg, site.altitude_m)
+    utc = pd.date_range("2025-01-01 00:07:30", "2025-12-31 23:59", freq="15min") - pd.Timedelta(
+        hours=site.longitude_deg / 15
+    )
+    sun = solarposition.get_solarposition(
+        utc.tz_localize("UTC"), site.latitude_deg, site.longitude_deg, site.altitude_m
+    )
     sun = sun[sun["apparent_elevation"] > 0.5]
     mass = atmosphere.get_absolute_airmass(
         atmosphere.get_relative_airmass(sun["apparent_zenith"]), atmosphere.alt2pres(site.altitude_m)
     )
     local = sun.index + pd.Timedelta(hours=site.longitude_deg / 15)
     haze = np.array(site.turbidity)[local.month - 1]
-    clear = clearsky.ineichen(sun["apparent_zenith"].to_numpy(), mass.to_numpy(), haze, altitude=site.altitude_m)
-    assert float((sky.beam * sky.hours).sum()) == pytest.approx(float(clear["dni"].sum()) * STEP_MINUTES / 60, rel=1e-6)
-    assert float((sky.clouded * sky.hours).sum()) == pytest.approx(0.25 * float(clear["ghi"].sum()) * STEP_MINUTES / 60, rel=1e-6)
+    clear = clearsky.ineichen(
+        sun["apparent_zenith"].to_numpy(), mass.to_numpy(), haze, altitude=site.altitude_m
+    )
+    assert float((sky.beam * sky.hours).sum()) == pytest.approx(
+        float(clear["dni"].sum()) * STEP_MINUTES / 60, rel=1e-6
+    )
+    assert float((sky.clouded * sky.hours).sum()) == pytest.approx(
+        0.25 * float(clear["ghi"].sum()) * STEP_MINUTES / 60, rel=1e-6
+    )
     on_level = float((sky.beam * np.sin(np.radians(sky.elevation_deg)) * sky.hours).sum())
-    by_quarters = float((clear["dni"] * np.cos(np.radians(sun["apparent_zenith"].to_numpy()))).sum()) * STEP_MINUTES / 60
+    by_quarters = (
+        float((clear["dni"] * np.cos(np.radians(sun["apparent_zenith"].to_numpy()))).sum())
+        * STEP_MINUTES
+        / 60
+    )
     assert on_level == pytest.approx(by_quarters, rel=3e-3)
     assert sky.hours.sum() == pytest.approx(len(sun) / 4)
 

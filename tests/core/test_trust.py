@@ -1,4 +1,6 @@
-"""What is told about a job as a whole: the word of the verdict, what would clear a stop, what is asked, in whose units."""
+"""What is told about a job as a whole: the word of the verdict, what would clear a stop, what is asked, in
+whose units.
+"""
 
 from __future__ import annotations
 
@@ -29,17 +31,21 @@ def test_a_stop_is_never_spoken_of_as_holding(demo: Job, sound: Job) -> None:
 @pytest.mark.parametrize(
     ("values", "word"),
     [
-        ({"vehicle__top_speed": None}, "not known"), ({"vehicle__skin_thickness": None}, "not known"), ({"panels": []}, "not known"),
+        ({"vehicle__top_speed": None}, "not known"),
+        ({"vehicle__skin_thickness": None}, "not known"),
+        ({"panels": []}, "not known"),
         ({"panels__p1__feet": []}, "not known"),
     ],
-)  # fmt: skip
+)
 def test_what_is_not_known_is_never_read_as_good(sound: Job, values: dict[str, object], word: str) -> None:
     told = evaluate(changed(sound, **values)).spoken
     assert told.word == word and told.because
 
 
 def test_a_verdict_just_above_the_need_is_thin(sound: Job) -> None:
-    """Ten per cent of spare is the line between thin and holds: walk the required speed up until the word changes twice."""
+    """Ten per cent of spare is the line between thin and holds: walk the required speed up until the word
+    changes twice.
+    """
     words = []
     for km_h in range(60, 216, 5):
         told = evaluate(changed(sound, vehicle__top_speed=f"{km_h} km/h"))
@@ -64,7 +70,8 @@ def test_every_offered_remedy_clears_its_stop_and_makes_no_other(demo: Job) -> N
 def test_the_twin_of_a_panel_lies_free_beside_it(sound: Job) -> None:
     for y in (-560, 0, 100):
         job = changed(
-            load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []}), panels__p3__y=y
+            load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []}),
+            panels__p3__y=y,
         )
         both = apply_edits(job, [MirrorPanel(panel="p3")])
         assert len(both.panels) == 2 and overlaps(both) == ()
@@ -75,7 +82,9 @@ def test_boats_and_tape_are_not_asked_for_ribs(sound: Job) -> None:
     bare = changed(sound, readings=[], members={})
     asks = {q.path for q in evaluate(bare).findings.questions}
     assert {"readings", "members.kind"} <= asks
-    taped = load_job({**bare.model_dump(), "panels": [{**p.model_dump(), "hold": {"school": "tape"}} for p in bare.panels]})
+    taped = load_job(
+        {**bare.model_dump(), "panels": [{**p.model_dump(), "hold": {"school": "tape"}} for p in bare.panels]}
+    )
     for job in (taped, changed(bare, vehicle__kind="boat", panels=[])):
         assert not {"readings", "members.kind"} & {q.path for q in evaluate(job).findings.questions}
 
@@ -85,7 +94,9 @@ METRIC = re.compile(r"\b\d[\d.,]*\s?(mm|cm|m|kg|km/h|°C)\b")
 
 def test_an_inch_job_hears_nothing_in_millimetres(demo: Job) -> None:
     told = evaluate(changed(demo, units="imperial"))
-    said = [w for s in told.snags for w in (s.title, s.where, s.why, s.remedy)] + [q.ask for q in told.findings.questions]
+    said = [w for s in told.snags for w in (s.title, s.where, s.why, s.remedy)] + [
+        q.ask for q in told.findings.questions
+    ]
     said += [*told.spoken.because, *(" ".join(map(str, asdict(s).values())) for s in told.findings.steps)]
     assert [t for t in said if METRIC.search(t)] == []
 
@@ -100,7 +111,11 @@ def test_feet_spread_by_count_keep_apart(sound: Job) -> None:
     for feet in count(2, 2):
         if feet > 10:
             break
-        job = apply_edits(sound, [SpreadFeet(panel="p1", count=feet), SetValue(path="panels.p1.locked", value=False)])
-        sides = {side: [f.along.mm for f in job.panels[0].feet if f.side == side] for side in ("port", "starboard")}
+        job = apply_edits(
+            sound, [SpreadFeet(panel="p1", count=feet), SetValue(path="panels.p1.locked", value=False)]
+        )
+        sides = {
+            side: [f.along.mm for f in job.panels[0].feet if f.side == side] for side in ("port", "starboard")
+        }
         assert all(b - a > 50 for run in sides.values() for a, b in pairwise(run))
         assert sum(map(len, sides.values())) == feet

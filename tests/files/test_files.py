@@ -40,10 +40,17 @@ def test_the_job_file_is_lossless(demo: Job) -> None:
     assert read_job(write_job(demo).encode()) == demo
 
 
-@given(st.floats(500, 20_000), st.floats(1, 60), st.text(min_size=1, max_size=40).filter(lambda s: s.isprintable()))
+@given(
+    st.floats(500, 20_000),
+    st.floats(1, 60),
+    st.text(min_size=1, max_size=40).filter(lambda s: s.isprintable()),
+)
 def test_any_job_survives_the_file(length: float, speed: float, name: str) -> None:
     job = Job.model_validate(
-        {"name": name, "vehicle": {"roof_length": {"mm": length, "text": f"{length!r} mm"}, "top_speed": {"m_s": speed}}}
+        {
+            "name": name,
+            "vehicle": {"roof_length": {"mm": length, "text": f"{length!r} mm"}, "top_speed": {"m_s": speed}},
+        }
     )
     assert read_job(write_job(job).encode()) == job
 
@@ -51,14 +58,32 @@ def test_any_job_survives_the_file(length: float, speed: float, name: str) -> No
 @pytest.mark.parametrize(
     ("data", "error"),
     [
-        (b"", UnreadableFile), (b"not json", UnreadableFile), (b"\xff\xfe\x00", UnreadableFile), (b"[" * 100_000, UnreadableFile),
-        (b'{"a":' * 60 + b"1" + b"}" * 60, UnreadableFile), (b"null", UnreadableFile), (b" " * 5_000_001, TooLarge),
-        (b'{"schema_version": 7, "name": "x"}', NewerFile), (b'{"schema_version": 1}', FahrtwindError),
+        (b"", UnreadableFile),
+        (b"not json", UnreadableFile),
+        (b"\xff\xfe\x00", UnreadableFile),
+        (b"[" * 100_000, UnreadableFile),
+        (b'{"a":' * 60 + b"1" + b"}" * 60, UnreadableFile),
+        (b"null", UnreadableFile),
+        (b" " * 5_000_001, TooLarge),
+        (b'{"schema_version": 7, "name": "x"}', NewerFile),
+        (b'{"schema_version": 1}', FahrtwindError),
         (b'{"schema_version": 1, "name": "x", "vehicle": {"roof_length": {"mm": NaN}}}', FahrtwindError),
         (b'{"schema_version": 1, "name": "x", "panels": "none"}', FahrtwindError),
     ],
-    ids=["empty", "text", "binary", "deep", "nested", "null", "large", "newer", "no name", "nan", "wrong type"],
-)  # fmt: skip
+    ids=[
+        "empty",
+        "text",
+        "binary",
+        "deep",
+        "nested",
+        "null",
+        "large",
+        "newer",
+        "no name",
+        "nan",
+        "wrong type",
+    ],
+)
 def test_hostile_job_files_are_refused_with_a_remedy(data: bytes, error: type[FahrtwindError]) -> None:
     with pytest.raises(error) as caught:
         read_job(data)
@@ -83,7 +108,10 @@ def test_dxf_is_sound_and_at_true_scale(demo: Job) -> None:
     findings = evaluate(demo).findings
     document, auditor = ezdxf.recover.read(io.BytesIO(to_dxf(drill_drawing(demo, findings)).encode()))
     assert not auditor.errors and document.units == ezdxf.units.MM
-    holes = {(round(c.dxf.center.x, 3), round(-c.dxf.center.y, 3)) for c in document.modelspace().query('CIRCLE[layer=="HOLES"]')}
+    holes = {
+        (round(c.dxf.center.x, 3), round(-c.dxf.center.y, 3))
+        for c in document.modelspace().query('CIRCLE[layer=="HOLES"]')
+    }
     assert holes == {(round(m.x_mm, 3), round(m.y_mm, 3)) for m in findings.marks if m.kind == "hole"}
     roof = document.modelspace().query('LWPOLYLINE[layer=="ROOF"]').first
     xs = [p[0] for p in roof.get_points()]
@@ -94,7 +122,10 @@ def test_svg_is_at_true_scale_and_escapes_names(demo: Job) -> None:
     named = changed(demo, panels__p1__name="<b>&\"'")
     drawing = drill_drawing(named, evaluate(named).findings)
     root = ET.fromstring(to_svg(drawing))
-    width, box = float(root.attrib["width"].removesuffix("mm")), [float(v) for v in root.attrib["viewBox"].split()]
+    width, box = (
+        float(root.attrib["width"].removesuffix("mm")),
+        [float(v) for v in root.attrib["viewBox"].split()],
+    )
     assert width == pytest.approx(box[2], abs=1e-2) == pytest.approx(drawing.extent.length_mm, abs=1e-2)
     holes = root.findall(f".//{SVG}g[@id='HOLES']/{SVG}circle")
     assert len(holes) == sum(m.kind == "hole" for m in evaluate(named).findings.marks)
@@ -108,7 +139,10 @@ def test_the_work_sheet_says_what_the_plan_says(demo: Job) -> None:
     assert f"1 : {print_scale(demo, evaluation.findings)}" in text.replace("\n", " ")
     for mark in evaluation.findings.marks:
         assert f"{mark.x_mm:.0f}" in text
-    for line in (*[m.item for m in evaluation.findings.materials], *[s.title for s in evaluation.findings.steps]):
+    for line in (
+        *[m.item for m in evaluation.findings.materials],
+        *[s.title for s in evaluation.findings.steps],
+    ):
         assert line.split()[0] in text
     assert "STOP" in text and "Makers" in text
     fonts = {f for page in reader.pages for f in (page["/Resources"]["/Font"] or {}).values()}
@@ -116,14 +150,18 @@ def test_the_work_sheet_says_what_the_plan_says(demo: Job) -> None:
 
 
 def test_the_sheet_says_which_way_round_it_is_and_measures_from_the_datum(demo: Job) -> None:
-    """FRONT, PORT and STARBOARD at their edges, figures of 8 pt or more, dimensions, panel names, date and revision, Letter for inches."""
+    """FRONT, PORT and STARBOARD at their edges, figures of 8 pt or more, dimensions, panel names, date and
+    revision, Letter for inches.
+    """
     evaluation = evaluate(demo)
     scale = print_scale(demo, evaluation.findings)
     drawing = drill_drawing(demo, evaluation.findings, scale)
     words = {t.text: t for t in drawing.items if isinstance(t, Text)}
     roof = evaluation.findings.roof
     assert roof is not None
-    assert words["FRONT"].x < roof.x_mm and words["PORT"].y < roof.y_mm and words["STARBOARD"].y > roof.y_end_mm
+    assert (
+        words["FRONT"].x < roof.x_mm and words["PORT"].y < roof.y_mm and words["STARBOARD"].y > roof.y_end_mm
+    )
     assert min(t.height for t in words.values()) / scale >= 8 * 25.4 / 72
     across = {f"{abs(m.y_mm):.0f} mm {'S' if m.y_mm > 0 else 'P'}" for m in evaluation.findings.marks}
     dims = {t.text for t in drawing.items if isinstance(t, Text) and t.layer == "DIMENSIONS"}
@@ -137,7 +175,9 @@ def test_the_sheet_says_which_way_round_it_is_and_measures_from_the_datum(demo: 
 
 
 def test_the_dxf_has_a_colour_for_each_layer_and_its_extents(demo: Job) -> None:
-    document, _ = ezdxf.recover.read(io.BytesIO(to_dxf(drill_drawing(demo, evaluate(demo).findings, stamp=STAMP)).encode()))
+    document, _ = ezdxf.recover.read(
+        io.BytesIO(to_dxf(drill_drawing(demo, evaluate(demo).findings, stamp=STAMP)).encode())
+    )
     colours = [document.layers.get(name).color for name in LAYERS]
     assert len(set(colours)) == len(LAYERS)
     for colour in colours:
@@ -151,7 +191,9 @@ def test_the_dxf_has_a_colour_for_each_layer_and_its_extents(demo: Job) -> None:
 
 
 def test_oil_and_deburring_only_where_there_is_metal(demo: Job) -> None:
-    wooden = changed(demo, vehicle__skin="membrane", vehicle__ply_thickness="9 mm", members__kind="wood_truss")
+    wooden = changed(
+        demo, vehicle__skin="membrane", vehicle__ply_thickness="9 mm", members__kind="wood_truss"
+    )
     for job, metal in ((demo, True), (wooden, False)):
         findings = evaluate(job).findings
         said = " ".join([*(m.note for m in findings.materials), *(s.title for s in findings.steps)])
@@ -183,10 +225,14 @@ def test_counts_in_the_materials_match_the_marks(demo: Job) -> None:
 @pytest.mark.parametrize(
     ("text", "understood", "refused"),
     [
-        ("968\n1.62 m\n5' 4\"", 3, 0), ("position;kind\n968;magnet\n1620;rivet row", 2, 0), ("968\tknock\t25 mm\n", 1, 0),
-        ("kind,position\nmagnet,968\nfoo,12\n", 1, 1), ("968, magnet\nabc, magnet\n-9 m, magnet", 2, 1), ("", 0, 0),
+        ("968\n1.62 m\n5' 4\"", 3, 0),
+        ("position;kind\n968;magnet\n1620;rivet row", 2, 0),
+        ("968\tknock\t25 mm\n", 1, 0),
+        ("kind,position\nmagnet,968\nfoo,12\n", 1, 1),
+        ("968, magnet\nabc, magnet\n-9 m, magnet", 2, 1),
+        ("", 0, 0),
     ],
-)  # fmt: skip
+)
 def test_readings_are_understood_line_by_line(text: str, understood: int, refused: int) -> None:
     table = read_readings(text, "metric")
     assert (len(table.understood), len(table.refused)) == (understood, refused)
@@ -222,9 +268,12 @@ def test_the_outline_comes_back_from_our_own_drawings(demo: Job) -> None:
 
 def test_outlines_as_people_send_them() -> None:
     rows = read_outline('x;y\n0;-31 1/2"\n13\'; -31 1/2"\n13\';31 1/2"\n0;31 1/2"', "imperial")
-    assert rows.format == "csv" and (rows.length_mm, rows.width_mm) == pytest.approx((13 * 304.8, 63 * 25.4), abs=0.1)
+    assert rows.format == "csv" and (rows.length_mm, rows.width_mm) == pytest.approx(
+        (13 * 304.8, 63 * 25.4), abs=0.1
+    )
     circle = read_outline(
-        "<svg width='3000mm' height='2000mm' viewBox='0 0 300 200'><circle cx='150' cy='100' r='90'/></svg>", "metric"
+        "<svg width='3000mm' height='2000mm' viewBox='0 0 300 200'><circle cx='150' cy='100' r='90'/></svg>",
+        "metric",
     )
     assert (circle.length_mm, circle.width_mm) == pytest.approx((1800, 1800), abs=8)
     document = ezdxf.new(units=ezdxf.units.CM)
@@ -238,14 +287,37 @@ def test_outlines_as_people_send_them() -> None:
 @pytest.mark.parametrize(
     ("text", "error"),
     [
-        ("", UnreadableFile), ("a,b\n1,2\n3,4\n5,7", WrongHeader), ("0,0\n1000,0", UnreadableFile), ("0,0\n1 parsec,0\n3,3", FahrtwindError),
-        ("0\n1\n2", FahrtwindError), ("0\nSECTION\n2\nHEADER\nbroken", UnreadableFile), ("<svg", UnreadableFile),
-        (f"<!DOCTYPE x [<!ENTITY a 'b'>]><svg>{SQUARE}</svg>", UnreadableFile), ("0,0\n" * 5000, TooLarge), ("9" * 2_000_001, TooLarge),
-        ("0,0\n90 m,0\n90 m,2 m\n0,2 m", OutOfRange), ("<svg width='9mm'><line x1='0' y1='0' x2='9' y2='9'/></svg>", UnreadableFile),
+        ("", UnreadableFile),
+        ("a,b\n1,2\n3,4\n5,7", WrongHeader),
+        ("0,0\n1000,0", UnreadableFile),
+        ("0,0\n1 parsec,0\n3,3", FahrtwindError),
+        ("0\n1\n2", FahrtwindError),
+        ("0\nSECTION\n2\nHEADER\nbroken", UnreadableFile),
+        ("<svg", UnreadableFile),
+        (f"<!DOCTYPE x [<!ENTITY a 'b'>]><svg>{SQUARE}</svg>", UnreadableFile),
+        ("0,0\n" * 5000, TooLarge),
+        ("9" * 2_000_001, TooLarge),
+        ("0,0\n90 m,0\n90 m,2 m\n0,2 m", OutOfRange),
+        ("<svg width='9mm'><line x1='0' y1='0' x2='9' y2='9'/></svg>", UnreadableFile),
     ],
-    ids=["empty", "header", "two points", "unit", "one column", "bad dxf", "bad svg", "entities", "rows", "size", "90 m", "open line"],
-)  # fmt: skip
-def test_outlines_that_cannot_be_a_roof_are_refused_with_a_remedy(text: str, error: type[FahrtwindError]) -> None:
+    ids=[
+        "empty",
+        "header",
+        "two points",
+        "unit",
+        "one column",
+        "bad dxf",
+        "bad svg",
+        "entities",
+        "rows",
+        "size",
+        "90 m",
+        "open line",
+    ],
+)
+def test_outlines_that_cannot_be_a_roof_are_refused_with_a_remedy(
+    text: str, error: type[FahrtwindError]
+) -> None:
     with pytest.raises(error) as caught:
         read_outline(text, "metric")
     assert caught.value.remedy and caught.value.field

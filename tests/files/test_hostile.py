@@ -1,4 +1,6 @@
-"""Tables and drawings that are small on disk and endless when read, or that mean something else than they say."""
+"""Tables and drawings that are small on disk and endless when read, or that mean something else than they
+say.
+"""
 
 from __future__ import annotations
 
@@ -16,7 +18,9 @@ from fahrtwind.files.outline_import import read_outline
 from fahrtwind.files.table import as_text, neutral, number, read_rows
 
 RECT = "<rect width='5000' height='2000'/>"
-SVG = "<svg xmlns='http://www.w3.org/2000/svg' width='5000mm' height='2000mm' viewBox='0 0 5000 2000'>{}</svg>"
+SVG = (
+    "<svg xmlns='http://www.w3.org/2000/svg' width='5000mm' height='2000mm' viewBox='0 0 5000 2000'>{}</svg>"
+)
 EDGE = [(0, 0), (5000, 0), (5000, 2000), (0, 2000)]
 
 
@@ -55,7 +59,10 @@ def test_a_small_drawing_that_stands_for_something_endless_is_refused(text: str)
 
 
 def test_a_drawing_without_a_unit_asks_for_it() -> None:
-    for text in (f"<svg viewBox='0 0 5000 2000'>{RECT}</svg>", dxf(lambda m: m.add_lwpolyline(EDGE, close=True), units=0)):
+    for text in (
+        f"<svg viewBox='0 0 5000 2000'>{RECT}</svg>",
+        dxf(lambda m: m.add_lwpolyline(EDGE, close=True), units=0),
+    ):
         with pytest.raises(UnitUnknown):
             read_outline(text, "metric")
         assert read_outline(text, "metric", "mm").length_mm == pytest.approx(5000)
@@ -64,17 +71,38 @@ def test_a_drawing_without_a_unit_asks_for_it() -> None:
 
 
 def test_a_table_is_read_as_it_was_meant() -> None:
-    assert [r.cells for r in read_rows("a;b\r0,5;1\r\r2;3", "t", most=9)] == [("a", "b"), ("0,5", "1"), ("2", "3")]
-    assert [r.cells for r in read_rows("\ufeff1220,5\n640,5", "t", most=9, one_column=True)] == [("1220,5",), ("640,5",)]
+    assert [r.cells for r in read_rows("a;b\r0,5;1\r\r2;3", "t", most=9)] == [
+        ("a", "b"),
+        ("0,5", "1"),
+        ("2", "3"),
+    ]
+    assert [r.cells for r in read_rows("\ufeff1220,5\n640,5", "t", most=9, one_column=True)] == [
+        ("1220,5",),
+        ("640,5",),
+    ]
     assert read_rows('31 1/2"\t5"', "t", most=9, quotes=False)[0].cells == ('31 1/2"', '5"')
-    for text, why in (("x\n" * 11, TooLarge), ("x," * 5000, TooLarge), ("a," + "y" * 100_000, TooLarge), ('a,"b', InputError)):
+    for text, why in (
+        ("x\n" * 11, TooLarge),
+        ("x," * 5000, TooLarge),
+        ("a," + "y" * 100_000, TooLarge),
+        ('a,"b', InputError),
+    ):
         try:
             read_rows(text, "t", most=10)
         except InputError as error:
             assert isinstance(error, why) and error.remedy
         else:
-            assert text == 'a,"b', "an unclosed quotation mark at the end is the only one of these that may be read"
-    assert [number(t) for t in ("inf", "1e999", "1_000", "0x10", "-,5", "١")] == [None, None, None, None, -0.5, None]
+            assert text == 'a,"b', (
+                "an unclosed quotation mark at the end is the only one of these that may be read"
+            )
+    assert [number(t) for t in ("inf", "1e999", "1_000", "0x10", "-,5", "١")] == [
+        None,
+        None,
+        None,
+        None,
+        -0.5,
+        None,
+    ]
 
 
 @pytest.mark.parametrize("cell", ["=1+1", "+49", "-3", "@x", "\tx", "'quoted", "'=x", "plain", ""])

@@ -76,7 +76,9 @@ def test_the_slower_window_is_told_and_nothing_is_overwritten(store: JobStore, d
         store.edit(job.id, change(1, "other", client="second"), name("by the second"))
     assert (caught.value.current_revision, caught.value.changed_by) == (2, "first")
     assert store.get(job.id).job.name == "by the first"
-    assert store.edit(job.id, change(2, "other", client="second"), name("taken over")).job.name == "taken over"
+    assert (
+        store.edit(job.id, change(2, "other", client="second"), name("taken over")).job.name == "taken over"
+    )
 
 
 def test_the_same_edit_sent_twice_counts_once(store: JobStore, demo: Job) -> None:
@@ -89,7 +91,11 @@ def test_the_same_edit_sent_twice_counts_once(store: JobStore, demo: Job) -> Non
 def test_a_refused_edit_leaves_the_stored_job_as_it_was(store: JobStore, demo: Job) -> None:
     job = store.create(demo, "me")
     with pytest.raises(InputError):
-        store.edit(job.id, change(1), [SetValue(path="name", value="x"), SetValue(path="panels.p1.x", value="far away")])
+        store.edit(
+            job.id,
+            change(1),
+            [SetValue(path="name", value="x"), SetValue(path="panels.p1.x", value="far away")],
+        )
     assert store.get(job.id).job == demo and store.get(job.id).revision == 1
 
 
@@ -105,7 +111,10 @@ def test_database_is_kept_as_promised(database: Path, demo: Job) -> None:
     engine = open_database(database)
     JobStore(engine).create(demo, "me")
     with engine.connect() as connection:
-        read = {p: connection.exec_driver_sql(f"PRAGMA {p}").scalar() for p in ("journal_mode", "foreign_keys", "synchronous")}
+        read = {
+            p: connection.exec_driver_sql(f"PRAGMA {p}").scalar()
+            for p in ("journal_mode", "foreign_keys", "synchronous")
+        }
     assert read == {"journal_mode": "wal", "foreign_keys": 1, "synchronous": 2}
     copy = database.with_name("copy.db")
     backup(database, copy)
@@ -115,12 +124,16 @@ def test_database_is_kept_as_promised(database: Path, demo: Job) -> None:
 def test_an_empty_file_and_a_database_of_the_first_version_are_brought_up(database: Path, demo: Job) -> None:
     raw = sqlite3.connect(database)
     raw.executescript(
-        "CREATE TABLE jobs (id VARCHAR(24) PRIMARY KEY, head INTEGER NOT NULL, created_at DATETIME NOT NULL, removed_at DATETIME);"
-        "CREATE TABLE revisions (job_id VARCHAR(24) REFERENCES jobs(id), number INTEGER, document TEXT NOT NULL, summary VARCHAR(200)"
-        " NOT NULL, client VARCHAR(60) NOT NULL, edit_id VARCHAR(60) NOT NULL, merge_key VARCHAR(200) NOT NULL, at DATETIME NOT NULL,"
+        "CREATE TABLE jobs (id VARCHAR(24) PRIMARY KEY, head INTEGER NOT NULL, created_at DATETIME "
+        "NOT NULL, removed_at DATETIME);"
+        "CREATE TABLE revisions (job_id VARCHAR(24) REFERENCES jobs(id), number INTEGER, document "
+        "TEXT NOT NULL, summary VARCHAR(200)"
+        " NOT NULL, client VARCHAR(60) NOT NULL, edit_id VARCHAR(60) NOT NULL, merge_key "
+        "VARCHAR(200) NOT NULL, at DATETIME NOT NULL,"
         " back_to INTEGER, forward_to INTEGER, PRIMARY KEY (job_id, number));"
         "CREATE UNIQUE INDEX one_revision_per_edit ON revisions (job_id, edit_id);"
-        "CREATE TABLE alembic_version (version_num VARCHAR(32) PRIMARY KEY); INSERT INTO alembic_version VALUES ('0001');"
+        "CREATE TABLE alembic_version (version_num VARCHAR(32) PRIMARY KEY); INSERT INTO "
+        "alembic_version VALUES ('0001');"
         "INSERT INTO jobs VALUES ('old', 1, '2026-01-01 00:00:00', NULL);"
     )
     raw.execute(
@@ -134,7 +147,9 @@ def test_an_empty_file_and_a_database_of_the_first_version_are_brought_up(databa
 
 
 def test_killed_while_writing_it_keeps_every_answered_edit(database: Path, demo: Job) -> None:
-    """A second process edits as fast as it can and is killed; every edit it reported is there, and the file is sound."""
+    """A second process edits as fast as it can and is killed; every edit it reported is there, and the file
+    is sound.
+    """
     job = JobStore(open_database(database)).create(demo, "me")
     script = textwrap.dedent(
         f"""
@@ -144,7 +159,8 @@ def test_killed_while_writing_it_keeps_every_answered_edit(database: Path, demo:
         from fahrtwind.store.jobs import Change, JobStore
         store = JobStore(open_database(Path({str(database)!r})))
         for i in range(1, 100000):
-            store.edit({job.id!r}, Change(i, "victim", f"e{{i}}"), [SetValue(path="name", value=f"edit {{i}}")])
+            edit = SetValue(path="name", value=f"edit {{i}}")
+            store.edit({job.id!r}, Change(i, "victim", f"e{{i}}"), [edit])
             print(i, flush=True)
         """
     )

@@ -1,4 +1,6 @@
-"""When things go wrong around a job: sent twice, clock set back, documents nobody can read, databases that refuse."""
+"""When things go wrong around a job: sent twice, clock set back, documents nobody can read, databases that
+refuse.
+"""
 
 from __future__ import annotations
 
@@ -35,7 +37,11 @@ def test_what_is_sent_twice_is_done_once_also_undo_and_after_a_restart(database:
     again = JobStore(open_database(database))
     assert again.undo(job.id, Change(3, "me", "u1")).revision == 4, "the answer was lost, the step was not"
     assert again.edit(job.id, Change(1, "me", "e1"), name("a")).revision == 4
-    assert again.redo(job.id, Change(4, "me", "r1")).job.name == again.redo(job.id, Change(4, "me", "r1")).job.name == "b"
+    assert (
+        again.redo(job.id, Change(4, "me", "r1")).job.name
+        == again.redo(job.id, Change(4, "me", "r1")).job.name
+        == "b"
+    )
     assert again.get(job.id).revision == 5
 
 
@@ -69,8 +75,12 @@ def damaged(database: Path, demo: Job, document: str) -> tuple[JobStore, str]:
     return JobStore(open_database(database)), job.id
 
 
-@pytest.mark.parametrize("document", ["{", "[]", '{"schema_version": 99}', '{"schema_version": 3, "name": 5}', "[" * 100_000])
-def test_a_document_nobody_can_read_costs_neither_the_list_nor_the_job(database: Path, demo: Job, document: str) -> None:
+@pytest.mark.parametrize(
+    "document", ["{", "[]", '{"schema_version": 99}', '{"schema_version": 3, "name": 5}', "[" * 100_000]
+)
+def test_a_document_nobody_can_read_costs_neither_the_list_nor_the_job(
+    database: Path, demo: Job, document: str
+) -> None:
     store, job_id = damaged(database, demo, document)
     store.create(demo, "me")
     assert len(store.summaries()) == 2
@@ -92,7 +102,9 @@ def test_old_documents_keep_their_values_where_a_rule_about_text_came_later(demo
     assert json.loads(job.model_dump_json())["name"] == job.name
 
 
-def test_a_locked_database_is_told_and_nothing_is_lost(database: Path, demo: Job, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_a_locked_database_is_told_and_nothing_is_lost(
+    database: Path, demo: Job, monkeypatch: pytest.MonkeyPatch
+) -> None:
     monkeypatch.setattr(db, "BUSY_MS", 60)
     store = JobStore(open_database(database))
     job = store.create(demo, "me")
@@ -135,7 +147,9 @@ def test_a_damaged_database_is_told(database: Path, demo: Job) -> None:
     assert "backup" in caught.value.remedy
 
 
-def test_backup_writes_aside_checks_and_renames(database: Path, demo: Job, monkeypatch: pytest.MonkeyPatch) -> None:
+def test_backup_writes_aside_checks_and_renames(
+    database: Path, demo: Job, monkeypatch: pytest.MonkeyPatch
+) -> None:
     copy = database.with_name("copy.db")
     with pytest.raises(UnreadableFile):
         backup(database, copy)
@@ -152,7 +166,6 @@ def test_backup_writes_aside_checks_and_renames(database: Path, demo: Job, monke
     monkeypatch.setattr(db, "_copy", broken)
     with pytest.raises(Unavailable):
         backup(database, database.with_name("other.db"))
-    assert sorted(p.name for p in database.parent.glob("*.db*") if "wal" not in p.name and "shm" not in p.name) == [
-        "copy.db",
-        "jobs.db",
-    ]
+    assert sorted(
+        p.name for p in database.parent.glob("*.db*") if "wal" not in p.name and "shm" not in p.name
+    ) == ["copy.db", "jobs.db"]

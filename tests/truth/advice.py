@@ -15,7 +15,9 @@ KIND = "magnet"
 
 
 def checks_until_settled(seed: int, *, advised: bool) -> tuple[int, bool]:
-    """Number of spot checks of 160 mm until settled with a pitch within 1 % at 95 %, and whether that pitch is right."""
+    """Number of spot checks of 160 mm until settled with a pitch within 1 % at 95 %, and whether that pitch
+    is right.
+    """
     rng = np.random.default_rng(seed)
     pitch, count = float(np.clip(610 * np.exp(rng.normal(0, 0.3)), 330, 1250)), int(rng.integers(8, 19))
     first = rng.uniform(40, 0.6 * pitch)
@@ -39,7 +41,11 @@ def checks_until_settled(seed: int, *, advised: bool) -> tuple[int, bool]:
             walked = walked + SPOT_MM if walked < span else SPOT_MM / 2
         for x in members[(members >= start) & (members <= end)]:
             if rng.random() > RELIABILITY[KIND].miss_share:
-                readings.append(ReadingFact(f"r{len(readings)}", float(x + rng.normal(0, RELIABILITY[KIND].sigma_mm)), KIND))
+                readings.append(
+                    ReadingFact(
+                        f"r{len(readings)}", float(x + rng.normal(0, RELIABILITY[KIND].sigma_mm)), KIND
+                    )
+                )
         scans.append(ScanFact(f"s{len(scans)}", start, min(end, span), KIND))
         done += max(1, int(np.ceil((end - start) / SPOT_MM)))
     return done, False

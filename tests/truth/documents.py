@@ -1,4 +1,6 @@
-"""Random valid job documents, drawn from the model itself: every field, every choice, and often the ends of every range."""
+"""Random valid job documents, drawn from the model itself: every field, every choice, and often the ends of
+every range.
+"""
 
 from __future__ import annotations
 
@@ -35,7 +37,9 @@ def range_ends(model: type[BaseModel] = Job, path: str = "") -> list[tuple[str, 
     found: list[tuple[str, float]] = []
     for name, field in model.model_fields.items():
         kind, notes = _plain(field)
-        within = next((n.func for n in notes if isinstance(n, AfterValidator) and hasattr(n.func, "low")), None)
+        within = next(
+            (n.func for n in notes if isinstance(n, AfterValidator) and hasattr(n.func, "low")), None
+        )
         if within is not None:
             found += [(f"{path}{name}", within.low), (f"{path}{name}", within.high)]
         elif isinstance(kind, type) and issubclass(kind, BaseModel) and not issubclass(kind, Quantity):
@@ -84,7 +88,9 @@ def _value(kind: Any, notes: list[Any], dice: random.Random) -> Any:
         inner, own = _unwrapped(get_args(kind)[0], [])
         most = min(next((n.max_length for n in notes if isinstance(n, MaxLen)), MOST_ENTRIES), MOST_ENTRIES)
         count = 12 if "ClimateMonth" in str(inner) else dice.randint(0, most)
-        return [_model(inner, dice, i + 1) if _is_part(inner) else _value(inner, own, dice) for i in range(count)]
+        return [
+            _model(inner, dice, i + 1) if _is_part(inner) else _value(inner, own, dice) for i in range(count)
+        ]
     if isinstance(kind, type) and issubclass(kind, Quantity):
         within = next(n.func for n in notes if isinstance(n, AfterValidator) and hasattr(n.func, "low"))
         return {kind.value_name(): _number(within.low, within.high, dice)}

@@ -1,4 +1,6 @@
-"""An exhaustive search for the best layout on a coarse grid, and roofs to search: independent of the proposals' own method."""
+"""An exhaustive search for the best layout on a coarse grid, and roofs to search: independent of the
+proposals' own method.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +27,12 @@ class Offered:
     def room(self) -> Room:
         x, y, x1, y1 = self.bounds
         blocks = tuple(
-            Block("obstacle", f"o{i}", f"thing {i}", Rect(a, b, c - a, d - b), 25.0) for i, (a, b, c, d) in enumerate(self.blocks)
+            Block("obstacle", f"o{i}", f"thing {i}", Rect(a, b, c - a, d - b), 25.0)
+            for i, (a, b, c, d) in enumerate(self.blocks)
         )
-        return Room(Rect(x, y, x1 - x, y1 - y), blocks, (), float(self.gap), float(max(self.gap, self.side_gap)))
+        return Room(
+            Rect(x, y, x1 - x, y1 - y), blocks, (), float(self.gap), float(max(self.gap, self.side_gap))
+        )
 
     def kinds(self) -> list[Kind]:
         found: list[Kind] = []
@@ -46,8 +51,14 @@ def exhaustive(offered: Offered, grid: int) -> int:
     x0, y0, x1, y1 = (v // grid for v in offered.bounds)
     taken = np.zeros((x1 - x0, y1 - y0), dtype=bool)
     for a, b, c, d in offered.blocks:
-        taken[max(a // grid - x0, 0) : max(c // grid - x0, 0), max(b // grid - y0, 0) : max(d // grid - y0, 0)] = True
-    sizes = {(length // grid, width // grid, watts) for a, b, watts in offered.models for length, width in ((a, b), (b, a))}
+        taken[
+            max(a // grid - x0, 0) : max(c // grid - x0, 0), max(b // grid - y0, 0) : max(d // grid - y0, 0)
+        ] = True
+    sizes = {
+        (length // grid, width // grid, watts)
+        for a, b, watts in offered.models
+        for length, width in ((a, b), (b, a))
+    }
     gap, side = offered.gap // grid, max(offered.gap, offered.side_gap) // grid
     cells = [(i, j) for i in range(taken.shape[0]) for j in range(taken.shape[1])]
     density = max(watts / ((length + gap) * (width + side)) for length, width, watts in sizes)
@@ -78,7 +89,9 @@ BENCH_MODELS = ((1722, 1134, 410), (1640, 992, 320), (1480, 670, 185), (1190, 54
 
 
 def bench_roof(seed: int) -> Offered:
-    """A seeded roof of 2.5 to 12 m with up to 8 obstacles, each with 40 mm around it, and four panel models."""
+    """A seeded roof of 2.5 to 12 m with up to 8 obstacles, each with 40 mm around it, and four panel
+    models.
+    """
     rng = np.random.default_rng(seed)
     length, width = int(rng.uniform(2500, 12_000)), int(rng.uniform(1500, 2400))
     blocks: list[tuple[int, int, int, int]] = []

@@ -1,4 +1,6 @@
-"""Sun and shadow the plain way, one moment after the other: shadows as polygons, an independent twin of the fast way."""
+"""Sun and shadow the plain way, one moment after the other: shadows as polygons, an independent twin of the
+fast way.
+"""
 
 from __future__ import annotations
 
@@ -31,7 +33,9 @@ def marched(point: np.ndarray, casters: list[Caster], bearing_deg: float, elevat
 
 
 def shadow_of(footprint: Polygon, height_mm: float, bearing_deg: float, elevation_deg: float) -> Polygon:
-    """The shadow of a convex thing: hull of its footprint and the footprint moved by height / tan(elevation) away from the sun."""
+    """The shadow of a convex thing: hull of its footprint and the footprint moved by height / tan(elevation)
+    away from the sun.
+    """
     reach = height_mm / tan(radians(elevation_deg))
     away = cos(radians(bearing_deg)) * reach, -sin(radians(bearing_deg)) * reach  # ahead is -x, starboard +y
     moved = translate(footprint, *away)
@@ -39,7 +43,9 @@ def shadow_of(footprint: Polygon, height_mm: float, bearing_deg: float, elevatio
 
 
 def beam_lost(job: Job, sky: Sky, headings: list[float], weights: np.ndarray) -> list[float]:  # type: ignore[type-arg]
-    """For every flat panel the share of its direct light that obstacles take, moment by moment and heading by heading."""
+    """For every flat panel the share of its direct light that obstacles take, moment by moment and heading by
+    heading.
+    """
     lost = []
     for panel in job.panels:
         cells = cells_of(panel, tilted=False)
@@ -53,7 +59,10 @@ def beam_lost(job: Job, sky: Sky, headings: list[float], weights: np.ndarray) ->
                     over = obstacle.height.mm - top
                     if over > 0:
                         shadow = shadow_of(
-                            obstacle_polygon(obstacle).convex_hull, over, sky.azimuth_deg[i] - heading, sky.elevation_deg[i]
+                            obstacle_polygon(obstacle).convex_hull,
+                            over,
+                            sky.azimuth_deg[i] - heading,
+                            sky.elevation_deg[i],
                         )
                         hidden |= shapely.contains(shadow, spots)
                 all_light += light

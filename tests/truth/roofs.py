@@ -1,7 +1,8 @@
-"""Roofs with known truth, seeded: members, a survey of them with misses and false readings, and the limit of an oracle.
+"""Roofs with known truth, seeded: members, a survey of them with misses and false readings, and the limit of
+an oracle.
 
-The oracle is told which reading belongs to which member, and what kind of roof it is; what it does not find is not in the
-readings. Invented data: shares and noise as in the finder's documented defaults.
+The oracle is told which reading belongs to which member, and what kind of roof it is; what it does not find
+is not in the readings. Invented data: shares and noise as in the finder's documented defaults.
 """
 
 from __future__ import annotations
@@ -19,8 +20,12 @@ from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 FloatArray = npt.NDArray[np.float64]
 Kind = Literal["one spacing", "odd front bay", "odd rear bay", "two sections", "every second missed"]
 SHARES: dict[Kind, float] = {
-    "one spacing": 0.75, "odd front bay": 0.08, "odd rear bay": 0.08, "two sections": 0.06, "every second missed": 0.03,
-}  # fmt: skip
+    "one spacing": 0.75,
+    "odd front bay": 0.08,
+    "odd rear bay": 0.08,
+    "two sections": 0.06,
+    "every second missed": 0.03,
+}
 METHODS: tuple[ReadingKind, ...] = ("seen", "rivet_row", "magnet", "stud_finder", "knock")
 
 
@@ -68,7 +73,9 @@ def _bays(rng: np.random.Generator, kind: Kind) -> tuple[FloatArray, FloatArray,
         joint = int(rng.integers(4, n - 5))
         second = pitch * (rng.uniform(0.6, 0.9) if rng.random() < 0.5 else rng.uniform(1.12, 1.6))
         bays[joint:] = second
-        counts = np.stack([np.ones(n), np.minimum(np.arange(n), joint), np.maximum(np.arange(n) - joint, 0)], axis=1)
+        counts = np.stack(
+            [np.ones(n), np.minimum(np.arange(n), joint), np.maximum(np.arange(n) - joint, 0)], axis=1
+        )
         return bays, counts, (pitch, second)
     return bays, counts, (pitch,)
 
@@ -86,7 +93,9 @@ def _survey(
         noticeable &= np.arange(len(members)) % 2 == int(rng.integers(2))
     while noticeable.sum() < 4 and kind != "every second missed":
         noticeable[rng.integers(len(members))] = True
-    methods = METHODS[1:] if kind == "every second missed" else METHODS  # who sees from inside misses none between
+    methods = (
+        METHODS[1:] if kind == "every second missed" else METHODS
+    )  # who sees from inside misses none between
     for j in np.flatnonzero(noticeable):
         for _ in range(1 + rng.binomial(2, 0.35)):
             method = methods[rng.integers(len(methods))]
@@ -102,9 +111,15 @@ def _survey(
 
 
 def _rescan(
-    rng: np.random.Generator, members: FloatArray, span: float, readings: list[tuple[float, ReadingKind]], belongs: list[int]
+    rng: np.random.Generator,
+    members: FloatArray,
+    span: float,
+    readings: list[tuple[float, ReadingKind]],
+    belongs: list[int],
 ) -> tuple[list[tuple[float, ReadingKind]], list[int], list[ScanFact]]:
-    """One stretch searched again by one method from end to end: members found or missed at the method's own rate."""
+    """One stretch searched again by one method from end to end: members found or missed at the method's own
+    rate.
+    """
     method = METHODS[1 + rng.integers(len(METHODS) - 1)]
     start = float(rng.uniform(0, 0.5 * span))
     end = start + float(rng.uniform(0.2, 0.5) * span)
@@ -137,7 +152,9 @@ def oracle(roof: Roof) -> Outcome:
     read = precision > 0
     weight = 1 / (1 / precision[read] + 5.0**2)
     rows = roof.counts[read]
-    theta = np.linalg.lstsq(rows * np.sqrt(weight)[:, None], moment[read] / precision[read] * np.sqrt(weight), rcond=None)[0]
+    theta = np.linalg.lstsq(
+        rows * np.sqrt(weight)[:, None], moment[read] / precision[read] * np.sqrt(weight), rcond=None
+    )[0]
     lattice = roof.counts @ theta
     gain = np.where(read, 25.0 / (25.0 + 1 / np.maximum(precision, 1e-12)), 0)
     own = np.where(read, moment / np.maximum(precision, 1e-12), lattice)

@@ -1,8 +1,9 @@
-"""Roofs wider than the finder's own assumptions: double and treble stretches, clustered false hits, whole-roof searches, pilot holes.
+"""Roofs wider than the finder's own assumptions: double and treble stretches, clustered false hits,
+whole-roof searches, pilot holes.
 
-Sections may change to a multiple of the spacing as well as to any other; members scatter up to 10 mm (one standard deviation); a wire
-or a seam is hit again and again by one method; a whole roof is searched from end to end; some members are confirmed by a pilot hole
-or a knock afterwards. Seeded, invented.
+Sections may change to a multiple of the spacing as well as to any other; members scatter up to 10 mm (one
+standard deviation); a wire or a seam is hit again and again by one method; a whole roof is searched from end
+to end; some members are confirmed by a pilot hole or a knock afterwards. Seeded, invented.
 """
 
 from __future__ import annotations
@@ -16,13 +17,20 @@ from fahrtwind.core.stations.structure.members import EvidenceKey
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 from tests.truth.roofs import FloatArray, Kind, Roof
 
-SHARES: dict[Kind, float] = {"one spacing": 0.5, "odd front bay": 0.1, "odd rear bay": 0.1, "two sections": 0.3}
+SHARES: dict[Kind, float] = {
+    "one spacing": 0.5,
+    "odd front bay": 0.1,
+    "odd rear bay": 0.1,
+    "two sections": 0.3,
+}
 METHODS: tuple[ReadingKind, ...] = ("rivet_row", "magnet", "stud_finder", "knock")
 USUAL = (406.4, 488.0, 610.0, 640.0, 813.0, 1219.0)
 
 
 def wide_roof(seed: int, kind: Kind | None = None, *, searched: bool | None = None) -> Roof:
-    """A roof of 7 to 20 members with a survey. ``searched``: whether the whole roof was searched by one method (about half are)."""
+    """A roof of 7 to 20 members with a survey. ``searched``: whether the whole roof was searched by one
+    method (about half are).
+    """
     rng = np.random.default_rng(10_000 + seed)
     kind = kind or rng.choice(get_args(Kind)[:4], p=[SHARES[k] for k in get_args(Kind)[:4]])
     bays, counts, pitches = _bays(rng, kind)

@@ -30,14 +30,19 @@ def _ours(lost: int | None = None) -> np.ndarray:
 
 @pytest.mark.parametrize("lost", [None, 0, 3, 5])
 def test_shares_are_those_of_least_energy(lost: int | None) -> None:
-    """Minimum of the springs' energy less the work of the load, found numerically (scipy.optimize.minimize)."""
+    """Minimum of the springs' energy less the work of the load, found numerically
+    (scipy.optimize.minimize).
+    """
     k = STIFFNESS.copy()
     if lost is not None:
         k[lost] = 0.0
 
     def energy(motion: np.ndarray) -> float:
         stretch = motion[0] + motion[1] * FEET_X / 1000 + motion[2] * FEET_Y / 1000
-        return float(0.5 * (k * stretch**2).sum() - LOAD * (motion[0] + motion[1] * AT_X / 1000 + motion[2] * AT_Y / 1000))
+        return float(
+            0.5 * (k * stretch**2).sum()
+            - LOAD * (motion[0] + motion[1] * AT_X / 1000 + motion[2] * AT_Y / 1000)
+        )
 
     best = minimize(energy, np.zeros(3), method="BFGS", options={"gtol": 1e-9})
     stretch = best.x[0] + best.x[1] * FEET_X / 1000 + best.x[2] * FEET_Y / 1000
@@ -77,7 +82,9 @@ def test_pitch_beside_robust_regression() -> None:
     assert ours.members[0].x_mm == pytest.approx(theirs.params[0], abs=6)
 
 
-@pytest.mark.parametrize("constants", [(-80.0, 0.9, 20.0, 0.05), (30.0, -0.1, 10.0, 0.2), (0.0, 0.4, 120.0, 0.0)])
+@pytest.mark.parametrize(
+    "constants", [(-80.0, 0.9, 20.0, 0.05), (30.0, -0.1, 10.0, 0.2), (0.0, 0.4, 120.0, 0.0)]
+)
 def test_limit_pressure_is_the_root_of_the_utilisation(constants: tuple[float, float, float, float]) -> None:
     """Root found by scipy.optimize.brentq on the declared utilisation."""
     f0, f1, s0, s1 = constants
@@ -86,7 +93,9 @@ def test_limit_pressure_is_the_root_of_the_utilisation(constants: tuple[float, f
 
 
 def test_mounting_line_beside_a_statistics_library() -> None:
-    """Nearer to the marks without their slips than statsmodels' Tukey and Huber fits of a constant, and near each of them."""
+    """Nearer to the marks without their slips than statsmodels' Tukey and Huber fits of a constant, and near
+    each of them.
+    """
     rng, off = np.random.default_rng(11), []
     for _ in range(60):
         clean = 620 + rng.normal(0, 6, 9)
@@ -102,7 +111,9 @@ def test_mounting_line_beside_a_statistics_library() -> None:
 
 
 def test_skin_spring_beside_finite_differences() -> None:
-    """A long plate strip under a point load, solved on a grid with scipy's sparse solver: the soft end within a few per cent."""
+    """A long plate strip under a point load, solved on a grid with scipy's sparse solver: the soft end within
+    a few per cent.
+    """
     bay, stiffness, step = 600.0, 66_000.0, 15.0
     nx, ny = int(bay / step) - 1, 2 * int(2 * bay / step) + 1
 

@@ -17,7 +17,14 @@ from fahrtwind.core.formulas.sun import cell_temperature
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.footprint import obstacle_polygon
 from fahrtwind.core.stations.layout.sun.harvest import Stand, best_of_groups, harvest_of, stand_of
-from fahrtwind.core.stations.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons, sky_share
+from fahrtwind.core.stations.layout.sun.shadows import (
+    Caster,
+    bearings,
+    casters_of,
+    cells_of,
+    horizons,
+    sky_share,
+)
 from fahrtwind.core.stations.layout.sun.sky import SiteYear, Sky, site_of, year_of
 from fahrtwind.core.tables.mounting_gap import INCH_MM, gap_rise_k
 from tests.conftest import changed, yield_of
@@ -32,20 +39,37 @@ def sunny(sound: Job) -> Job:
 
 
 def test_the_library_gives_the_published_sun_position() -> None:
-    """Reda and Andreas 2008: 2003-10-17 12:30:30 UTC−7, 39.742476° N, 105.1786° W, 1830.14 m, 820 hPa, 11 °C."""
+    """Reda and Andreas 2008: 2003-10-17 12:30:30 UTC−7, 39.742476° N, 105.1786° W, 1830.14 m, 820 hPa, 11
+    °C.
+    """
     when = pd.DatetimeIndex(["2003-10-17 12:30:30"]).tz_localize("Etc/GMT+7")
-    sun = solarposition.get_solarposition(when, 39.742476, -105.1786, 1830.14, pressure=82000, temperature=11, delta_t=67).iloc[0]
+    sun = solarposition.get_solarposition(
+        when, 39.742476, -105.1786, 1830.14, pressure=82000, temperature=11, delta_t=67
+    ).iloc[0]
     assert sun["apparent_zenith"] == pytest.approx(50.11162, abs=2e-5)
     assert sun["azimuth"] == pytest.approx(194.34024, abs=2e-5)
 
 
 @pytest.mark.parametrize("shape", [{"shape": "rectangle"}, {"shape": "circle"}])
-def test_a_cell_is_dark_exactly_inside_the_hull_of_footprint_and_moved_footprint(sound: Job, shape: dict[str, str]) -> None:
+def test_a_cell_is_dark_exactly_inside_the_hull_of_footprint_and_moved_footprint(
+    sound: Job, shape: dict[str, str]
+) -> None:
     """Shadow of a convex obstacle by plane geometry, at seeded spots, bearings and elevations."""
-    thing = {"kind": "other", "name": "Box", "x": 3000, "y": 100, "length": 500, "width": 700, "height": 400, **shape}
+    thing = {
+        "kind": "other",
+        "name": "Box",
+        "x": 3000,
+        "y": 100,
+        "length": 500,
+        "width": 700,
+        "height": 400,
+        **shape,
+    }
     job = apply_edits(changed(sound, obstacles=[], panels=[]), [AddEntry(path="obstacles", value=thing)])
     rng = np.random.default_rng(3)
-    points = np.stack([rng.uniform(1500, 5000, 300), rng.uniform(-1200, 1200, 300), np.full(300, 80.0)], axis=1)
+    points = np.stack(
+        [rng.uniform(1500, 5000, 300), rng.uniform(-1200, 1200, 300), np.full(300, 80.0)], axis=1
+    )
     horizon = horizons(points, casters_of(job, lids_open=False, tilted=False))
     footprint = obstacle_polygon(job.obstacles[0])
     for column in rng.integers(0, len(bearings()), 25):
@@ -59,7 +83,11 @@ def test_a_cell_is_dark_exactly_inside_the_hull_of_footprint_and_moved_footprint
 
 def test_the_fast_year_agrees_with_the_plain_way_moment_by_moment(sunny: Job) -> None:
     job = changed(
-        sunny, obstacles__o3__height="420 mm", panels=[sunny.panels[2].model_dump()], panels__p3__x="3.9 m", panels__p3__y="0 mm"
+        sunny,
+        obstacles__o3__height="420 mm",
+        panels=[sunny.panels[2].model_dump()],
+        panels__p3__x="3.9 m",
+        panels__p3__y="0 mm",
     )
     sky = year_of(site_of(job))
     rng = np.random.default_rng(1)
@@ -73,24 +101,34 @@ def test_the_fast_year_agrees_with_the_plain_way_moment_by_moment(sunny: Job) ->
     fast = 0.0
     for heading in (0.0, 105.0, 240.0):
         column = ((part.azimuth_deg - heading) % 360 // 3).astype(int)
-        fast += float((light * (np.tan(np.radians(part.elevation_deg)) < horizon[:, column]).mean(axis=0)).sum())
+        fast += float(
+            (light * (np.tan(np.radians(part.elevation_deg)) < horizon[:, column]).mean(axis=0)).sum()
+        )
     assert plain[0] > 0.02, "the case has a shadow at all"
     assert fast / (3 * light.sum()) == pytest.approx(plain[0], rel=0.04)
 
 
 def test_a_long_wall_takes_its_share_of_the_sky(one_panel: Job) -> None:
-    """A wall without end whose edge stands at elevation h leaves (1 + cos h) / 2 of an even sky: plane geometry."""
+    """A wall without end whose edge stands at elevation h leaves (1 + cos h) / 2 of an even sky: plane
+    geometry.
+    """
     cells = cells_of(one_panel.panels[0], tilted=False)
     at = cells.points[0]
     for elevation in (20.0, 45.0, 70.0):
         height = at[2] + 1000 * np.tan(radians(elevation))
-        wall = Caster("w", ((-1e6, at[1] + 1000), (1e6, at[1] + 1000), (1e6, at[1] + 1100), (-1e6, at[1] + 1100)), height)
+        wall = Caster(
+            "w",
+            ((-1e6, at[1] + 1000), (1e6, at[1] + 1000), (1e6, at[1] + 1100), (-1e6, at[1] + 1100)),
+            height,
+        )
         seen = sky_share(cells, horizons(cells.points, [wall]))[0]
         assert seen == pytest.approx((1 + cos(radians(elevation))) / 2, abs=0.012)
 
 
 def _curve_power(light: list[float]) -> float:
-    """Best power of 20-cell groups in series with bypass diodes (0.5 V), by single-diode curves of the library."""
+    """Best power of 20-cell groups in series with bypass diodes (0.5 V), by single-diode curves of the
+    library.
+    """
     volts = []
     current = np.linspace(0, 9.0, 4000)
     for g in light:
@@ -101,7 +139,9 @@ def _curve_power(light: list[float]) -> float:
 
 
 @pytest.mark.filterwarnings("ignore:invalid value")
-@pytest.mark.parametrize("light", [[1000, 1000, 200], [1000, 600, 600], [1000, 900, 100], [1000, 1000, 850], [300, 300, 300]])
+@pytest.mark.parametrize(
+    "light", [[1000, 1000, 200], [1000, 600, 600], [1000, 900, 100], [1000, 1000, 850], [300, 300, 300]]
+)
 def test_bypassed_light_follows_single_diode_curves(light: list[float]) -> None:
     told = float(best_of_groups(np.array(light, dtype=float)[:, None])[0]) / 1000
     share = _curve_power(light) / _curve_power([1000, 1000, 1000])
@@ -111,17 +151,22 @@ def test_bypassed_light_follows_single_diode_curves(light: list[float]) -> None:
 def test_the_heat_is_the_library_s(sunny: Job) -> None:
     for gap_mm, light, wind in ((5.0, 900.0, 1.0), (40.0, 500.0, 4.0), (150.0, 1000.0, 15.0)):
         told = cell_temperature(22.0, light, 45.0, gap_rise_k(gap_mm), 0.2, wind)
-        assert told == pytest.approx(temperature.noct_sam(light, 22.0, wind, 45.0, 0.2, mount_standoff=gap_mm / INCH_MM))
+        assert told == pytest.approx(
+            temperature.noct_sam(light, 22.0, wind, 45.0, 0.2, mount_standoff=gap_mm / INCH_MM)
+        )
 
 
 @pytest.mark.parametrize("latitude", [30, 45, 55])
 @pytest.mark.parametrize(
-    ("tilt", "up", "facing"), [(50, "front", 180), (20, "front", 180), (50, "rear", 0), (50, "port", 90), (70, "starboard", 270)]
+    ("tilt", "up", "facing"),
+    [(50, "front", 180), (20, "front", 180), (50, "rear", 0), (50, "port", 90), (70, "starboard", 270)],
 )
 def test_a_raised_panel_gets_the_library_s_light(
     one_panel: Job, monkeypatch: pytest.MonkeyPatch, latitude: float, tilt: float, up: str, facing: float
 ) -> None:
-    """Winter and year of every orientation, clear air, beside pvlib's Hay–Davies sky with an albedo of 0.2: within 3.5 %."""
+    """Winter and year of every orientation, clear air, beside pvlib's Hay–Davies sky with an albedo of 0.2:
+    within 3.5 %.
+    """
     stand = Stand((0.0,), lids_open=False, tilted=True, wind_m_s=1.0)
     cold = changed(one_panel, panels__p3__model__power_per_k=0)
     raised = changed(cold, panels__p3__tilt=f"{tilt}°", panels__p3__tilt_up=up)
@@ -132,9 +177,17 @@ def test_a_raised_panel_gets_the_library_s_light(
     place = location.Location(latitude, 0.0, altitude=0)
     sun, sky = place.get_solarposition(when), place.get_clearsky(when, linke_turbidity=3.0)
     plane = irradiance.get_total_irradiance(
-        tilt, facing, sun.apparent_zenith, sun.azimuth, sky.dni, sky.ghi, sky.dhi, albedo=0.2, model="haydavies",
+        tilt,
+        facing,
+        sun.apparent_zenith,
+        sun.azimuth,
+        sky.dni,
+        sky.ghi,
+        sky.dhi,
+        albedo=0.2,
+        model="haydavies",
         dni_extra=irradiance.get_extra_radiation(when),
-    )["poa_global"]  # fmt: skip
+    )["poa_global"]
     for months in ((12, 1, 2), tuple(range(1, 13))):
         ours = told[0][[m - 1 for m in months]].sum() / told[1][[m - 1 for m in months]].sum()
         there = when.month.isin(months)
@@ -142,8 +195,12 @@ def test_a_raised_panel_gets_the_library_s_light(
 
 
 @pytest.mark.parametrize(("latitude", "ratio"), [(30, 1.63), (45, 2.24), (55, 2.97)])
-def test_raised_to_the_winter_sun(one_panel: Job, monkeypatch: pytest.MonkeyPatch, latitude: float, ratio: float) -> None:
-    """50° to the south against flat from December to February; ratios computed with an independent library, clear air."""
+def test_raised_to_the_winter_sun(
+    one_panel: Job, monkeypatch: pytest.MonkeyPatch, latitude: float, ratio: float
+) -> None:
+    """50° to the south against flat from December to February; ratios computed with an independent library,
+    clear air.
+    """
     stand = Stand((0.0,), lids_open=False, tilted=True, wind_m_s=1.0)
     cold = changed(one_panel, panels__p3__model__power_per_k=0)
     raised = changed(cold, panels__p3__tilt="50°", panels__p3__tilt_up="front")
@@ -164,7 +221,9 @@ def test_more_shadow_never_gives_more(sunny: Job) -> None:
 def test_a_panel_without_diodes_loses_as_a_whole(sunny: Job) -> None:
     near = changed(sunny, panels__p3__x="3.9 m", panels__p3__y="0 mm", obstacles__o3__height="500 mm")
     three = next(p for p in yield_of(near).panels if p.panel == "p3")
-    none = next(p for p in yield_of(changed(near, panels__p3__model__bypass_diodes=None)).panels if p.panel == "p3")
+    none = next(
+        p for p in yield_of(changed(near, panels__p3__model__bypass_diodes=None)).panels if p.panel == "p3"
+    )
     assert none.lost > three.lost and "bypass diodes" in none.supposed
 
 
@@ -173,7 +232,10 @@ def test_open_lids_raised_panels_and_headings_count(sunny: Job) -> None:
     lids = changed(sunny, obstacles__o1__lid_angle="80°", obstacles__o1__height="300 mm")
     assert yield_of(changed(lids, site__lids="open")).lost > yield_of(lids).lost
     raised = yield_of(changed(sunny, panels__p1__tilt="50°", panels__p1__tilt_up="starboard"))
-    assert next(p for p in raised.panels if p.panel == "p2").lost > next(p for p in shut.panels if p.panel == "p2").lost
+    assert (
+        next(p for p in raised.panels if p.panel == "p2").lost
+        > next(p for p in shut.panels if p.panel == "p2").lost
+    )
     assert raised.flat_wh == pytest.approx(shut.year_wh, rel=1e-9)
     north = yield_of(changed(sunny, site__standing="heading", site__heading="0°"))
     assert north.lost != pytest.approx(shut.lost, rel=1e-3)
@@ -195,9 +257,18 @@ def test_months_and_hours_add_up(sunny: Job) -> None:
     assert found.months[0].lost_by_hour[0] is None and found.months[5].lost_by_hour[12] is not None
 
 
-@pytest.mark.parametrize(("values", "field"), [({"site__climate": None}, "site.climate"), ({"site__climate": "Nirgends"}, "site.climate"),
-                                               ({"site__standing": "heading"}, "site.heading"),
-                                               ({"site__climate": None, "site__months": [{"sunshine": 0.4, "temperature": 10}] * 12}, "site.latitude")])  # fmt: skip
+@pytest.mark.parametrize(
+    ("values", "field"),
+    [
+        ({"site__climate": None}, "site.climate"),
+        ({"site__climate": "Nirgends"}, "site.climate"),
+        ({"site__standing": "heading"}, "site.heading"),
+        (
+            {"site__climate": None, "site__months": [{"sunshine": 0.4, "temperature": 10}] * 12},
+            "site.latitude",
+        ),
+    ],
+)
 def test_what_is_missing_is_asked_for(sunny: Job, values: dict[str, object], field: str) -> None:
     with pytest.raises(InputError) as caught:
         stand_of(changed(sunny, **values))

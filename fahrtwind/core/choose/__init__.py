@@ -1,1 +1,3 @@
-"""Choosing a layout: proposals, variants side by side, and what a change would change. Reads whole evaluations."""
+"""Choosing a layout: proposals, variants side by side, and what a change would change. Reads whole
+evaluations.
+"""

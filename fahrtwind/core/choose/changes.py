@@ -1,4 +1,6 @@
-"""What an edit would change beyond what it says: everything derived, before and after, in the order of the road."""
+"""What an edit would change beyond what it says: everything derived, before and after, in the order of the
+road.
+"""
 
 from __future__ import annotations
 
@@ -19,7 +21,9 @@ MOVED_MM = 0.5
 
 @dataclass(frozen=True, slots=True)
 class Change:
-    """One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new trouble."""
+    """One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new
+    trouble.
+    """
 
     station: str
     what: str
@@ -33,9 +37,12 @@ def changes(before: Job, after: Job) -> tuple[Change, ...]:
     old, new = evaluate(before), evaluate(after)
     units = after.units
     return (
-        *_figures(figures_of(before, old), figures_of(after, new), units), *_feet(before, after, old.findings, new.findings, units),
-        *_marks(old.findings, new.findings), *_materials(old.findings, new.findings), *_snags(old, new),
-    )  # fmt: skip
+        *_figures(figures_of(before, old), figures_of(after, new), units),
+        *_feet(before, after, old.findings, new.findings, units),
+        *_marks(old.findings, new.findings),
+        *_materials(old.findings, new.findings),
+        *_snags(old, new),
+    )
 
 
 def _line(station: str, what: str, before: str, after: str, *, worse: bool = False) -> list[Change]:
@@ -54,8 +61,20 @@ def _figures(old: LayoutFigures, new: LayoutFigures, units: UnitSystem) -> list[
         *_line("layout", "energy in a year", energy(old.year_wh), energy(new.year_wh)),
         *_line("layout", "mass on the roof", f"{old.mass_kg:.1f} kg", f"{new.mass_kg:.1f} kg"),
         *_line("layout", "feet in members", _feet_words(old), _feet_words(new)),
-        *_line("hold", "let-go speed", speed(old.let_go_m_s), speed(new.let_go_m_s), worse=_less(new.let_go_m_s, old.let_go_m_s)),
-        *_line("hold", "safe speed", speed(old.safe_m_s), speed(new.safe_m_s), worse=_less(new.safe_m_s, old.safe_m_s)),
+        *_line(
+            "hold",
+            "let-go speed",
+            speed(old.let_go_m_s),
+            speed(new.let_go_m_s),
+            worse=_less(new.let_go_m_s, old.let_go_m_s),
+        ),
+        *_line(
+            "hold",
+            "safe speed",
+            speed(old.safe_m_s),
+            speed(new.safe_m_s),
+            worse=_less(new.safe_m_s, old.safe_m_s),
+        ),
     ]
 
 
@@ -69,7 +88,9 @@ def _feet_words(figures: LayoutFigures) -> str:
 
 
 def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSystem) -> list[Change]:
-    """Feet that would stand elsewhere, panel by panel, with how far the farthest moves and what it then lands on."""
+    """Feet that would stand elsewhere, panel by panel, with how far the farthest moves and what it then lands
+    on.
+    """
     names = {p.id: p.name for p in (*before.panels, *after.panels)}
     was = {(f.panel, f.foot): f for f in old.feet}
     found = []
@@ -83,12 +104,21 @@ def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSyst
         if far:
             by, foot = max(far)
             found += _line(
-                "hold", f"feet of {names[panel]}", f"{len(moved)} where they were",
-                f"{len(far)} stand elsewhere, {foot} by {say_length(by, units)}", worse=True,
-            )  # fmt: skip
-        before_off, after_off = (sum(f.panel == panel and f.landing == "skin" for f in fs) for fs in (old.feet, new.feet))
+                "hold",
+                f"feet of {names[panel]}",
+                f"{len(moved)} where they were",
+                f"{len(far)} stand elsewhere, {foot} by {say_length(by, units)}",
+                worse=True,
+            )
+        before_off, after_off = (
+            sum(f.panel == panel and f.landing == "skin" for f in fs) for fs in (old.feet, new.feet)
+        )
         found += _line(
-            "structure", f"{names[panel]}: feet on bare skin", str(before_off), str(after_off), worse=after_off > before_off
+            "structure",
+            f"{names[panel]}: feet on bare skin",
+            str(before_off),
+            str(after_off),
+            worse=after_off > before_off,
         )
     later = {d.panel: d for d in new.dry_fit}
     for mark in old.dry_fit:
@@ -99,7 +129,10 @@ def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSyst
 
 
 def _marks_words(mark: DryFit, units: UnitSystem) -> str:
-    return f"x {say_length(mark.front_x_mm, units)} to {say_length(mark.rear_x_mm, units)}, diagonal {say_length(mark.diagonal_mm, units)}"
+    return (
+        f"x {say_length(mark.front_x_mm, units)} to {say_length(mark.rear_x_mm, units)}, "
+        f"diagonal {say_length(mark.diagonal_mm, units)}"
+    )
 
 
 def _marks(old: Findings, new: Findings) -> list[Change]:

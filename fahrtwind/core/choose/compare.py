@@ -17,7 +17,9 @@ SAME_MM = 0.5
 
 @dataclass(frozen=True, slots=True)
 class VariantLine:
-    """A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the present one."""
+    """A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the
+    present one.
+    """
 
     id: str
     name: str
@@ -39,10 +41,16 @@ def compare(job: Job) -> tuple[VariantLine, ...]:
         told = differences(now, variant.panels, job.units)
         lines.append(
             VariantLine(
-                variant.id, variant.name, variant.note, figures_of(other), _rects(variant.panels), told, variant.id == chosen,
+                variant.id,
+                variant.name,
+                variant.note,
+                figures_of(other),
+                _rects(variant.panels),
+                told,
+                variant.id == chosen,
                 same_layout(now, variant.panels),
             )
-        )  # fmt: skip
+        )
     return tuple(lines)
 
 
@@ -57,8 +65,12 @@ def same_layout(one: tuple[PlacedPanel, ...], other: tuple[PlacedPanel, ...]) ->
     )
 
 
-def differences(now: tuple[PlacedPanel, ...], then: tuple[PlacedPanel, ...], units: UnitSystem) -> tuple[str, ...]:
-    """What is otherwise in ``then``: models added or gone, panels moved or turned. Panels of a model are matched by nearness."""
+def differences(
+    now: tuple[PlacedPanel, ...], then: tuple[PlacedPanel, ...], units: UnitSystem
+) -> tuple[str, ...]:
+    """What is otherwise in ``then``: models added or gone, panels moved or turned. Panels of a model are
+    matched by nearness.
+    """
     mine, others = _by_model(now), _by_model(then)
     told = []
     for model in sorted({*mine, *others}):
@@ -78,7 +90,11 @@ def _by_model(panels: tuple[PlacedPanel, ...]) -> dict[str, list[PlacedPanel]]:
 
 def _matched(mine: list[PlacedPanel], others: list[PlacedPanel]) -> list[tuple[PlacedPanel, PlacedPanel]]:
     pairs = sorted(
-        ((hypot(a.x.mm - b.x.mm, a.y.mm - b.y.mm), i, j) for i, a in enumerate(mine) for j, b in enumerate(others)),
+        (
+            (hypot(a.x.mm - b.x.mm, a.y.mm - b.y.mm), i, j)
+            for i, a in enumerate(mine)
+            for j, b in enumerate(others)
+        )
     )
     left, right, found = set(range(len(mine))), set(range(len(others))), []
     for _, i, j in pairs:

@@ -24,7 +24,8 @@ class ModelCount:
 
 @dataclass(frozen=True, slots=True)
 class LayoutFigures:
-    """``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
+    """``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are
+    None without feet.
 
     ``feet_perhaps`` may be in a member that is not known well enough to say so.
     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
@@ -59,19 +60,30 @@ def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = T
     standing = [s for s in told.snags if s.dismissed is None]
     prices = [p.model.price for p in job.panels]
     return LayoutFigures(
-        panels=len(job.panels), models=_models(job), watts=sum(p.model.power.w for p in job.panels), year_wh=_year_wh(job) if year else None,
-        feet=len(found.feet), feet_on_members=sum(f.landing == "member" for f in found.feet),
-        feet_perhaps=sum(f.landing == "perhaps" for f in found.feet), holes=_holes(job), mass_kg=found.roof_mass_kg,
-        price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None), mirrored=mirrored_share(job.panels),
-        let_go_m_s=plan.let_go_m_s if plan else None, safe_m_s=plan.safe_m_s if plan else None,
-        stops=sum(s.severity == "stop" for s in standing), cautions=sum(s.severity == "caution" for s in standing),
+        panels=len(job.panels),
+        models=_models(job),
+        watts=sum(p.model.power.w for p in job.panels),
+        year_wh=_year_wh(job) if year else None,
+        feet=len(found.feet),
+        feet_on_members=sum(f.landing == "member" for f in found.feet),
+        feet_perhaps=sum(f.landing == "perhaps" for f in found.feet),
+        holes=_holes(job),
+        mass_kg=found.roof_mass_kg,
+        price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None),
+        mirrored=mirrored_share(job.panels),
+        let_go_m_s=plan.let_go_m_s if plan else None,
+        safe_m_s=plan.safe_m_s if plan else None,
+        stops=sum(s.severity == "stop" for s in standing),
+        cautions=sum(s.severity == "caution" for s in standing),
         stop_titles=tuple(dict.fromkeys(s.title for s in standing if s.severity == "stop")),
-    )  # fmt: skip
+    )
 
 
 def _models(job: Job) -> tuple[ModelCount, ...]:
     counts = Counter(p.model.name for p in job.panels)
-    return tuple(ModelCount(name, n) for name, n in sorted(counts.items(), key=lambda item: (-item[1], item[0])))
+    return tuple(
+        ModelCount(name, n) for name, n in sorted(counts.items(), key=lambda item: (-item[1], item[0]))
+    )
 
 
 def _holes(job: Job) -> int:
@@ -90,10 +102,12 @@ def mirrored_share(panels: tuple[PlacedPanel, ...]) -> float:
     rects = [panel_rect(p) for p in panels]
     alike = [
         any(
-            abs(r.x_mm - o.x_mm) < MIRROR_MM and abs(r.y_mm + o.y_end_mm) < MIRROR_MM
-            and abs(r.length_mm - o.length_mm) < MIRROR_MM and abs(r.width_mm - o.width_mm) < MIRROR_MM
+            abs(r.x_mm - o.x_mm) < MIRROR_MM
+            and abs(r.y_mm + o.y_end_mm) < MIRROR_MM
+            and abs(r.length_mm - o.length_mm) < MIRROR_MM
+            and abs(r.width_mm - o.width_mm) < MIRROR_MM
             for o in rects
         )
         for r in rects
-    ]  # fmt: skip
+    ]
     return sum(alike) / len(alike) if alike else 1.0

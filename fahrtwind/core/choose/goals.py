@@ -36,7 +36,9 @@ SCALE = 100.0
 
 @dataclass(frozen=True, eq=False)
 class Offered:
-    """The job's offers, worked out: models with their rooms as kinds, limits, and what else the goals read."""
+    """The job's offers, worked out: models with their rooms as kinds, limits, and what else the goals
+    read.
+    """
 
     job: Job
     models: tuple[PanelModel, ...]
@@ -51,7 +53,9 @@ class Offered:
     def sure_members(self) -> FloatArray:
         """Members known so well that a foot set over one is in it."""
         hold = usual_hold(self.job)
-        return np.array([m.x_mm for m in self._members if landing_of(self.job.members, hold, m.x_mm, m) == "member"])
+        return np.array(
+            [m.x_mm for m in self._members if landing_of(self.job.members, hold, m.x_mm, m) == "member"]
+        )
 
     @cached_property
     def _members(self) -> tuple[Member, ...]:
@@ -62,7 +66,9 @@ class Offered:
         """The light on the roof, where place and climate are known."""
         try:
             top = stand_off_of(self.job).mm + max(m.frame_height.mm for m in self.models)
-            return light_map(SunnyRoof.of(self.job), stand_of(SunnyRoof.of(self.job)), self.kinds[0].room.bounds, top)
+            return light_map(
+                SunnyRoof.of(self.job), stand_of(SunnyRoof.of(self.job)), self.kinds[0].room.bounds, top
+            )
         except InputError:
             return None
 
@@ -75,7 +81,9 @@ class Offered:
     def light(self, placements: Placements) -> FloatArray:
         if self.field is None:
             return np.ones(len(placements))
-        return light_shares(placements, list(self.kinds), [max(m.bypass_diodes or 1, 1) for m in self.models], self.field)
+        return light_shares(
+            placements, list(self.kinds), [max(m.bypass_diodes or 1, 1) for m in self.models], self.field
+        )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -92,15 +100,23 @@ class Plan:
 def offered_by(job: Job) -> Offered:
     if not job.wish.offers:
         raise InputError(
-            "No panel model is on offer.", remedy="Add at least one model and how many of it there are.", field="wish.offers"
+            "No panel model is on offer.",
+            remedy="Add at least one model and how many of it there are.",
+            field="wish.offers",
         )
     models = tuple(find_model(job, offer.model) for offer in job.wish.offers)
     keep, bracket = frozenset(p.id for p in job.panels if p.locked), usual_hold(job).bracket
     kinds = list[Kind]()
     for number, model in enumerate(models):
-        room = room_of(job, stand_off_of(job).mm + model.frame_height.mm, keep, bracket.lever.mm + bracket.toe.mm)
+        room = room_of(
+            job, stand_off_of(job).mm + model.frame_height.mm, keep, bracket.lever.mm + bracket.toe.mm
+        )
         if room is None:
-            raise InputError("The roof has no size yet.", remedy="Measure its length and width.", field="vehicle.roof_length")
+            raise InputError(
+                "The roof has no size yet.",
+                remedy="Measure its length and width.",
+                field="vehicle.roof_length",
+            )
         long, wide = ceil(model.length.mm), ceil(model.width.mm)
         kinds.append(Kind(len(kinds), number, False, long, wide, room))
         if long != wide:
@@ -144,7 +160,13 @@ def plans_for(offered: Offered) -> Iterator[Plan]:
     if offered.field is not None:
         energy = Goal(lambda p: as_worth(watts(p) * offered.light(p), SCALE), False)
         yield Plan("Most energy", "Out of the shadows of what stands on the roof.", kinds, energy, "energy")
-    yield Plan("Mirrored", "The same on both sides of the centre line.", kinds, replace(steady, symmetric=True), "mirrored")
+    yield Plan(
+        "Mirrored",
+        "The same on both sides of the centre line.",
+        kinds,
+        replace(steady, symmetric=True),
+        "mirrored",
+    )
     few = Goal(lambda p: np.maximum(watts(p) - round(balance.PANEL_W), 0), True)
     yield Plan(
         "Few panels",
@@ -155,7 +177,9 @@ def plans_for(offered: Offered) -> Iterator[Plan]:
     )
     for number, model in _strongest(offered):
         own = tuple(k for k in kinds if k.model == number)
-        yield Plan(f"All {model.name}", "One model only: simple strings, one kind of foot.", own, steady, "alike")
+        yield Plan(
+            f"All {model.name}", "One model only: simple strings, one kind of foot.", own, steady, "alike"
+        )
     lane = _with_lane(kinds)
     yield Plan(
         "Way along the middle",
@@ -180,7 +204,9 @@ def _strongest(offered: Offered) -> list[tuple[int, PanelModel]]:
 def _with_lane(kinds: tuple[Kind, ...]) -> tuple[Kind, ...]:
     def with_it(room: Room) -> Room:
         lane = Rect(room.bounds.x_mm, -LANE_MM / 2, room.bounds.length_mm, LANE_MM)
-        return replace(room, blocks=(*room.blocks, Block("free area", "lane", "way along the middle", lane, 0.0)))
+        return replace(
+            room, blocks=(*room.blocks, Block("free area", "lane", "way along the middle", lane, 0.0))
+        )
 
     return tuple(replace(k, room=with_it(k.room)) for k in kinds)
 
@@ -191,16 +217,22 @@ def _balanced(offered: Offered, placements: Placements) -> IntArray:
     model = offered.model(placements)
     feet = fitted_feet(offered, placements)
     price = np.array([m.price or 0.0 for m in offered.models])[model]
-    loose = np.maximum(feet - 2 * _reached(offered, placements, offered.members), 0) if len(offered.members) else 0
+    loose = (
+        np.maximum(feet - 2 * _reached(offered, placements, offered.members), 0)
+        if len(offered.members)
+        else 0
+    )
     value = offered.watts(placements) * offered.light(placements)
     value = value - balance.HOLE_W * feet * per_foot - balance.LOOSE_FOOT_W * loose - balance.PRICE_W * price
     return as_worth(value, SCALE)
 
 
 def fitted_feet(offered: Offered, placements: Placements) -> IntArray:
-    """A pair of feet for every member a panel reaches, the usual number at most: one more would only be a hole in bare skin.
+    """A pair of feet for every member a panel reaches, the usual number at most: one more would only be a
+    hole in bare skin.
 
-    The usual number stays where fewer than two members are known for sure, and for tape, which makes no holes and holds by its area.
+    The usual number stays where fewer than two members are known for sure, and for tape, which makes no holes
+    and holds by its area.
     """
     usual = np.array([usual_feet(m) for m in offered.models], dtype=np.int64)[offered.model(placements)]
     if usual_hold(offered.job).school == "tape":

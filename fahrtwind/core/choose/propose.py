@@ -1,4 +1,6 @@
-"""Proposals: the best layouts for several goals, clearly different from one another, and how good they provably are."""
+"""Proposals: the best layouts for several goals, clearly different from one another, and how good they
+provably are.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +12,15 @@ from math import ceil
 import numpy as np
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
-from fahrtwind.core.choose.goals import Offered, Plan, fitted_feet, offered_by, plans_for, stand_off_of, usual_hold
+from fahrtwind.core.choose.goals import (
+    Offered,
+    Plan,
+    fitted_feet,
+    offered_by,
+    plans_for,
+    stand_off_of,
+    usual_hold,
+)
 from fahrtwind.core.choose.one_more import OneMore, one_more
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
@@ -20,14 +30,23 @@ from fahrtwind.core.quantities import Length, say_length
 from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.placing import panel_at
-from fahrtwind.core.stations.layout.proposals.best import Best, Goal, best_layout, bound_of, overlap_share, task_of
+from fahrtwind.core.stations.layout.proposals.best import (
+    Best,
+    Goal,
+    best_layout,
+    bound_of,
+    overlap_share,
+    task_of,
+)
 from fahrtwind.core.stations.layout.proposals.packing import Search, greedy
 from fahrtwind.core.stations.layout.proposals.placements import Kind, Placements, fits_room
 from fahrtwind.core.tables import balance
 
 WANTED = 5
 AIM_SECONDS, OTHER_SECONDS = 9.5, 3.0
-"""For the layout that is wanted most: ten seconds with the solver's last word counted in; and for each of the others."""
+"""For the layout that is wanted most: ten seconds with the solver's last word counted in; and for each of the
+others.
+"""
 DRAFT_STEP_MM = 20
 CLEARLY_OTHER = 0.25
 STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0
@@ -35,7 +54,8 @@ STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0
 
 @dataclass(frozen=True, slots=True)
 class Proposal:
-    """A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at that goal.
+    """A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at
+    that goal.
 
     ``share`` is its watts of the most possible.
     """
@@ -53,7 +73,8 @@ class Proposal:
 
 @dataclass(frozen=True, slots=True)
 class Proposals:
-    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was reckoned with and what left out.
+    """``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was
+    reckoned with and what left out.
 
     ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
     """
@@ -78,7 +99,9 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
     offered = offered_by(job)
     plans = sorted(plans_for(offered), key=lambda plan: (plan.aim != job.wish.aim, plan.aim != "watts"))
     state = _State(offered, [plan.title for plan in plans], tell)
-    for plan in sorted(plans, key=lambda plan: not plan.goal.steady):  # what needs no light map is there at once
+    for plan in sorted(
+        plans, key=lambda plan: not plan.goal.steady
+    ):  # what needs no light map is there at once
         if search.over():
             break
         draft = task_of(plan.kinds, plan.goal, offered.limits, DRAFT_STEP_MM)
@@ -88,14 +111,25 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
             break
         state.doing(f"{plan.title.lower()} …")
         seconds = AIM_SECONDS if number == 0 or plan.aim == "watts" else OTHER_SECONDS
-        found = best_layout(plan.kinds, plan.goal, offered.limits, _within(search, seconds), seconds, partial(state.take, plan))
+        found = best_layout(
+            plan.kinds,
+            plan.goal,
+            offered.limits,
+            _within(search, seconds),
+            seconds,
+            partial(state.take, plan),
+        )
         found = state.or_draft(plan, found)
         if plan.aim == "balance":
             found = _or_mirrored(offered, plan, found, search)
         state.settle(plan, found)
         if plan.aim == "watts" and state.most is None and not search.over():
             state.doing("proving how much fits …")
-            state.settle_most(bound_of(offered.kinds, Goal(offered.watts, True), offered.limits, _within(search, AIM_SECONDS)))
+            state.settle_most(
+                bound_of(
+                    offered.kinds, Goal(offered.watts, True), offered.limits, _within(search, AIM_SECONDS)
+                )
+            )
     _others(offered, state, search)
     return state.finish()
 
@@ -108,7 +142,9 @@ def _within(search: Search, seconds: float) -> Search:
 def _or_mirrored(offered: Offered, plan: Plan, found: Best, search: Search) -> Best:
     """The mirrored layout of a balanced one, where its bonus makes it the better of the two."""
     goal = replace(plan.goal, symmetric=True)
-    twin = best_layout(plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None)
+    twin = best_layout(
+        plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None
+    )
     better = twin.worth * (1 + balance.MIRROR_BONUS) > found.worth
     return replace(twin, bound=None) if better else found
 
@@ -121,7 +157,9 @@ def _others(offered: Offered, state: _State, search: Search) -> None:
         state.doing("another way …")
         goal = Goal(offered.watts, True, unlike=tuple(p for _, p, _ in state.found.values()))
         plan = Plan(f"Another way {number}", words, offered.kinds, goal, "other")
-        found = best_layout(plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None)
+        found = best_layout(
+            plan.kinds, goal, offered.limits, _within(search, OTHER_SECONDS), OTHER_SECONDS, lambda _: None
+        )
         if not len(found.layout) or not state.settle(plan, replace(found, bound=None)):
             break
 
@@ -148,7 +186,11 @@ class _State:
         """A layout on the way: shown until the goal is settled, or a better one comes."""
         if _worth(plan, placements) > self._draft_worth(plan):
             panels = _raised(self.offered.job, _panels(self.offered, placements))
-            self._drafts[plan.title] = (plan, placements, self._proposal(plan, panels, best=False, draft=True))
+            self._drafts[plan.title] = (
+                plan,
+                placements,
+                self._proposal(plan, panels, best=False, draft=True),
+            )
             self._tell(self.told())
 
     def _draft_worth(self, plan: Plan) -> int:
@@ -157,7 +199,9 @@ class _State:
     def or_draft(self, plan: Plan, found: Best) -> Best:
         """The draft of a goal in the rare case that a search in a hurry found less."""
         worth = self._draft_worth(plan)
-        return replace(found, layout=self._drafts[plan.title][1], worth=worth) if worth > found.worth else found
+        return (
+            replace(found, layout=self._drafts[plan.title][1], worth=worth) if worth > found.worth else found
+        )
 
     def settle_most(self, bound: int | None) -> None:
         """What no layout exceeds, the locked panels counted in."""
@@ -173,7 +217,10 @@ class _State:
         if not len(found.layout):
             self._dropped.append(plan.title)
             return False
-        twin = next((title for title, (_, p, _) in self.found.items() if difference(p, found.layout) < CLEARLY_OTHER), None)
+        twin = next(
+            (title for title, (_, p, _) in self.found.items() if difference(p, found.layout) < CLEARLY_OTHER),
+            None,
+        )
         if twin is not None:
             self._dropped.append(f"{plan.title} (as {twin})")
             return False
@@ -185,10 +232,14 @@ class _State:
         )
         return True
 
-    def _proposal(self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, draft: bool = False) -> Proposal:
+    def _proposal(
+        self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, draft: bool = False
+    ) -> Proposal:
         figures = figures_of(with_panels(self.offered.job, panels), year=not draft)
         rects = tuple(panel_rect(p) for p in panels)
-        return Proposal(self._name(plan.title), plan.title, plan.words, panels, rects, figures, draft, best, None)
+        return Proposal(
+            self._name(plan.title), plan.title, plan.words, panels, rects, figures, draft, best, None
+        )
 
     def _name(self, title: str) -> str:
         if title not in self._titles:
@@ -196,8 +247,8 @@ class _State:
         return f"a{self._titles.index(title) + 1}"
 
     def told(self) -> Proposals:
-        """Everything kept, and the drafts that clearly differ from it and from one another: those without a stop first, in the
-        order of the goals."""
+        """Everything kept, and the drafts that clearly differ from it and from one another: those without a
+        stop first, in the order of the goals."""
         shown = dict(self.found)
         for title, draft in self._drafts.items():
             if all(difference(placements, draft[1]) >= CLEARLY_OTHER for _, placements, _ in shown.values()):
@@ -225,7 +276,9 @@ class _State:
         return replace(told, one_more=one_more(job, list(self.offered.models), others, room))
 
     def _settle_energy(self) -> None:
-        """The search for energy reckons with an estimate; where the full year tells otherwise, the other layout has the title."""
+        """The search for energy reckons with an estimate; where the full year tells otherwise, the other
+        layout has the title.
+        """
         searched = next((title for title, (plan, *_) in self.found.items() if plan.aim == "energy"), None)
         if searched is None:
             return
@@ -238,7 +291,10 @@ class _State:
         room, units = self.offered.kinds[0].room, self.offered.job.units
         said = []
         if room.side_gap_mm > room.gap_mm:
-            said.append(f"Side by side, panels keep {say_length(room.side_gap_mm, units)}: their brackets stand between them.")
+            said.append(
+                f"Side by side, panels keep {say_length(room.side_gap_mm, units)}: their brackets "
+                f"stand between them."
+            )
         if self._dropped:
             said.append(f"Not shown because it hardly differs or nothing fits: {', '.join(self._dropped)}.")
         return " ".join(said)
@@ -249,7 +305,9 @@ def _worth(plan: Plan, placements: Placements) -> int:
 
 
 def difference(one: Placements, other: Placements) -> float:
-    """Share of panels of the larger layout that have no counterpart of the same kind in about the same place in the other."""
+    """Share of panels of the larger layout that have no counterpart of the same kind in about the same place
+    in the other.
+    """
     larger, smaller = (one, other) if len(one) >= len(other) else (other, one)
     if not len(larger):
         return 0.0
@@ -261,7 +319,9 @@ def difference(one: Placements, other: Placements) -> float:
 
 
 def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]:
-    """The placements as panels with feet, front to rear; one that has its stretch to itself comes to lie in the middle."""
+    """The placements as panels with feet, front to rear; one that has its stretch to itself comes to lie in
+    the middle.
+    """
     job = offered.job
     locked = tuple(p for p in job.panels if p.locked)
     panels = list(locked)
@@ -285,13 +345,18 @@ def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]
 
 
 def _raised(job: Job, panels: tuple[PlacedPanel, ...]) -> tuple[PlacedPanel, ...]:
-    """Panels that would come too near to the crown stand off further, in steps of 5 mm, as far as feet usually reach."""
+    """Panels that would come too near to the crown stand off further, in steps of 5 mm, as far as feet
+    usually reach.
+    """
     heights = {h.panel: h.least_mm for h in evaluate(with_panels(job, panels)).findings.clear_heights}
     found = []
     for panel in panels:
         wanted = LEAST_AIR_MM - heights.get(panel.id, LEAST_AIR_MM)
         if wanted > 0 and not panel.locked:
-            higher = min(ceil((panel.stand_off.mm + wanted) / STAND_OFF_STEP_MM) * STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM)
+            higher = min(
+                ceil((panel.stand_off.mm + wanted) / STAND_OFF_STEP_MM) * STAND_OFF_STEP_MM,
+                HIGHEST_STAND_OFF_MM,
+            )
             panel = panel.model_copy(update={"stand_off": Length(mm=max(higher, panel.stand_off.mm))})
         found.append(panel)
     return tuple(found)

@@ -1,6 +1,7 @@
 """Remedies that act: for every stop the least changes that clear it, each tried out before it is offered.
 
-A remedy is offered only if the job with it no longer has that stop there, and has no stop it did not have before.
+A remedy is offered only if the job with it no longer has that stop there, and has no stop it did not have
+before.
 """
 
 from __future__ import annotations
@@ -27,16 +28,40 @@ MOST_FEET, MOST_FASTENERS = 12, 4
 FURTHEST_MM, LITTLE_MM, MOST_MOVES = 1200.0, (10.0, 20.0, 40.0, 80.0), 16
 HIGHER_MM = (5.0, 10.0, 15.0, 20.0, 30.0, 40.0, 60.0)
 SCREW_LENGTHS_MM: tuple[float, ...] = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
-BOLT_LENGTHS_MM: tuple[float, ...] = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0, 90.0, 100.0)
+BOLT_LENGTHS_MM: tuple[float, ...] = (
+    16.0,
+    20.0,
+    25.0,
+    30.0,
+    35.0,
+    40.0,
+    45.0,
+    50.0,
+    60.0,
+    70.0,
+    80.0,
+    90.0,
+    100.0,
+)
 INCH = 25.4
 IN_THE_WAY = (
-    "panels-overlap", "over-edge", "on-obstacle", "brackets-meet", "foot-on-obstacle", "lid-blocked", "hole-in-keep-out", "feet-crowd",
-    "across-a-step", "hangs-over", "too-wide",
-)  # fmt: skip
+    "panels-overlap",
+    "over-edge",
+    "on-obstacle",
+    "brackets-meet",
+    "foot-on-obstacle",
+    "lid-blocked",
+    "hole-in-keep-out",
+    "feet-crowd",
+    "across-a-step",
+    "hangs-over",
+    "too-wide",
+)
 SWITCHES = {
-    "nut-in-closed-rib": ("screws", "screws into members"), "bolts-need-access": ("screws", "screws into members"),
+    "nut-in-closed-rib": ("screws", "screws into members"),
+    "bolts-need-access": ("screws", "screws into members"),
     "flexible-bolted": ("tape", "foam tape"),
-}  # fmt: skip
+}
 PAD_STEPS_MM = ((120.0, 50.0), (150.0, 50.0), (150.0, 75.0), (200.0, 75.0), (200.0, 100.0), (300.0, 100.0))
 
 
@@ -50,7 +75,9 @@ class Filled:
 
 @dataclass(frozen=True, slots=True)
 class Remedy:
-    """What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill in there."""
+    """What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill
+    in there.
+    """
 
     snag: str
     place: str
@@ -98,7 +125,9 @@ def _clears(before: Evaluation, after: Evaluation, snag: Snag) -> bool:
     has = {(s.id, _subject(s.place)) for s in after.snags if s.severity == "stop"}
     gone = not any(s.id == snag.id and s.place == snag.place for s in after.snags)
     if snag.id in ("safe-speed-too-low", "let-go-too-low"):  # the worst foot may only have changed places
-        gone = not any(i in ("safe-speed-too-low", "let-go-too-low") and p == _subject(snag.place) for i, p in has)
+        gone = not any(
+            i in ("safe-speed-too-low", "let-go-too-low") and p == _subject(snag.place) for i, p in has
+        )
     return gone and has <= had
 
 
@@ -161,13 +190,20 @@ def _stronger(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
     if isinstance(hold, FoamTape):
         larger = [pad for pad in PAD_STEPS_MM if pad[0] * pad[1] > hold.pad_length.mm * hold.pad_width.mm]
         yield (
-            _Draft(_pad(path, *pad), told(f"pads {say_length(pad[0], job.units)} × {say_length(pad[1], job.units)}"))
+            _Draft(
+                _pad(path, *pad),
+                told(f"pads {say_length(pad[0], job.units)} × {say_length(pad[1], job.units)}"),
+            )
             for pad in larger
         )
     else:
         more = range(hold.count + 1, MOST_FASTENERS + 1)
-        yield (_Draft((SetValue(path=f"{path}.count", value=n),), told(f"{n} fasteners a foot")) for n in more)
-    side: Literal["sides", "ends"] = "sides" if all(f.side in ("port", "starboard") for f in panel.feet) else "ends"
+        yield (
+            _Draft((SetValue(path=f"{path}.count", value=n),), told(f"{n} fasteners a foot")) for n in more
+        )
+    side: Literal["sides", "ends"] = (
+        "sides" if all(f.side in ("port", "starboard") for f in panel.feet) else "ends"
+    )
     counts = range(2 * (len(panel.feet) // 2) + 2, MOST_FEET + 1, 2)
     yield (_Draft((SpreadFeet(panel=panel.id, count=n, along=side),), told(f"{n} feet")) for n in counts)
     yield _slower(job, panel)
@@ -193,7 +229,9 @@ def _safe(evaluation: Evaluation, panel_id: str) -> float:
     return next((v.safe_m_s for v in evaluation.findings.verdicts if v.panel == panel_id), 0.0)
 
 
-def _other_length(job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts, before: Evaluation) -> Iterator[_Draft]:
+def _other_length(
+    job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts, before: Evaluation
+) -> Iterator[_Draft]:
     if isinstance(hold, ThroughBolts):
         into = any(f.panel == panel.id and f.landing == "member" for f in before.findings.feet)
         need, lengths = bolt_length_needed_mm(job.vehicle, job.members, hold, into), BOLT_LENGTHS_MM
@@ -219,7 +257,10 @@ def _bracket_for_pad(job: Job, panel: PlacedPanel, hold: FoamTape) -> _Draft:
     bracket = hold.bracket
     toe = max(hold.pad_width.mm - bracket.lever.mm, bracket.toe.mm)
     edits = (
-        SetValue(path=f"panels.{panel.id}.hold.bracket.length", value={"mm": max(bracket.length.mm, hold.pad_length.mm)}),
+        SetValue(
+            path=f"panels.{panel.id}.hold.bracket.length",
+            value={"mm": max(bracket.length.mm, hold.pad_length.mm)},
+        ),
         SetValue(path=f"panels.{panel.id}.hold.bracket.toe", value={"mm": toe}),
     )
     return _Draft(edits, lambda _: "bracket as large as the pad")
@@ -232,11 +273,19 @@ def _higher(job: Job, panel: PlacedPanel) -> Iterator[_Draft]:
 
 
 def _moves(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
-    """The least straight move that clears what is in the way: past a lid, an obstacle, another panel, back from an edge, or a little."""
+    """The least straight move that clears what is in the way: past a lid, an obstacle, another panel, back
+    from an edge, or a little.
+    """
     if panel.locked:
         return
     rect, gap = panel_rect(panel), job.assumptions.panel_gap.mm
-    blocks = [b.grown(gap) for o in job.obstacles if o.stays for b in (obstacle_rect(o), lid_rect(o)) if b is not None]
+    blocks = [
+        b.grown(gap)
+        for o in job.obstacles
+        if o.stays
+        for b in (obstacle_rect(o), lid_rect(o))
+        if b is not None
+    ]
     blocks += [panel_rect(p).grown(gap) for p in job.panels if p.id != panel.id]
     along = {s for b in blocks if rect.clipped(b) for s in (b.x_end_mm - rect.x_mm, b.x_mm - rect.x_end_mm)}
     across = {s for b in blocks if rect.clipped(b) for s in (b.y_end_mm - rect.y_mm, b.y_mm - rect.y_end_mm)}
@@ -247,9 +296,9 @@ def _moves(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
         across |= {roof.y_mm + edge - rect.y_mm, roof.y_end_mm - edge - rect.y_end_mm}
     little = {sign * step for step in LITTLE_MM for sign in (1.0, -1.0)}
     ways = [("x", s) for s in along | little] + [("y", s) for s in across | little]
-    ways = sorted(((axis, _whole(s)) for axis, s in ways if 0.5 < abs(s) <= FURTHEST_MM), key=lambda w: (abs(w[1]), w))[
-        :MOST_MOVES
-    ]
+    ways = sorted(
+        ((axis, _whole(s)) for axis, s in ways if 0.5 < abs(s) <= FURTHEST_MM), key=lambda w: (abs(w[1]), w)
+    )[:MOST_MOVES]
     yield (_moved(job, panel, axis, step) for axis, step in ways)
 
 
@@ -259,7 +308,9 @@ def _whole(step: float) -> float:
 
 
 def _moved(job: Job, panel: PlacedPanel, axis: str, step: float) -> _Draft:
-    start, (more, less) = (panel.x.mm, ("aft", "forward")) if axis == "x" else (panel.y.mm, ("to starboard", "to port"))
+    start, (more, less) = (
+        (panel.x.mm, ("aft", "forward")) if axis == "x" else (panel.y.mm, ("to starboard", "to port"))
+    )
     words = f"move {panel.name} {say_length(abs(step), job.units)} {more if step > 0 else less}"
     return _set(panel, axis, {"mm": start + step}, words)
 
@@ -270,7 +321,10 @@ def _onto_members(job: Job, panel: PlacedPanel, before: Evaluation) -> Iterator[
         return
     members = before.findings.members.members
     feet = [f for f in before.findings.feet if f.panel == panel.id]
-    ways = sorted({round(m.x_mm - f.x_mm, 1) for m in members for f in feet if abs(m.x_mm - f.x_mm) <= FURTHEST_MM}, key=abs)
+    ways = sorted(
+        {round(m.x_mm - f.x_mm, 1) for m in members for f in feet if abs(m.x_mm - f.x_mm) <= FURTHEST_MM},
+        key=abs,
+    )
     for way in ways:
         draft = _moved(job, panel, "x", way)
         moved = next(p for p in apply_edits(job, list(draft.edits)).panels if p.id == panel.id)
@@ -289,6 +343,10 @@ def _to_find_out(job: Job, before: Evaluation, snag: Snag) -> Iterator[Remedy]:
     member = next(m for m in before.findings.members.members if m.number == foot.member)
     at = say_length(member.x_mm, job.units)
     yield Remedy(
-        snag.id, snag.place, f"one pilot hole at {at}: solid tells that member {member.number} is there", (), "readings",
+        snag.id,
+        snag.place,
+        f"one pilot hole at {at}: solid tells that member {member.number} is there",
+        (),
+        "readings",
         (Filled("kind", "pilot_solid"), Filled("x", at)),
-    )  # fmt: skip
+    )

@@ -21,7 +21,9 @@ class Memory:
     """
 
     def __init__(self) -> None:
-        self._done: OrderedDict[Key, OrderedDict[tuple[int, ...], tuple[tuple[Any, ...], Any]]] = OrderedDict()
+        self._done: OrderedDict[Key, OrderedDict[tuple[int, ...], tuple[tuple[Any, ...], Any]]] = (
+            OrderedDict()
+        )
         self._values: dict[Key, deque[Any]] = {}
         self._lock = Lock()
 
@@ -33,7 +35,9 @@ class Memory:
         return None if found is None else found[1]
 
     def keep(self, key: Key, given: tuple[Any, ...], result: Any) -> None:
-        """Remember a result; the inputs are held with it, so that no other object can take their place in memory."""
+        """Remember a result; the inputs are held with it, so that no other object can take their place in
+        memory.
+        """
         with self._lock:
             results = self._done.setdefault(key, OrderedDict())
             results[tuple(map(id, given))] = (given, result)
@@ -67,5 +71,7 @@ class Memory:
 def _equal(one: Any, other: Any) -> bool:
     try:
         return bool(one == other)
-    except ValueError:  # arrays say what is equal element by element: taken as different, which only costs time
+    except (
+        ValueError
+    ):  # arrays say what is equal element by element: taken as different, which only costs time
         return False

@@ -1,4 +1,6 @@
-"""Snags: what is wrong, doubtful or forgotten. A rule is declared once, with its severity, station and source."""
+"""Snags: what is wrong, doubtful or forgotten. A rule is declared once, with its severity, station and
+source.
+"""
 
 from __future__ import annotations
 
@@ -17,7 +19,9 @@ F = TypeVar("F", bound=Callable[..., Any])
 
 @dataclass(frozen=True, slots=True)
 class Found:
-    """What a rule reports: the place as a job path, the place in words, why, what to do, and the figures behind it."""
+    """What a rule reports: the place as a job path, the place in words, why, what to do, and the figures
+    behind it.
+    """
 
     place: str
     where: str
@@ -49,7 +53,9 @@ class Snag:
 
 @dataclass(frozen=True, slots=True)
 class Rule:
-    """A rule as declared. ``together``: the name under which all that it found is read; empty for one about silent stages."""
+    """A rule as declared. ``together``: the name under which all that it found is read; empty for one about
+    silent stages.
+    """
 
     id: str
     severity: Severity
@@ -68,14 +74,27 @@ class Rules:
     by_id: dict[str, Rule] = field(default_factory=dict)
 
     def rule(
-        self, rule_id: str, severity: Severity, station: Station, title: str, source: str, *, each: str | None = None
+        self,
+        rule_id: str,
+        severity: Severity,
+        station: Station,
+        title: str,
+        source: str,
+        *,
+        each: str | None = None,
     ) -> Callable[[F], F]:
-        """Declare a rule: it reads what its parameters name and yields one Found for each place where it applies."""
-        self._add(Rule(rule_id, severity, station, title, source, each, f"all {rule_id}" if each else rule_id))
+        """Declare a rule: it reads what its parameters name and yields one Found for each place where it
+        applies.
+        """
+        self._add(
+            Rule(rule_id, severity, station, title, source, each, f"all {rule_id}" if each else rule_id)
+        )
         return self.house.rule(rule_id, station, title, each=each)
 
     def unanswered(self, station: Station) -> None:
-        """Declare what stands for every stage of a station that could not answer: what is not known is never read as good."""
+        """Declare what stands for every stage of a station that could not answer: what is not known is never
+        read as good.
+        """
         self._add(Rule(f"{station}-unanswered", "stop", station, "Cannot be worked out", LIMITS, None, ""))
 
     def _add(self, rule: Rule) -> None:
@@ -84,12 +103,16 @@ class Rules:
         self.by_id[rule.id] = rule
 
     def ask(self, visit: Visit, reasons: Mapping[tuple[str, str], str]) -> tuple[Snag, ...]:
-        """What all rules find, stops first. ``reasons``: why a caution was dismissed, by rule and place; stops are not."""
+        """What all rules find, stops first. ``reasons``: why a caution was dismissed, by rule and place;
+        stops are not.
+        """
         snags = []
         for rule in self.by_id.values():
             found = visit.get(rule.together, ()) if rule.together else ()
             for one in _flat(found) if rule.each else found:
-                snags.append(_snag(rule, one, None if rule.severity == "stop" else reasons.get((rule.id, one.place))))
+                snags.append(
+                    _snag(rule, one, None if rule.severity == "stop" else reasons.get((rule.id, one.place)))
+                )
         snags += [self._unheard(name, silence) for (name, _), silence in visit.silent.items()]
         return tuple(sorted(snags, key=lambda s: (s.dismissed is not None, ORDER[s.severity])))
 

@@ -1,4 +1,6 @@
-"""What is asked for, and stages that cannot answer: each says why and the others go on, so that no job is lost to one number in it."""
+"""What is asked for, and stages that cannot answer: each says why and the others go on, so that no job is
+lost to one number in it.
+"""
 
 from __future__ import annotations
 
@@ -20,7 +22,9 @@ class Question:
 
 @dataclass(frozen=True, slots=True)
 class Silence:
-    """A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit we know of."""
+    """A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit
+    we know of.
+    """
 
     station: str
     place: str

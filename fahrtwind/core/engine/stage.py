@@ -1,12 +1,13 @@
 """Stages: plain functions whose parameters name what they read.
 
-A *view* is a narrow look at what is asked about (the document and what the outside hands in); only views see it. A *stage* works
-something out from views and other stages; a *rule* says what is wrong with them. All are collected while their modules are
-imported and checked by ``House.check``. With ``each`` a part is worked out for every entry of a list: the entry itself is the
-function's first parameter, other parts of the same entries come as that entry's, and whoever stands outside reads them together
-under the name given as ``all``.
+A *view* is a narrow look at what is asked about (the document and what the outside hands in); only views see
+it. A *stage* works something out from views and other stages; a *rule* says what is wrong with them. All are
+collected while their modules are imported and checked by ``House.check``. With ``each`` a part is worked out
+for every entry of a list: the entry itself is the function's first parameter, other parts of the same entries
+come as that entry's, and whoever stands outside reads them together under the name given as ``all``.
 
-A parameter that may be None is handed None where the part is not known; who needs the part is not run and is not known either.
+A parameter that may be None is handed None where the part is not known; who needs the part is not run and is
+not known either.
 """
 
 from __future__ import annotations
@@ -47,7 +48,9 @@ UNKNOWN = _Unknown()
 
 @dataclass(frozen=True, slots=True)
 class Declared:
-    """A part as it was declared. ``place`` is where its working stands; ``otherwise`` is told where the work fails."""
+    """A part as it was declared. ``place`` is where its working stands; ``otherwise`` is told where the work
+    fails.
+    """
 
     name: str
     kind: Kind
@@ -76,19 +79,40 @@ class House:
         return lambda work: self._declare(work, "view", each=each, all=all)
 
     def stage(
-        self, station: str, what: str, at: str = "", *, each: str | None = None, all: str | None = None, place: str = "",
-        otherwise: Any = UNKNOWN, slow: bool = False,
-    ) -> Callable[[F], F]:  # fmt: skip
-        """Declare a stage of a station: in words what it works out, and the job path at which a failure is told."""
-        told: dict[str, Any] = {"station": station, "what": what, "at": at, "each": each, "all": all, "place": place}
+        self,
+        station: str,
+        what: str,
+        at: str = "",
+        *,
+        each: str | None = None,
+        all: str | None = None,
+        place: str = "",
+        otherwise: Any = UNKNOWN,
+        slow: bool = False,
+    ) -> Callable[[F], F]:
+        """Declare a stage of a station: in words what it works out, and the job path at which a failure is
+        told.
+        """
+        told: dict[str, Any] = {
+            "station": station,
+            "what": what,
+            "at": at,
+            "each": each,
+            "all": all,
+            "place": place,
+        }
         return lambda work: self._declare(work, "stage", otherwise=otherwise, slow=slow, **told)
 
     def rule(self, name: str, station: str, what: str, *, each: str | None = None) -> Callable[[F], F]:
         """Declare a rule: it yields what it finds."""
-        return lambda work: self._declare(work, "rule", name=name, station=station, what=what, each=each, all=f"all {name}")
+        return lambda work: self._declare(
+            work, "rule", name=name, station=station, what=what, each=each, all=f"all {name}"
+        )
 
     def working(self, place: str, *, each: str | None = None) -> Callable[[F], F]:
-        """Declare who shows the working at a place, where the stage that owns the numbers does not show it by itself."""
+        """Declare who shows the working at a place, where the stage that owns the numbers does not show it by
+        itself.
+        """
         return lambda work: self._declare(
             work, "working", name=f"working of {place}", each=each, place=place, all=f"workings of {place}"
         )
@@ -108,7 +132,9 @@ class House:
         return work
 
     def check(self) -> None:
-        """Raise ValueError where a parameter names nothing, names it with another type, or parts read one another in a circle."""
+        """Raise ValueError where a parameter names nothing, names it with another type, or parts read one
+        another in a circle.
+        """
         before = {}
         for part in self.parts.values():
             needs = [*part.reads, *([part.each] if part.each else [])]
@@ -130,7 +156,9 @@ class House:
         if name in self.together:
             given = tuple.__class_getitem__((_without(given), ...))
         elif source.each and source.each != part.each:
-            raise ValueError(f"{part.name} stands outside of {source.each} and must read {name} of all together")
+            raise ValueError(
+                f"{part.name} stands outside of {source.each} and must read {name} of all together"
+            )
         if _without(wanted) != _without(given):
             raise ValueError(f"{part.name} takes {name} as {wanted}, it is {given}")
 
@@ -144,7 +172,9 @@ def _without(hint: Any) -> Any:
 
 
 class Visit:
-    """One look at a document: parts are worked out when they are read, and taken from ``memory`` where nothing they read changed."""
+    """One look at a document: parts are worked out when they are read, and taken from ``memory`` where
+    nothing they read changed.
+    """
 
     def __init__(self, house: House, asked: Any, memory: Memory) -> None:
         self.house, self.asked, self.memory = house, asked, memory
@@ -173,7 +203,9 @@ class Visit:
             known = (
                 ()
                 if entries is UNKNOWN
-                else tuple(v for e in entries if (v := self.of(part.name, e)) is not UNKNOWN and v is not None)
+                else tuple(
+                    v for e in entries if (v := self.of(part.name, e)) is not UNKNOWN and v is not None
+                )
             )
             self._wholes[name] = self.memory.same_as_before((name, ""), known)
         return self._wholes[name]
@@ -241,7 +273,8 @@ class Visit:
         return tuple(self.questions[key] for key in sorted(self.questions, key=lambda k: order[k[0]]))
 
     def explain(self, place: str) -> tuple[Step, ...]:
-        """The working at a place: only the part that owns it is worked out again, on what it reads, while its steps are noted.
+        """The working at a place: only the part that owns it is worked out again, on what it reads, while its
+        steps are noted.
 
         Empty where nobody owns the place or nothing was computed there.
         """

@@ -17,5 +17,17 @@ from fahrtwind.core.formulas import (
 )
 
 __all__ = [
-    "adhesive", "air", "bolts", "brackets", "members", "metal_screws", "plates", "roof", "roof_shape", "sharing", "sun", "verdict", "wood",
-]  # fmt: skip
+    "adhesive",
+    "air",
+    "bolts",
+    "brackets",
+    "members",
+    "metal_screws",
+    "plates",
+    "roof",
+    "roof_shape",
+    "sharing",
+    "sun",
+    "verdict",
+    "wood",
+]

@@ -4,8 +4,7 @@ from math import log10
 from typing import Annotated
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
-
-EUROCODE = "EN 1991-1-4:2005, Table 7.2 and Figure 7.2 (flat roofs of buildings; used here to bracket a vehicle)"
+from fahrtwind.core.tables.suction import SOURCE as EUROCODE
 
 
 @formula(
@@ -24,7 +23,9 @@ def air_density(altitude_m: Annotated[Number, Arg("h", "m", "altitude", -450, 60
     symbol="v",
     expression="v = v_road + v_gust",
     unit="m/s",
-    source=Source("Headwind adds to road speed; size of the gust: common practice, no source", "common practice"),
+    source=Source(
+        "Headwind adds to road speed; size of the gust: common practice, no source", "common practice"
+    ),
 )
 def air_speed(
     road_speed_m_s: Annotated[Number, Arg("v_road", "m/s", "road speed", 0, 70)],
@@ -80,7 +81,8 @@ def suction_for_area(
 @formula(
     title="depth of the windward zones",
     symbol="e",
-    expression="e = b (the smaller of width and twice the height; every road vehicle is higher than half its width)",
+    expression="e = b (the smaller of width and twice the height; every road vehicle is higher than "
+    "half its width)",
     unit="mm",
     source=Source(EUROCODE),
 )
@@ -93,9 +95,13 @@ def windward_zone_depth(width_mm: Annotated[Number, Arg("b", "mm", "roof width",
     symbol="c_net",
     expression="c_net = max(c + c_ram, c_floor)",
     unit="",
-    source=Source("Judgement: no pressure map of panels on vehicle roofs is published. Sharp-edged roof suction plus ram "
-                  "pressure under an open front edge, never below the floor", "judgement"),
-)  # fmt: skip
+    source=Source(
+        "Judgement: no pressure map of panels on vehicle roofs is published. Sharp-edged roof "
+        "suction plus ram "
+        "pressure under an open front edge, never below the floor",
+        "judgement",
+    ),
+)
 def net_uplift_coefficient(
     suction: Annotated[Number, Arg("c", "", "suction coefficient from above", 0, 4)],
     ram: Annotated[Number, Arg("c_ram", "", "ram pressure from below", 0, 1)],
@@ -113,7 +119,9 @@ def net_uplift_coefficient(
 )
 def slipstream_uplift(
     pressure_pa: Annotated[Number, Arg("q", "Pa", "dynamic pressure", 0)],
-    coefficient_area_m2: Annotated[Number, Arg("Σ(c·A)", "m²", "coefficient times area, summed over the zones")],
+    coefficient_area_m2: Annotated[
+        Number, Arg("Σ(c·A)", "m²", "coefficient times area, summed over the zones")
+    ],
 ) -> Number:
     return pressure_pa * coefficient_area_m2
 
@@ -123,7 +131,10 @@ def slipstream_uplift(
     symbol="F_drag",
     expression="F_drag = q · c_d · b · (h_frame + h_gap)",
     unit="N",
-    source=Source("Bluff body in a stream, c_d = 2.0 for a flat plate edge-on to its gap: judgement, cautious end", "judgement"),
+    source=Source(
+        "Bluff body in a stream, c_d = 2.0 for a flat plate edge-on to its gap: judgement, cautious end",
+        "judgement",
+    ),
 )
 def slipstream_drag(
     pressure_pa: Annotated[Number, Arg("q", "Pa", "dynamic pressure", 0)],

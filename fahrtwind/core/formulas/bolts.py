@@ -8,20 +8,37 @@ Area = Annotated[Number, Arg("A_s", "mm²", "stress area", 1, 200)]
 Strength = Annotated[Number, Arg("R_m", "N/mm²", "tensile strength", 100, 1300)]
 
 
-@formula(title="bolt in tension", symbol="N", expression="N = R_m · A_s", unit="N",
-         source=Source("ISO 898-1:2013 and ISO 3506-1:2020, load at tensile strength over the stress area"))  # fmt: skip
+@formula(
+    title="bolt in tension",
+    symbol="N",
+    expression="N = R_m · A_s",
+    unit="N",
+    source=Source("ISO 898-1:2013 and ISO 3506-1:2020, load at tensile strength over the stress area"),
+)
 def bolt_tension(strength_n_mm2: Strength, area_mm2: Area) -> Number:
     return strength_n_mm2 * area_mm2
 
 
-@formula(title="bolt in shear", symbol="V", expression="V = 0.6 · R_m · A_s", unit="N",
-         source=Source("EN 1993-1-8:2005, Table 3.4 (α_v = 0.6 for class 8.8), through the thread; 0.5 applies to class 10.9"))  # fmt: skip
+@formula(
+    title="bolt in shear",
+    symbol="V",
+    expression="V = 0.6 · R_m · A_s",
+    unit="N",
+    source=Source(
+        "EN 1993-1-8:2005, Table 3.4 (α_v = 0.6 for class 8.8), through the thread; 0.5 applies to class 10.9"
+    ),
+)
 def bolt_shear(strength_n_mm2: Strength, area_mm2: Area) -> Number:
     return 0.6 * strength_n_mm2 * area_mm2
 
 
-@formula(title="stress area of a thread", symbol="A_s", expression="A_s = π/4 · (d − c · P)²", unit="mm²",
-         source=Source("ISO 898-1:2013, 9.1.6.1 (metric, c = 0.9382); ASME B1.1 Appendix B (inch, c = 0.9743)"))  # fmt: skip
+@formula(
+    title="stress area of a thread",
+    symbol="A_s",
+    expression="A_s = π/4 · (d − c · P)²",
+    unit="mm²",
+    source=Source("ISO 898-1:2013, 9.1.6.1 (metric, c = 0.9382); ASME B1.1 Appendix B (inch, c = 0.9743)"),
+)
 def thread_stress_area(
     diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
     pitch_mm: Annotated[Number, Arg("P", "mm", "thread pitch", 0.3, 4)],
@@ -30,8 +47,15 @@ def thread_stress_area(
     return 3.141592653589793 / 4 * (diameter_mm - form * pitch_mm) ** 2
 
 
-@formula(title="tightening torque", symbol="T", expression="T = K · d · F / 1000", unit="N·m",
-         source=Source("Nut-factor relation; K about 0.20 dry, 0.15 oiled (Shigley, Mechanical Engineering Design, 8-8)"))  # fmt: skip
+@formula(
+    title="tightening torque",
+    symbol="T",
+    expression="T = K · d · F / 1000",
+    unit="N·m",
+    source=Source(
+        "Nut-factor relation; K about 0.20 dry, 0.15 oiled (Shigley, Mechanical Engineering Design, 8-8)"
+    ),
+)
 def tightening_torque(
     nut_factor: Annotated[Number, Arg("K", "", "nut factor", 0.05, 0.4)],
     diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
@@ -40,8 +64,13 @@ def tightening_torque(
     return nut_factor * diameter_mm * preload_n / 1000
 
 
-@formula(title="bearing of a fastener on the edge of its hole", symbol="B", expression="B = 2.4 · d · t · F_u", unit="N",
-         source=Source("AISC 360-16, expression (J3-6a); edge distance at least 1.5 d"))  # fmt: skip
+@formula(
+    title="bearing of a fastener on the edge of its hole",
+    symbol="B",
+    expression="B = 2.4 · d · t · F_u",
+    unit="N",
+    source=Source("AISC 360-16, expression (J3-6a); edge distance at least 1.5 d"),
+)
 def hole_bearing(
     diameter_mm: Annotated[Number, Arg("d", "mm", "fastener diameter", 2, 30)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.2, 30)],
@@ -50,9 +79,17 @@ def hole_bearing(
     return 2.4 * diameter_mm * thickness_mm * strength_n_mm2
 
 
-@formula(title="washer punching through the skin", symbol="P", expression="P = π · d_w · t · τ", unit="N",
-         source=Source("Punching shear on the washer's edge; strength of ply and laminate across the thickness: judgement, "
-                       "cautious end", "judgement"))  # fmt: skip
+@formula(
+    title="washer punching through the skin",
+    symbol="P",
+    expression="P = π · d_w · t · τ",
+    unit="N",
+    source=Source(
+        "Punching shear on the washer's edge; strength of ply and laminate across the thickness: judgement, "
+        "cautious end",
+        "judgement",
+    ),
+)
 def washer_punching(
     washer_mm: Annotated[Number, Arg("d_w", "mm", "washer diameter", 5, 150)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "skin thickness", 0.5, 60)],

@@ -8,21 +8,37 @@ NOTHING_INSIDE = 1e4
 Lever = Annotated[Number, Arg("a", "mm", "frame bolt to fastener line", 0, 150)]
 
 
-@formula(title="prying of the bracket", symbol="m", expression="m = (a + b) / b", unit="",
-         source=Source("Lever about the toe of the bracket (statics)"))  # fmt: skip
-def prying(lever_mm: Lever, toe_mm: Annotated[Number, Arg("b", "mm", "fastener line to toe", 3, 150)]) -> Number:
+@formula(
+    title="prying of the bracket",
+    symbol="m",
+    expression="m = (a + b) / b",
+    unit="",
+    source=Source("Lever about the toe of the bracket (statics)"),
+)
+def prying(
+    lever_mm: Lever, toe_mm: Annotated[Number, Arg("b", "mm", "fastener line to toe", 3, 150)]
+) -> Number:
     return (lever_mm + toe_mm) / toe_mm
 
 
-@formula(title="share of the worst fastener in a row along the lever", symbol="κ",
-         expression="κ = (a + b) · d_max / Σd², d_i = b − (i − (n − 1)/2) · p, holes with d > 0 only", unit="",
-         source=Source("Rotation of a stiff base about its toe: fastener forces grow with their distance from it (statics)"))  # fmt: skip
+@formula(
+    title="share of the worst fastener in a row along the lever",
+    symbol="κ",
+    expression="κ = (a + b) · d_max / Σd², d_i = b − (i − (n − 1)/2) · p, holes with d > 0 only",
+    unit="",
+    source=Source(
+        "Rotation of a stiff base about its toe: fastener forces grow with their distance from it (statics)"
+    ),
+)
 def row_share(
-    lever_mm: Lever, toe_mm: Annotated[Number, Arg("b", "mm", "middle of the row to toe", 3, 150)],
+    lever_mm: Lever,
+    toe_mm: Annotated[Number, Arg("b", "mm", "middle of the row to toe", 3, 150)],
     count: Annotated[Number, Arg("n", "", "fasteners in the row", 1, 12)],
     pitch_mm: Annotated[Number, Arg("p", "mm", "distance of neighbours", 1, 600)],
-) -> Number:  # fmt: skip
-    """Of the pull on the foot. Holes beyond the toe hold nothing; where none is inside, the whole pull many times over."""
+) -> Number:
+    """Of the pull on the foot. Holes beyond the toe hold nothing; where none is inside, the whole pull many
+    times over.
+    """
     from_toe = [toe_mm - (i - (count - 1) / 2) * pitch_mm for i in range(int(count))]
     inside = [
         d for d in from_toe if d > 0
@@ -30,8 +46,13 @@ def row_share(
     return (lever_mm + toe_mm) * max(inside) / sum(d * d for d in inside) if inside else NOTHING_INSIDE
 
 
-@formula(title="share of each fastener in a row beside the lever", symbol="κ", expression="κ = m / n", unit="",
-         source=Source("Equal distance from the toe, so equal shares (statics)"))  # fmt: skip
+@formula(
+    title="share of each fastener in a row beside the lever",
+    symbol="κ",
+    expression="κ = m / n",
+    unit="",
+    source=Source("Equal distance from the toe, so equal shares (statics)"),
+)
 def even_share(
     factor: Annotated[Number, Arg("m", "", "prying factor", 1, 60)],
     count: Annotated[Number, Arg("n", "", "fasteners in the row", 1, 12)],
@@ -39,8 +60,13 @@ def even_share(
     return factor / count
 
 
-@formula(title="capacity of the foot's pull by its worst fastener", symbol="F", expression="F = P / κ", unit="N",
-         source=Source("The fastener with the largest share fails first (statics)"))  # fmt: skip
+@formula(
+    title="capacity of the foot's pull by its worst fastener",
+    symbol="F",
+    expression="F = P / κ",
+    unit="N",
+    source=Source("The fastener with the largest share fails first (statics)"),
+)
 def by_worst_fastener(
     strength_n: Annotated[Number, Arg("P", "N", "strength at one fastener", 0)],
     share: Annotated[Number, Arg("κ", "", "share of the worst fastener", 0.01, 1e6)],
@@ -48,8 +74,15 @@ def by_worst_fastener(
     return strength_n / share
 
 
-@formula(title="bending of the bracket's leg", symbol="F", expression="F = f_y · w · t² / (4 · a)", unit="N",
-         source=Source("Plastic moment of a rectangular section f_y·w·t²/4 over the lever (strength of materials)"))  # fmt: skip
+@formula(
+    title="bending of the bracket's leg",
+    symbol="F",
+    expression="F = f_y · w · t² / (4 · a)",
+    unit="N",
+    source=Source(
+        "Plastic moment of a rectangular section f_y·w·t²/4 over the lever (strength of materials)"
+    ),
+)
 def bracket_bending(
     yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)],
     width_mm: Annotated[Number, Arg("w", "mm", "bracket width", 10, 600)],
@@ -59,8 +92,13 @@ def bracket_bending(
     return yield_n_mm2 * width_mm * thickness_mm**2 / (4 * lever_mm)
 
 
-@formula(title="springs one behind the other", symbol="k", expression="1/k = 1/k₁ + 1/k₂", unit="N/mm",
-         source=Source("Springs in series (statics)"))  # fmt: skip
+@formula(
+    title="springs one behind the other",
+    symbol="k",
+    expression="1/k = 1/k₁ + 1/k₂",
+    unit="N/mm",
+    source=Source("Springs in series (statics)"),
+)
 def in_series(
     first_n_mm: Annotated[Number, Arg("k₁", "N/mm", "first stiffness", 1e-6)],
     second_n_mm: Annotated[Number, Arg("k₂", "N/mm", "second stiffness", 1e-6)],

@@ -1,8 +1,9 @@
 """One published formula = one declared function.
 
-The declaration carries what the working sheet prints: expression, unit, arguments with unit and validity, source.
-A call inside ``recording()`` notes itself as a step; outside it costs two comparisons per argument. Arguments may
-be numpy arrays where the body is plain arithmetic, so the vectorised paths run the very same line.
+The declaration carries what the working sheet prints: expression, unit, arguments with unit and validity,
+source. A call inside ``recording()`` notes itself as a step; outside it costs two comparisons per argument.
+Arguments may be numpy arrays where the body is plain arithmetic, so the vectorised paths run the very same
+line.
 """
 
 from __future__ import annotations
@@ -116,7 +117,9 @@ _UNNOTED = nullcontext()
 _recording: ContextVar[Recording | None] = ContextVar("recording", default=None)
 
 
-def formula(*, title: str, symbol: str, expression: str, unit: str, source: Source) -> Callable[[Callable[P, R]], Callable[P, R]]:
+def formula(
+    *, title: str, symbol: str, expression: str, unit: str, source: Source
+) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Declare a function as a formula. Each parameter must be annotated ``Annotated[Number, Arg(...)]``."""
 
     def declare(function: Callable[P, R]) -> Callable[P, R]:
@@ -128,7 +131,9 @@ def formula(*, title: str, symbol: str, expression: str, unit: str, source: Sour
             raise ValueError(f"formula {name} is declared twice")
         declared = Formula(name, title, symbol, expression, unit, source, arguments, function)
         FORMULAS[name] = declared
-        limits = [(i, a) for i, a in enumerate(arguments.values()) if np.isfinite(a.low) or np.isfinite(a.high)]
+        limits = [
+            (i, a) for i, a in enumerate(arguments.values()) if np.isfinite(a.low) or np.isfinite(a.high)
+        ]
 
         @wraps(function)
         def call(*args: P.args, **kwargs: P.kwargs) -> R:
@@ -152,7 +157,8 @@ def _check(declared: Formula, limit: Arg, value: Any) -> None:
         inside = not value.size or (limit.low <= value.min() and value.max() <= limit.high)
     if not inside:
         raise OutsideValidity(
-            f"{declared.title}: {limit.words} {value} {limit.unit} is outside {limit.low:g} … {limit.high:g}.",
+            f"{declared.title}: {limit.words} {value} {limit.unit} is outside {limit.low:g} … "
+            f"{limit.high:g}.",
             remedy="Choose a part the source covers, or have this link judged by an engineer.",
             field=limit.words,
         )
@@ -163,18 +169,29 @@ def _record(active: Recording, declared: Formula, bound: Mapping[str, Any], resu
         return result
     inputs = tuple(
         StepInput(
-            arg.symbol, arg.words, float(bound[name]), arg.unit,
+            arg.symbol,
+            arg.words,
+            float(bound[name]),
+            arg.unit,
             getattr(bound[name], "origin", Origin("computed", "from the lines above")),
         )
         for name, arg in declared.arguments.items()
-    )  # fmt: skip
+    )
     active.steps.append(
         Step(
-            place="/".join(active.scope), formula=declared.name, title=declared.title, symbol=declared.symbol,
-            expression=declared.expression, inputs=inputs, result=float(result), unit=declared.unit,
-            validity=validity_words(declared), source=declared.source.text, confidence=declared.source.confidence,
+            place="/".join(active.scope),
+            formula=declared.name,
+            title=declared.title,
+            symbol=declared.symbol,
+            expression=declared.expression,
+            inputs=inputs,
+            result=float(result),
+            unit=declared.unit,
+            validity=validity_words(declared),
+            source=declared.source.text,
+            confidence=declared.source.confidence,
         )
-    )  # fmt: skip
+    )
     return Traced(float(result), Origin("computed", declared.title))
 
 
@@ -205,7 +222,9 @@ def recording() -> Iterator[Recording]:
 
 
 def scope(*names: str) -> AbstractContextManager[None]:
-    """Say what the steps inside belong to, for example ``scope("hold", "p1", "f2")``. Costs next to nothing without a recording."""
+    """Say what the steps inside belong to, for example ``scope("hold", "p1", "f2")``. Costs next to nothing
+    without a recording.
+    """
     active = _recording.get()
     return _UNNOTED if active is None else _scope(active, names)
 
@@ -229,4 +248,16 @@ def given(value: float, kind: Kind, place: str) -> float:
     return value if _recording.get() is None else Traced(value, Origin(kind, place))
 
 
-__all__ = ["FORMULAS", "Annotated", "Arg", "Formula", "Number", "Source", "Step", "formula", "given", "recording", "scope"]
+__all__ = [
+    "FORMULAS",
+    "Annotated",
+    "Arg",
+    "Formula",
+    "Number",
+    "Source",
+    "Step",
+    "formula",
+    "given",
+    "recording",
+    "scope",
+]

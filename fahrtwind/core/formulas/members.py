@@ -4,8 +4,13 @@ from typing import Annotated
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
-REGRESSION = "Straight-line regression x = a + p·k (for example Draper and Smith, Applied Regression Analysis)"
-MIXED = "Random effect of each member (Searle, Casella, McCulloch, Variance Components, 1992, best linear unbiased prediction)"
+REGRESSION = (
+    "Straight-line regression x = a + p·k (for example Draper and Smith, Applied Regression Analysis)"
+)
+MIXED = (
+    "Random effect of each member (Searle, Casella, McCulloch, Variance Components, 1992, best "
+    "linear unbiased prediction)"
+)
 
 
 @formula(
@@ -23,8 +28,13 @@ def member_position(
     return first_mm + pitch_mm * index
 
 
-@formula(title="place of a member beyond an odd bay or a change of spacing", symbol="x_line", expression="x_line = a + p · k + q · m",
-         unit="mm", source=Source(REGRESSION))  # fmt: skip
+@formula(
+    title="place of a member beyond an odd bay or a change of spacing",
+    symbol="x_line",
+    expression="x_line = a + p · k + q · m",
+    unit="mm",
+    source=Source(REGRESSION),
+)
 def member_position_beyond(
     first_mm: Annotated[Number, Arg("a", "mm", "first regular member")],
     pitch_mm: Annotated[Number, Arg("p", "mm", "pitch", 50, 3000)],
@@ -49,7 +59,13 @@ def own_share(
     return build_mm**2 / (build_mm**2 + own_mm**2)
 
 
-@formula(title="place of a member", symbol="x", expression="x = x_line + g · (x_own − x_line)", unit="mm", source=Source(MIXED))
+@formula(
+    title="place of a member",
+    symbol="x",
+    expression="x = x_line + g · (x_own − x_line)",
+    unit="mm",
+    source=Source(MIXED),
+)
 def pulled_position(
     line_mm: Annotated[Number, Arg("x_line", "mm", "place by the spacing")],
     own_mm: Annotated[Number, Arg("x_own", "mm", "mean of its own readings")],
@@ -58,8 +74,15 @@ def pulled_position(
     return line_mm + share * (own_mm - line_mm)
 
 
-@formula(title="uncertainty of a member's place", symbol="s", expression="s = √((1 − g)² · s_line² + (1 − g) · s_build²)", unit="mm",
-         source=Source(f"{MIXED}; how far members stand off a perfect spacing is told by the readings, within 2 … 13 mm"))  # fmt: skip
+@formula(
+    title="uncertainty of a member's place",
+    symbol="s",
+    expression="s = √((1 − g)² · s_line² + (1 − g) · s_build²)",
+    unit="mm",
+    source=Source(
+        f"{MIXED}; how far members stand off a perfect spacing is told by the readings, within 2 … 13 mm"
+    ),
+)
 def member_uncertainty(
     line_sigma_mm: Annotated[Number, Arg("s_line", "mm", "uncertainty of the spacing there", 0)],
     build_mm: Annotated[Number, Arg("s_build", "mm", "scatter of the members about the spacing", 0, 60)],

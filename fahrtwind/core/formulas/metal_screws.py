@@ -10,14 +10,24 @@ Threaded = Annotated[Number, Arg("t_c", "mm", "thickness the thread holds in", 0
 ThreadedStrength = Annotated[Number, Arg("F_u2", "N/mm²", "strength of the threaded sheet", 50, 700)]
 
 
-@formula(title="screw pull-out from sheet", symbol="P_not", expression="P = 0.85 · t_c · d · F_u2", unit="N",
-         source=Source(f"{AISI}.4.1"))  # fmt: skip
+@formula(
+    title="screw pull-out from sheet",
+    symbol="P_not",
+    expression="P = 0.85 · t_c · d · F_u2",
+    unit="N",
+    source=Source(f"{AISI}.4.1"),
+)
 def screw_pull_out(thickness_mm: Threaded, diameter_mm: Diameter, strength_n_mm2: ThreadedStrength) -> Number:
     return 0.85 * thickness_mm * diameter_mm * strength_n_mm2
 
 
-@formula(title="pull-over of a head or washer through sheet", symbol="P_nov", expression="P = 1.5 · t₁ · d_w · F_u1", unit="N",
-         source=Source(f"{AISI}.4.2; d_w counted up to 19 mm"))  # fmt: skip
+@formula(
+    title="pull-over of a head or washer through sheet",
+    symbol="P_nov",
+    expression="P = 1.5 · t₁ · d_w · F_u1",
+    unit="N",
+    source=Source(f"{AISI}.4.2; d_w counted up to 19 mm"),
+)
 def pull_over(
     thickness_mm: Annotated[Number, Arg("t₁", "mm", "sheet under the head", 0.2, 13)],
     washer_mm: Annotated[Number, Arg("d_w", "mm", "head or washer diameter counted", 3, 19.05)],
@@ -26,15 +36,25 @@ def pull_over(
     return 1.5 * thickness_mm * washer_mm * strength_n_mm2
 
 
-@formula(title="tilting of a screw in shear", symbol="P_ns", expression="P = min(4.2 · √(t₂³ · d) · F_u2, 2.7 · t₂ · d · F_u2)",
-         unit="N", source=Source(f"{AISI}.3.1, for the thinner of two sheets on the thread side"))  # fmt: skip
+@formula(
+    title="tilting of a screw in shear",
+    symbol="P_ns",
+    expression="P = min(4.2 · √(t₂³ · d) · F_u2, 2.7 · t₂ · d · F_u2)",
+    unit="N",
+    source=Source(f"{AISI}.3.1, for the thinner of two sheets on the thread side"),
+)
 def screw_shear(thickness_mm: Threaded, diameter_mm: Diameter, strength_n_mm2: ThreadedStrength) -> Number:
     tilting = 4.2 * (thickness_mm**3 * diameter_mm) ** 0.5 * strength_n_mm2
     return min(tilting, 2.7 * thickness_mm * diameter_mm * strength_n_mm2)
 
 
-@formula(title="strength of several fasteners", symbol="P_n", expression="P_n = n · P", unit="N",
-         source=Source("Sum over equal fasteners of one foot"))  # fmt: skip
+@formula(
+    title="strength of several fasteners",
+    symbol="P_n",
+    expression="P_n = n · P",
+    unit="N",
+    source=Source("Sum over equal fasteners of one foot"),
+)
 def several(
     count: Annotated[Number, Arg("n", "", "fasteners in the foot", 1, 12)],
     single_n: Annotated[Number, Arg("P", "N", "strength of one", 0)],
@@ -42,8 +62,13 @@ def several(
     return count * single_n
 
 
-@formula(title="design capacity", symbol="P_d", expression="P_d = P_n / Ω", unit="N",
-         source=Source("Allowable strength design: nominal strength over safety factor (AISI S100 B3.2.1)"))  # fmt: skip
+@formula(
+    title="design capacity",
+    symbol="P_d",
+    expression="P_d = P_n / Ω",
+    unit="N",
+    source=Source("Allowable strength design: nominal strength over safety factor (AISI S100 B3.2.1)"),
+)
 def design_capacity(
     nominal_n: Annotated[Number, Arg("P_n", "N", "nominal strength", 0)],
     factor: Annotated[Number, Arg("Ω", "", "safety factor", 1, 10)],

@@ -10,8 +10,13 @@ PLATES = "Timoshenko and Woinowsky-Krieger, Theory of Plates and Shells, 2nd ed.
 TERMS = np.arange(1, 400)
 
 
-@formula(title="bending stiffness of the skin", symbol="D", expression="D = E · t³ / (12 · (1 − ν²))", unit="N·mm",
-         source=Source(f"{PLATES}, eq. (3)"))  # fmt: skip
+@formula(
+    title="bending stiffness of the skin",
+    symbol="D",
+    expression="D = E · t³ / (12 · (1 − ν²))",
+    unit="N·mm",
+    source=Source(f"{PLATES}, eq. (3)"),
+)
 def plate_stiffness(
     modulus_n_mm2: Annotated[Number, Arg("E", "N/mm²", "modulus of elasticity", 100, 300_000)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.3, 50)],
@@ -20,8 +25,15 @@ def plate_stiffness(
     return modulus_n_mm2 * thickness_mm**3 / (12 * (1 - poisson**2))
 
 
-@formula(title="stiffness of the skin under one foot", symbol="k", expression="k = 2·π³·D / (p² · Σ sin²(m·π·a/p) / m³)", unit="N/mm",
-         source=Source(f"{PLATES}, from memory: strip simply supported along two edges, point load at a; the soft end"))  # fmt: skip
+@formula(
+    title="stiffness of the skin under one foot",
+    symbol="k",
+    expression="k = 2·π³·D / (p² · Σ sin²(m·π·a/p) / m³)",
+    unit="N/mm",
+    source=Source(
+        f"{PLATES}, from memory: strip simply supported along two edges, point load at a; the soft end"
+    ),
+)
 def skin_spring(
     stiffness_n_mm: Annotated[Number, Arg("D", "N·mm", "bending stiffness of the skin", 1)],
     bay_mm: Annotated[Number, Arg("p", "mm", "bay: member to member", 50, 3000)],
@@ -31,8 +43,15 @@ def skin_spring(
     return 2 * np.pi**3 * stiffness_n_mm / (bay_mm**2 * series)
 
 
-@formula(title="lowest frequency of the skin in a bay", symbol="f", expression="f = (π/2) · √(D/μ) / p²  (D in N·m, p in m)", unit="Hz",
-         source=Source("Leissa, Vibration of Plates, NASA SP-160, 1969, from memory: strip simply supported along two edges"))  # fmt: skip
+@formula(
+    title="lowest frequency of the skin in a bay",
+    symbol="f",
+    expression="f = (π/2) · √(D/μ) / p²  (D in N·m, p in m)",
+    unit="Hz",
+    source=Source(
+        "Leissa, Vibration of Plates, NASA SP-160, 1969, from memory: strip simply supported along two edges"
+    ),
+)
 def skin_frequency(
     stiffness_n_mm: Annotated[Number, Arg("D", "N·mm", "bending stiffness of the skin", 1)],
     bay_mm: Annotated[Number, Arg("p", "mm", "bay: member to member", 50, 3000)],

@@ -27,7 +27,10 @@ def road_force(
     symbol="W",
     expression="W = m · (1 − a_up) · g",
     unit="N",
-    source=Source("Weight with an upward bump; a_up 1 g normal road, 2 g rough: common practice, no source", "common practice"),
+    source=Source(
+        "Weight with an upward bump; a_up 1 g normal road, 2 g rough: common practice, no source",
+        "common practice",
+    ),
 )
 def holding_weight(
     mass_kg: Annotated[Number, Arg("m", "kg", "mass of the panel", 0, 500)],

@@ -4,7 +4,9 @@ from typing import Annotated
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
-STATICS = Source("Equilibrium of a rigid plate on linear springs (statics of a statically indeterminate support)")
+STATICS = Source(
+    "Equilibrium of a rigid plate on linear springs (statics of a statically indeterminate support)"
+)
 
 
 @formula(

@@ -6,7 +6,9 @@ import numpy as np
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
-LINEAR = Source("Straight-line interaction of pull and shear; on the safe side of AISC 360 J3.7 and AISI S100 J4.5.1")
+LINEAR = Source(
+    "Straight-line interaction of pull and shear; on the safe side of AISC 360 J3.7 and AISI S100 J4.5.1"
+)
 
 
 @formula(
@@ -40,7 +42,9 @@ def limit_pressure(
     pull_capacity_n: Annotated[Number, Arg("F_cap", "N", "capacity in pull", 1e-6)],
     shear_capacity_n: Annotated[Number, Arg("S_cap", "N", "capacity along the roof", 1e-6)],
 ) -> Number:
-    """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two branches'."""
+    """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two
+    branches'.
+    """
     shear_slope = np.asarray(shear_per_pa / shear_capacity_n)
     shear_rest = np.asarray(1 - constant_shear_n / shear_capacity_n)
     with np.errstate(divide="ignore", invalid="ignore", over="ignore"):

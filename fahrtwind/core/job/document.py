@@ -22,7 +22,9 @@ MemberKind = Literal["steel_hat", "aluminium_box", "wood_truss"]
 
 
 class Vehicle(Part):
-    """What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says what the roof bears."""
+    """What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says
+    what the roof bears.
+    """
 
     kind: VehicleKind = "van"
     roof_length: q.RoofLength | None = None
@@ -43,7 +45,9 @@ class Vehicle(Part):
 
 
 class Members(Part):
-    """What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing says."""
+    """What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing
+    says.
+    """
 
     kind: MemberKind | None = None
     wall: q.Sheet | None = None
@@ -74,7 +78,9 @@ class Trust(Part):
 
 
 class Scan(Part):
-    """A stretch that was searched from end to end by one method: where no reading came of it, that is evidence too."""
+    """A stretch that was searched from end to end by one method: where no reading came of it, that is
+    evidence too.
+    """
 
     id: Identifier
     start: q.Along
@@ -86,8 +92,9 @@ class Scan(Part):
 class Obstacle(Part):
     """Something on the roof. x is its front edge, y the middle of its width.
 
-    A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length ``lid_length`` (the
-    obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how far it then leans beyond its hinge.
+    A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length
+    ``lid_length`` (the obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how
+    far it then leans beyond its hinge.
     """
 
     id: Identifier
@@ -158,7 +165,16 @@ class Job(Part):
 
     @model_validator(mode="after")
     def _ids_are_unique(self) -> Job:
-        for list_name in ("readings", "scans", "trust", "obstacles", "panels", "keep_free", "variants", "decisions"):
+        for list_name in (
+            "readings",
+            "scans",
+            "trust",
+            "obstacles",
+            "panels",
+            "keep_free",
+            "variants",
+            "decisions",
+        ):
             refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])

@@ -1,7 +1,8 @@
-"""The plain edits: set a field, add an entry, remove one. Each names a path, so every input box has one address.
+"""The plain edits: set a field, add an entry, remove one. Each names a path, so every input box has one
+address.
 
-Paths are dotted; entries of lists are addressed by their id: ``panels.p1.feet.f2.along``. Only what lies on the path is validated,
-the rest of the job stays the same objects.
+Paths are dotted; entries of lists are addressed by their id: ``panels.p1.feet.f2.along``. Only what lies on
+the path is validated, the rest of the job stays the same objects.
 """
 
 from __future__ import annotations
@@ -21,7 +22,9 @@ WITHOUT_IDS = ("dismissals", "own_models", "survey.outline.points")
 
 
 class JobEdit(BaseModel):
-    """A change of a job. What a kind of edit does is its ``apply``, what the list of revisions says of it its ``words``."""
+    """A change of a job. What a kind of edit does is its ``apply``, what the list of revisions says of it its
+    ``words``.
+    """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
 
@@ -60,7 +63,9 @@ class AddEntry(JobEdit):
     def _after(self, entries: Any) -> tuple[Any, ...]:
         if not isinstance(entries, tuple):
             raise UnknownPath(
-                f"{self.path} is not a list.", remedy="Add to readings, obstacles, panels or feet.", field=self.path
+                f"{self.path} is not a list.",
+                remedy="Add to readings, obstacles, panels or feet.",
+                field=self.path,
             )
         return (*entries, self._with_id(entries))
 
@@ -68,7 +73,10 @@ class AddEntry(JobEdit):
         polygon = self.path.startswith("obstacles") and self.path.endswith("points")
         if "id" in self.value or self.path in WITHOUT_IDS or polygon:
             return self.value
-        return {"id": next_id(self.path.rsplit(".", 1)[-1], [getattr(s, "id", "") for s in siblings]), **self.value}
+        return {
+            "id": next_id(self.path.rsplit(".", 1)[-1], [getattr(s, "id", "") for s in siblings]),
+            **self.value,
+        }
 
     def words(self) -> str:
         return f"Added to {self.path}"
@@ -86,7 +94,11 @@ class RemoveEntry(JobEdit):
 
 
 def with_lists(job: Job, lists: dict[str, tuple[Part, ...]]) -> Job:
-    """The job with whole lists given anew: entries that are not the job's own objects are validated like typed ones."""
+    """The job with whole lists given anew: entries that are not the job's own objects are validated like
+    typed ones.
+    """
     own = {id(entry) for name in lists for entry in getattr(job, name)}
-    fields = {name: tuple(e if id(e) in own else e.model_dump() for e in entries) for name, entries in lists.items()}
+    fields = {
+        name: tuple(e if id(e) in own else e.model_dump() for e in entries) for name, entries in lists.items()
+    }
     return rebuilt(job, fields, job.units)

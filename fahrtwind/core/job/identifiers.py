@@ -28,7 +28,10 @@ OTHER = "e"
 def next_number(list_name: str, taken: Iterable[str]) -> int:
     """One more than the highest number in use in that list, so that ids are not reused at once."""
     letter = LETTERS.get(list_name, OTHER)
-    return 1 + max((int(t[len(letter) :]) for t in taken if t.startswith(letter) and t[len(letter) :].isdigit()), default=0)
+    return 1 + max(
+        (int(t[len(letter) :]) for t in taken if t.startswith(letter) and t[len(letter) :].isdigit()),
+        default=0,
+    )
 
 
 def identifier(list_name: str, number: int) -> str:

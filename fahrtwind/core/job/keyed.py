@@ -12,7 +12,9 @@ P = TypeVar("P", bound=BaseModel)
 
 @dataclass(frozen=True, slots=True)
 class Keyed(Generic[P]):
-    """A part that is compared by its text: writing a nested model out is faster than hashing and comparing it."""
+    """A part that is compared by its text: writing a nested model out is faster than hashing and comparing
+    it.
+    """
 
     text: str
     part: P = field(compare=False)

@@ -1,4 +1,6 @@
-"""The layout's part of the job: rules of the roof, what is on offer, where it will stand, variants and decisions."""
+"""The layout's part of the job: rules of the roof, what is on offer, where it will stand, variants and
+decisions.
+"""
 
 from __future__ import annotations
 
@@ -15,7 +17,9 @@ MONTHS = 12
 
 
 class Margins(Part):
-    """Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general edge clearance."""
+    """Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general
+    edge clearance.
+    """
 
     front: q.Shift | None = None
     rear: q.Shift | None = None
@@ -36,7 +40,9 @@ class FreeArea(Part):
 
 
 class Offer(Part):
-    """A model that may be used, by its name, and at most how many of it; blank: as many as the stock allows."""
+    """A model that may be used, by its name, and at most how many of it; blank: as many as the stock
+    allows.
+    """
 
     id: Identifier
     model: Name
@@ -51,7 +57,9 @@ class Wish(Part):
 
 
 class ClimateMonth(Part):
-    """A month: share of the time the sun shines unclouded, air temperature by day, and how hazy clear air is (Linke)."""
+    """A month: share of the time the sun shines unclouded, air temperature by day, and how hazy clear air is
+    (Linke).
+    """
 
     sunshine: Annotated[float, Field(ge=0, le=1)]
     temperature: q.WorkTemperature
@@ -59,7 +67,9 @@ class ClimateMonth(Part):
 
 
 class Site(Part):
-    """Where and how the vehicle will stand. Longitude east positive; a heading counts from north over east."""
+    """Where and how the vehicle will stand. Longitude east positive; a heading counts from north over
+    east.
+    """
 
     latitude: q.Latitude | None = None
     longitude: q.Longitude | None = None
@@ -74,9 +84,13 @@ class Site(Part):
     def _none_or_all(cls, months: tuple[ClimateMonth, ...]) -> tuple[ClimateMonth, ...]:
         if len(months) not in (0, MONTHS):
             raise PydanticCustomError(
-                "bad_input", "{problem}",
-                {"problem": f"The climate has {len(months)} months.", "remedy": "Give all twelve, January first, or none."},
-            )  # fmt: skip
+                "bad_input",
+                "{problem}",
+                {
+                    "problem": f"The climate has {len(months)} months.",
+                    "remedy": "Give all twelve, January first, or none.",
+                },
+            )
         return months
 
 
@@ -90,7 +104,9 @@ class Variant(Part):
 
 
 class Decision(Part):
-    """A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was chosen."""
+    """A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was
+    chosen.
+    """
 
     id: Identifier
     about: Literal["layout"] = "layout"

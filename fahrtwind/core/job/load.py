@@ -7,11 +7,21 @@ from typing import Any
 
 from pydantic import BaseModel, ValidationError
 
-from fahrtwind.core.errors import FahrtwindError, InputError, NewerFile, OutOfRange, UnreadableFile, UnreadableQuantity, WrongUnit
+from fahrtwind.core.errors import (
+    FahrtwindError,
+    InputError,
+    NewerFile,
+    OutOfRange,
+    UnreadableFile,
+    UnreadableQuantity,
+    WrongUnit,
+)
 from fahrtwind.core.job.document import SCHEMA_VERSION, Job
 from fahrtwind.core.quantities import is_printable
 
-_BY_TYPE: dict[str, type[InputError]] = {e.code: e for e in (OutOfRange, UnreadableQuantity, WrongUnit, InputError)}
+_BY_TYPE: dict[str, type[InputError]] = {
+    e.code: e for e in (OutOfRange, UnreadableQuantity, WrongUnit, InputError)
+}
 _ROOMY = ("too_long", "string_too_long", "greater_than_equal", "less_than_equal", "greater_than", "less_than")
 
 
@@ -21,12 +31,16 @@ def _from_1(data: dict[str, Any]) -> dict[str, Any]:
 
 
 def _from_2(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 3 added the layout's rules, offers, site, variants and decisions, and the electrical side of panel models."""
+    """Version 3 added the layout's rules, offers, site, variants and decisions, and the electrical side of
+    panel models.
+    """
     return {**data, "schema_version": 3}
 
 
 def _from_3(data: dict[str, Any]) -> dict[str, Any]:
-    """Version 4 added the vehicle without papers, the width of a clamp bar and the bias shared by all readings of the lines."""
+    """Version 4 added the vehicle without papers, the width of a clamp bar and the bias shared by all
+    readings of the lines.
+    """
     return {**data, "schema_version": 4}
 
 
@@ -36,8 +50,8 @@ _UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _fr
 def load_job(data: Any, *, stored: bool = False) -> Job:
     """Validate a job document of any version this program has known.
 
-    ``stored``: it was accepted once. Where a rule about text came later, characters that cannot be written and texts that say
-    something else than their value are dropped rather than the job.
+    ``stored``: it was accepted once. Where a rule about text came later, characters that cannot be written
+    and texts that say something else than their value are dropped rather than the job.
 
     Raises NewerFile for a later version, otherwise an InputError with the path of the first wrong field.
     """
@@ -46,11 +60,14 @@ def load_job(data: Any, *, stored: bool = False) -> Job:
     version = data.get("schema_version")
     if not isinstance(version, int) or version < 1:
         raise UnreadableFile(
-            "The document has no schema_version.", remedy="Choose a job file written by Fahrtwind.", field="schema_version"
+            "The document has no schema_version.",
+            remedy="Choose a job file written by Fahrtwind.",
+            field="schema_version",
         )
     if version > SCHEMA_VERSION:
         raise NewerFile(
-            f"The job was written by a newer Fahrtwind (document version {version}; this one reads up to {SCHEMA_VERSION}).",
+            f"The job was written by a newer Fahrtwind (document version {version}; this one reads "
+            f"up to {SCHEMA_VERSION}).",
             remedy="Update Fahrtwind, then open it again.",
             field="schema_version",
         )
@@ -76,7 +93,9 @@ def _repaired(data: dict[str, Any], first: ValidationError) -> Job:
 
 
 def _without_bad_text(part: Any) -> Any:
-    """A copy with unwritable characters replaced, and without the text of any quantity: its value is what was computed with."""
+    """A copy with unwritable characters replaced, and without the text of any quantity: its value is what was
+    computed with.
+    """
     if isinstance(part, dict):
         quantity = len(part) == 2 and "text" in part
         return {k: _without_bad_text(v) for k, v in part.items() if not (quantity and k == "text")}
@@ -93,7 +112,9 @@ def as_input_error(error: ValidationError, data: BaseModel | None = None) -> Fah
     field = ".".join(str(part) for part in first["loc"])
     context = first.get("ctx", {})
     if "problem" in context:
-        return _BY_TYPE.get(first["type"], InputError)(context["problem"], remedy=context["remedy"], field=field)
+        return _BY_TYPE.get(first["type"], InputError)(
+            context["problem"], remedy=context["remedy"], field=field
+        )
     problem = _plain(first["msg"])
     if first["type"] in _ROOMY:
         return OutOfRange(problem, remedy="Type a value within that limit.", field=field)

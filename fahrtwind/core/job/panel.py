@@ -1,4 +1,6 @@
-"""Panels of the job: models as their data sheets have them, and panels on the roof with their feet and what holds them."""
+"""Panels of the job: models as their data sheets have them, and panels on the roof with their feet and what
+holds them.
+"""
 
 from __future__ import annotations
 
@@ -25,9 +27,9 @@ Coefficient = Annotated[float, Field(ge=-2, le=1)]
 class PanelModel(Part):
     """A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
 
-    ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far the frame's lower
-    edge reaches inward. Voltages, currents and coefficients at standard test conditions; ``noct`` as on the sheet; blank where
-    the sheet says nothing.
+    ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
+    the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
+    ``noct`` as on the sheet; blank where the sheet says nothing.
     """
 
     name: Name
@@ -56,9 +58,13 @@ class PanelModel(Part):
     def _length_is_the_longer_side(self) -> PanelModel:
         if self.width.mm > self.length.mm:
             raise PydanticCustomError(
-                "out_of_range", "{problem}",
-                {"problem": "The width is larger than the length.", "remedy": "Type the longer side as the length."},
-            )  # fmt: skip
+                "out_of_range",
+                "{problem}",
+                {
+                    "problem": "The width is larger than the length.",
+                    "remedy": "Type the longer side as the length.",
+                },
+            )
         return self
 
 
@@ -116,8 +122,9 @@ class Foot(Part):
 class PlacedPanel(Part):
     """A panel on the roof. x is its front edge, y the middle of its extent across.
 
-    Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at which the leads
-    come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is driven lying flat.
+    Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
+    which the leads come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
+    driven lying flat.
     """
 
     id: Identifier

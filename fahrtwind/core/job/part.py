@@ -26,6 +26,10 @@ def refuse_twins(list_name: str, ids: list[str]) -> None:
     twins = sorted(i for i, count in Counter(ids).items() if count > 1)
     if twins:
         raise PydanticCustomError(
-            "bad_input", "{problem}",
-            {"problem": f"{list_name}: the id {twins[0]} is used twice.", "remedy": "Give every entry its own id."},
-        )  # fmt: skip
+            "bad_input",
+            "{problem}",
+            {
+                "problem": f"{list_name}: the id {twins[0]} is used twice.",
+                "remedy": "Give every entry its own id.",
+            },
+        )

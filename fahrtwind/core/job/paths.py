@@ -1,4 +1,5 @@
-"""Changing one place of a job: only what lies on the path is validated, everything else stays the same objects.
+"""Changing one place of a job: only what lies on the path is validated, everything else stays the same
+objects.
 
 Paths are dotted; entries of lists are addressed by their id, entries without one by their position.
 """
@@ -21,13 +22,16 @@ Change = Callable[[Any], Any]
 def changed_at(holder: M, path: str, change: Change, units: str) -> M:
     """The model with ``change`` applied to what stands at ``path``.
 
-    Raises UnknownPath where the path leads nowhere, otherwise an InputError that names the field that does not fit.
+    Raises UnknownPath where the path leads nowhere, otherwise an InputError that names the field that does
+    not fit.
     """
     return _changed_model(holder, path.split("."), change, units, path)  # type: ignore[no-any-return]
 
 
 def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
-    """The model with some fields given anew and validated; parts that are models already are taken as they are."""
+    """The model with some fields given anew and validated; parts that are models already are taken as they
+    are.
+    """
     data = {name: getattr(holder, name) for name in type(holder).model_fields} | fields
     try:
         whole = type(holder).model_validate(data, context={"units": fields.get("units", units)})
@@ -44,7 +48,9 @@ def _changed_model(holder: Any, parts: list[str], change: Change, units: str, pa
     if isinstance(holder, tuple):
         return _changed_entry(holder, parts, change, units, path)
     if not isinstance(holder, BaseModel) or name not in type(holder).model_fields:
-        raise UnknownPath(f"There is no field {path}.", remedy="Check the spelling against the job schema.", field=path)
+        raise UnknownPath(
+            f"There is no field {path}.", remedy="Check the spelling against the job schema.", field=path
+        )
     before = getattr(holder, name)
     after = _changed_model(before, rest, change, units, path) if rest else change(before)
     if after is before:
@@ -53,7 +59,9 @@ def _changed_model(holder: Any, parts: list[str], change: Change, units: str, pa
     return rebuilt(holder, {name: after}, units, ".".join(path.split(".")[:length]))
 
 
-def _changed_entry(entries: tuple[Any, ...], parts: list[str], change: Change, units: str, path: str) -> tuple[Any, ...]:
+def _changed_entry(
+    entries: tuple[Any, ...], parts: list[str], change: Change, units: str, path: str
+) -> tuple[Any, ...]:
     at = entry_position(entries, parts[0], path)
     after = _changed_model(entries[at], parts[1:], change, units, path) if parts[1:] else change(entries[at])
     return (*entries[:at], after, *entries[at + 1 :])
@@ -80,7 +88,9 @@ def entry_position(entries: tuple[Any, ...], name: str, path: str) -> int:
         own = getattr(entry, "id", None)
         if own == name or (own is None and str(index) == name):
             return index
-    raise UnknownPath(f"There is no {name} in {path}.", remedy="Reload the job: it may have been removed.", field=path)
+    raise UnknownPath(
+        f"There is no {name} in {path}.", remedy="Reload the job: it may have been removed.", field=path
+    )
 
 
 def _by_id(data: Any, dotted: str) -> str:

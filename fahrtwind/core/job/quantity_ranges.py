@@ -6,7 +6,17 @@ from typing import Annotated
 from pydantic import AfterValidator, ValidationInfo
 from pydantic_core import PydanticCustomError
 
-from fahrtwind.core.quantities import Angle, Current, Length, Mass, Power, Quantity, Speed, Temperature, Voltage
+from fahrtwind.core.quantities import (
+    Angle,
+    Current,
+    Length,
+    Mass,
+    Power,
+    Quantity,
+    Speed,
+    Temperature,
+    Voltage,
+)
 
 
 @dataclass(frozen=True, slots=True)
@@ -19,14 +29,18 @@ class _within:  # noqa: N801  reads as a word in the list below
     def __call__(self, quantity: Quantity, info: ValidationInfo) -> Quantity:
         if not self.low <= quantity.value <= self.high:
             shown = quantity.text or f"{quantity.value:g} {quantity.unit}"
-            low, high = (quantity.shown(end, (info.context or {}).get("units", "metric")) for end in (self.low, self.high))
+            low, high = (
+                quantity.shown(end, (info.context or {}).get("units", "metric"))
+                for end in (self.low, self.high)
+            )
             raise PydanticCustomError(
-                "out_of_range", "{problem}",
+                "out_of_range",
+                "{problem}",
                 {
                     "problem": f"{shown} is outside {low} … {high}.",
                     "remedy": f"Check the number and its unit, for example {quantity.example}.",
                 },
-            )  # fmt: skip
+            )
         return quantity
 
 

@@ -1,4 +1,6 @@
-"""The survey's part of the job: outline, crown, factory points, old work, access, squareness. Measured or chosen only."""
+"""The survey's part of the job: outline, crown, factory points, old work, access, squareness. Measured or
+chosen only.
+"""
 
 from __future__ import annotations
 
@@ -29,10 +31,12 @@ class CornerOffset(Part):
 
 
 class Outline(Part):
-    """The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that overrule all that.
+    """The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that
+    overrule all that.
 
-    ``front_narrower`` and ``rear_narrower`` are how much each side draws in at that end, over the length of ``taper_run``.
-    ``side_fall``, ``front_fall``, ``rear_fall``: how far in from the edge the roof starts to fall away.
+    ``front_narrower`` and ``rear_narrower`` are how much each side draws in at that end, over the length of
+    ``taper_run``. ``side_fall``, ``front_fall``, ``rear_fall``: how far in from the edge the roof starts to
+    fall away.
     """
 
     front_radius: q.Clearance = Length(mm=0)
@@ -51,7 +55,9 @@ class Outline(Part):
 
 
 class RoofSection(Part):
-    """A raised or lowered stretch, a deck, an arch, a hard top, a side rail. ``step`` is its height over the roof around it."""
+    """A raised or lowered stretch, a deck, an arch, a hard top, a side rail. ``step`` is its height over the
+    roof around it.
+    """
 
     id: Identifier
     kind: SectionKind
@@ -64,7 +70,9 @@ class RoofSection(Part):
 
 
 class CrownReading(Part):
-    """At ``y`` either the gap under a straight-edge or the slope a gauge shows (positive: falls to starboard)."""
+    """At ``y`` either the gap under a straight-edge or the slope a gauge shows (positive: falls to
+    starboard).
+    """
 
     id: Identifier
     y: q.Across
@@ -73,7 +81,9 @@ class CrownReading(Part):
 
 
 class CrossSection(Part):
-    """Readings across the roof at ``x``. A straight-edge may have been held level or laid on as it would lie."""
+    """Readings across the roof at ``x``. A straight-edge may have been held level or laid on as it would
+    lie.
+    """
 
     id: Identifier
     x: q.Along
@@ -90,7 +100,9 @@ class LengthReading(Part):
 
 
 class Crown(Part):
-    """``gauge_zero`` is what the gauge shows on something inside that stands for level; ``lean`` how the vehicle leans."""
+    """``gauge_zero`` is what the gauge shows on something inside that stands for level; ``lean`` how the
+    vehicle leans.
+    """
 
     gauge_zero: q.Slope = Angle(deg=0)
     lean: q.Slope = Angle(deg=0)
@@ -127,7 +139,9 @@ class PointRow(Part):
 
 
 class Scar(Part):
-    """Old work: a hole, screw, cut cable, dab of glue, or a panel to come off. Each becomes an entry of the seal list."""
+    """Old work: a hole, screw, cut cable, dab of glue, or a panel to come off. Each becomes an entry of the
+    seal list.
+    """
 
     id: Identifier
     kind: ScarKind
@@ -217,8 +231,9 @@ class LineMark(Part):
 class MountingLines(Part):
     """Where rails run on a curved roof.
 
-    ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants the same offset on both
-    sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+    ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants
+    the same offset on both sides. ``wanted`` asks for lines from the crown at that distance where nothing is
+    marked.
     """
 
     marks: Annotated[tuple[LineMark, ...], Field(max_length=80)] = ()

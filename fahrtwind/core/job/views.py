@@ -1,4 +1,6 @@
-"""Narrow looks at a job: what a calculation may read of it. A whole ``Job`` is one of each, and so are the frozen extracts here."""
+"""Narrow looks at a job: what a calculation may read of it. A whole ``Job`` is one of each, and so are the
+frozen extracts here.
+"""
 
 from __future__ import annotations
 
@@ -73,7 +75,9 @@ class Plan:
 
 @dataclass(frozen=True, slots=True)
 class SunnyRoof:
-    """What decides about light: panels and obstacles, the roof under them, and where and how the vehicle stands."""
+    """What decides about light: panels and obstacles, the roof under them, and where and how the vehicle
+    stands.
+    """
 
     vehicle: Vehicle
     survey: Survey

@@ -23,7 +23,9 @@ DECLARING = (
     "structure.rules",
     "survey.rules",
 )
-"""Modules in which parts of the house are declared. A new one is one line here: the order is the one in which questions are asked."""
+"""Modules in which parts of the house are declared. A new one is one line here: the order is the one in which
+questions are asked.
+"""
 
 import_module("fahrtwind.core.formulas")
 for _name in DECLARING:

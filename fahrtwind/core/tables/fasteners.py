@@ -28,7 +28,9 @@ SCREWS = {
         Screw("#14", 6.350, 12.4, 5.0, 4.0),
     )
 }
-SCREW_SOURCE = "Diameters: AISI S100 commentary, Table C-J4; root 0.7 of nominal and pilot sizes: common practice"
+SCREW_SOURCE = (
+    "Diameters: AISI S100 commentary, Table C-J4; root 0.7 of nominal and pilot sizes: common practice"
+)
 SCREW_STRENGTH_N_MM2 = 500.0
 SCREW_STEEL_SOURCE = "Stainless A2-50, ISO 3506-1: R_m 500 N/mm²"
 
@@ -61,7 +63,9 @@ BOLTS = {
         Bolt("3/8-16", 9.525, 1.5875, 10.5, 20.6),
     )
 }
-BOLT_SOURCE = "ISO 273:1979 medium holes; ISO 7089 washers; inch sizes ASME B1.1 and B18.21.1 type A, from memory"
+BOLT_SOURCE = (
+    "ISO 273:1979 medium holes; ISO 7089 washers; inch sizes ASME B1.1 and B18.21.1 type A, from memory"
+)
 BOLT_STRENGTH_N_MM2 = 700.0
 BOLT_STEEL_SOURCE = "Stainless A2-70, ISO 3506-1: R_m 700 N/mm²; factor 2.0 on tensile strength"
 BOLT_FACTOR = 2.0

@@ -18,15 +18,29 @@ class Metal:
 
 
 METALS = {
-    "steel": Metal(270, 140, 3.0, 1.0, "Deep-drawing steel DC01, EN 10130: R_m 270 N/mm² at least; Ω = 3.0 AISI S100 J4", "published"),
-    "aluminium": Metal(
-        160, 110, 3.0, 0.7,
-        "EN AW-5754 H111, EN 485-2: R_m at least 190, taken as 160; screw formulas are for steel, so 0.7 on top: judgement", "judgement",
+    "steel": Metal(
+        270,
+        140,
+        3.0,
+        1.0,
+        "Deep-drawing steel DC01, EN 10130: R_m 270 N/mm² at least; Ω = 3.0 AISI S100 J4",
+        "published",
     ),
-}  # fmt: skip
+    "aluminium": Metal(
+        160,
+        110,
+        3.0,
+        0.7,
+        "EN AW-5754 H111, EN 485-2: R_m at least 190, taken as 160; screw formulas are for steel, "
+        "so 0.7 on top: judgement",
+        "judgement",
+    ),
+}
 BRACKET_METALS = {
     "aluminium": Metal(215, 170, 1.95, 1.0, "EN AW-6063 T6, EN 755-2, from memory", "published"),
-    "stainless": Metal(520, 220, 1.95, 1.0, "1.4301, EN 10088-2: R_m 520, R_p0.2 220 N/mm², from memory", "published"),
+    "stainless": Metal(
+        520, 220, 1.95, 1.0, "1.4301, EN 10088-2: R_m 520, R_p0.2 220 N/mm², from memory", "published"
+    ),
 }
 FRAME_METAL = BRACKET_METALS["aluminium"]
 
@@ -42,7 +56,9 @@ class Laminate:
 
 
 LAMINATES = {
-    "fibreglass": Laminate(20.0, 60.0, 3.0, "Chopped-strand laminate, punching shear: judgement, cautious end"),
+    "fibreglass": Laminate(
+        20.0, 60.0, 3.0, "Chopped-strand laminate, punching shear: judgement, cautious end"
+    ),
     "membrane": Laminate(1.3, 7.0, 3.0, "Softwood plywood across the thickness: judgement, cautious end"),
 }
 
@@ -54,7 +70,9 @@ class Wood:
     source: str
 
 
-MEMBER_WOOD = Wood(0.36, 290, "Lowest common softwood in NDS 2018 Table 12.3.3A (G = 0.36); C14 density in EN 338: 290 kg/m³")
+MEMBER_WOOD = Wood(
+    0.36, 290, "Lowest common softwood in NDS 2018 Table 12.3.3A (G = 0.36); C14 density in EN 338: 290 kg/m³"
+)
 PLY_WOOD = Wood(0.36, 290, "Plywood counted as the lightest softwood: judgement")
 WOOD_DURATION, WOOD_WET = 1.6, 0.7
 WOOD_FACTORS_SOURCE = "NDS 2018: load duration 1.6 (wind), wet service 0.7"

@@ -16,16 +16,40 @@ class OldWork:
 
 
 OLD_WORK = {
-    "hole": OldWork("old hole", 6, "Deburr, prime bare metal, plug and cap with sealant or a bonded patch.",
-                    "Fill, then a membrane patch 50 mm beyond on all sides with its own primer and lap sealant."),
-    "screw": OldWork("old screw", 2, "Draw it, deburr, prime, close with sealant and a cap.",
-                     "Draw it, fill, cover with a membrane patch and lap sealant."),
-    "cable": OldWork("cut cable", 10, "Cap the live end, pull it in, close the hole like any other.",
-                     "Cap the live end, pull it in, close the hole like any other."),
-    "glue_dab": OldWork("dab of old sealant", 5, "Cut and scrape with a plastic blade, wipe, check that the paint is sound.",
-                        "Cut it flat, leave the rest: pulling tears the membrane. Cover with lap sealant."),
-    "glued_panel": OldWork("glued flexible panel", 30, "Bar over a thin board, then scrape every dab and wipe.",
-                           "Bar over a thin board, slowly; then patch what tore."),
-    "bolted_panel": OldWork("bolted panel", 20, "Two people lift it off; each hole left is closed like an old hole.",
-                            "Two people lift it off; each hole left is patched like an old hole."),
-}  # fmt: skip
+    "hole": OldWork(
+        "old hole",
+        6,
+        "Deburr, prime bare metal, plug and cap with sealant or a bonded patch.",
+        "Fill, then a membrane patch 50 mm beyond on all sides with its own primer and lap sealant.",
+    ),
+    "screw": OldWork(
+        "old screw",
+        2,
+        "Draw it, deburr, prime, close with sealant and a cap.",
+        "Draw it, fill, cover with a membrane patch and lap sealant.",
+    ),
+    "cable": OldWork(
+        "cut cable",
+        10,
+        "Cap the live end, pull it in, close the hole like any other.",
+        "Cap the live end, pull it in, close the hole like any other.",
+    ),
+    "glue_dab": OldWork(
+        "dab of old sealant",
+        5,
+        "Cut and scrape with a plastic blade, wipe, check that the paint is sound.",
+        "Cut it flat, leave the rest: pulling tears the membrane. Cover with lap sealant.",
+    ),
+    "glued_panel": OldWork(
+        "glued flexible panel",
+        30,
+        "Bar over a thin board, then scrape every dab and wipe.",
+        "Bar over a thin board, slowly; then patch what tore.",
+    ),
+    "bolted_panel": OldWork(
+        "bolted panel",
+        20,
+        "Two people lift it off; each hole left is closed like an old hole.",
+        "Two people lift it off; each hole left is patched like an old hole.",
+    ),
+}

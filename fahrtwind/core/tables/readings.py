@@ -1,4 +1,6 @@
-"""How far to trust each kind of reading, and what is usual under roofs. Common practice, no source; all can be overruled."""
+"""How far to trust each kind of reading, and what is usual under roofs. Common practice, no source; all can
+be overruled.
+"""
 
 from dataclasses import dataclass
 from typing import Literal
@@ -9,9 +11,11 @@ ScanKind = Literal["seen", "rivet_row", "magnet", "stud_finder", "knock"]
 
 @dataclass(frozen=True, slots=True)
 class Reliability:
-    """One standard deviation in mm, share of such readings that are plainly false, share of members such a search misses.
+    """One standard deviation in mm, share of such readings that are plainly false, share of members such a
+    search misses.
 
-    ``harm`` is what one more reading of this kind costs: a knock nothing, a pilot hole a leak to seal for good.
+    ``harm`` is what one more reading of this kind costs: a knock nothing, a pilot hole a leak to seal for
+    good.
     """
 
     sigma_mm: float
@@ -33,7 +37,9 @@ RELIABILITY: dict[ReadingKind, Reliability] = {
 RELIABILITY_SOURCE = "common practice, no source"
 
 BUILD_SCATTER_MM = 5.0
-"""How far members stand off a perfect spacing, one standard deviation, where the readings themselves do not tell."""
+"""How far members stand off a perfect spacing, one standard deviation, where the readings themselves do not
+tell.
+"""
 USUAL_PITCH_MM, USUAL_SPREAD = 610.0, 0.45
 """Median spacing and the spread of its logarithm: buses 25–26 in, trailers 16, 24, 32 or 48 in."""
 PITCH_RANGE_MM = (250.0, 1400.0)

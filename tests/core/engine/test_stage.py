@@ -1,4 +1,6 @@
-"""Stages: what is worked out again and what is not, what is asked for, what falls silent, and what is refused at start."""
+"""Stages: what is worked out again and what is not, what is asked for, what falls silent, and what is refused
+at start.
+"""
 
 from __future__ import annotations
 
@@ -53,7 +55,9 @@ def bench() -> Bench:
 
     @house.view()
     def height(asked: Shelf) -> float | Missing:
-        return Missing(Question("height", "shelf", "How high is it?")) if asked.height is None else asked.height
+        return (
+            Missing(Question("height", "shelf", "How high is it?")) if asked.height is None else asked.height
+        )
 
     @house.stage("shelf", "Volume", "boxes.{id}", each="boxes", all="volumes", place="volume/{id}")
     def volume(box: Box, height: float) -> float:
@@ -98,7 +102,9 @@ def test_only_what_reads_a_change_is_worked_out_again(bench: Bench) -> None:
     moved = bench.visit(Shelf((small, Box("b", 2.01))))
     moved.everything()
     assert moved["total"] == pytest.approx(30.1)
-    assert bench.runs == {"volume a": 1, "volume b": 2, "total": 2, "rounded": 2, "words": 1}, "an equal result stops the change"
+    assert bench.runs == {"volume a": 1, "volume b": 2, "total": 2, "rounded": 2, "words": 1}, (
+        "an equal result stops the change"
+    )
     bench.visit(Shelf((small, large))).everything()
     assert bench.runs["volume b"] == 2, "going back costs nothing"
 
@@ -156,15 +162,19 @@ def test_a_rule_finds_by_entry_and_one_that_cannot_be_asked_counts_as_found(benc
     bench.house.check()
     seen = bench.visit(Shelf((Box("a", 1.0), Box("b", 2.0))))
     seen.everything()
-    told = [(s.id, s.severity, s.place, s.dismissed) for s in rules.ask(seen, {("large", "boxes.b"): "known"})]
+    told = [
+        (s.id, s.severity, s.place, s.dismissed) for s in rules.ask(seen, {("large", "boxes.b"): "known"})
+    ]
     assert told == [("rule-unanswered", "stop", "job", None), ("large", "caution", "boxes.b", "known")]
 
 
 def _house_with(reads: str, annotation: str, *, each: str | None = None, back: str = "text") -> House:
     house, names = House(), {"Box": Box, "Shelf": Shelf}
     code = (
-        f"def boxes(asked: Shelf) -> tuple[Box, ...]: ...\ndef text(asked: Shelf) -> str: ...\ndef label(box: Box) -> str: ...\n"
-        f"def loop({back}: str) -> str: ...\ndef part({'box: Box, ' if each else ''}{reads}: {annotation}) -> str: ...\n"
+        f"def boxes(asked: Shelf) -> tuple[Box, ...]: ...\ndef text(asked: Shelf) -> str: ...\ndef "
+        f"label(box: Box) -> str: ...\n"
+        f"def loop({back}: str) -> str: ...\ndef part({'box: Box, ' if each else ''}{reads}: "
+        f"{annotation}) -> str: ...\n"
     )
     exec(code, names)
     house.view()(names["boxes"])

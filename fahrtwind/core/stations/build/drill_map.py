@@ -53,12 +53,26 @@ def drill_map(plan: RoofPlan, feet: tuple[FootPlace, ...], sealant: str) -> tupl
 
 
 def _pad(number: int, hold: FoamTape, place: FootPlace, units: UnitSystem) -> Mark:
-    along, across = (hold.pad_length.mm, hold.pad_width.mm) if place.on_side else (hold.pad_width.mm, hold.pad_length.mm)
+    along, across = (
+        (hold.pad_length.mm, hold.pad_width.mm) if place.on_side else (hold.pad_width.mm, hold.pad_length.mm)
+    )
     return Mark(
-        number, "pad", place.panel, place.foot, place.x_mm, place.y_mm, "sound skin", None, None, None,
-        f"foam tape {say_size(hold.thickness.mm, units)}, {say_size(hold.pad_length.mm, units)} × {say_size(hold.pad_width.mm, units)}",
-        "bead round the edge" if hold.sealed_edge else "none chosen", along, across,
-    )  # fmt: skip
+        number,
+        "pad",
+        place.panel,
+        place.foot,
+        place.x_mm,
+        place.y_mm,
+        "sound skin",
+        None,
+        None,
+        None,
+        f"foam tape {say_size(hold.thickness.mm, units)}, {say_size(hold.pad_length.mm, units)} × "
+        f"{say_size(hold.pad_width.mm, units)}",
+        "bead round the edge" if hold.sealed_edge else "none chosen",
+        along,
+        across,
+    )
 
 
 def _holes(first: int, plan: RoofPlan, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
@@ -73,16 +87,32 @@ def _holes(first: int, plan: RoofPlan, panel: PlacedPanel, place: FootPlace, sea
         f"{'screw' if hold.school == 'screws' else 'bolt'}"
     )
     return [
-        Mark(first + i, "hole", place.panel, place.foot, place.x_mm, place.y_mm + (i - (hold.count - 1) / 2) * pitch, into, pilot, final,
-             stop, what, sealant, None, None)
+        Mark(
+            first + i,
+            "hole",
+            place.panel,
+            place.foot,
+            place.x_mm,
+            place.y_mm + (i - (hold.count - 1) / 2) * pitch,
+            into,
+            pilot,
+            final,
+            stop,
+            what,
+            sealant,
+            None,
+            None,
+        )
         for i in range(hold.count)
-    ]  # fmt: skip
+    ]
 
 
 def _drills(plan: RoofPlan, hold: Screws | ThroughBolts, place: FootPlace) -> tuple[float, float | None]:
     if hold.school == "bolts":
         return BOLT_PILOT_MM, BOLTS[hold.bolt].clearance_mm
-    in_wood = plan.members.kind == "wood_truss" if place.landing == "member" else plan.vehicle.skin == "membrane"
+    in_wood = (
+        plan.members.kind == "wood_truss" if place.landing == "member" else plan.vehicle.skin == "membrane"
+    )
     screw = SCREWS[hold.screw]
     return (screw.pilot_wood_mm if in_wood else screw.pilot_metal_mm), None
 

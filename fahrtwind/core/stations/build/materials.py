@@ -28,15 +28,19 @@ class Material:
 
 
 def materials(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
-    lines = [Material(f"panel {name}", count, 0, "pc", "measure it on delivery") for name, count in
-             Counter(p.model.name for p in plan.panels).items()]  # fmt: skip
+    lines = [
+        Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
+        for name, count in Counter(p.model.name for p in plan.panels).items()
+    ]
     lines += _feet(plan)
     lines += _fasteners(plan)
     lines += _tape(plan)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
-        patch = "membrane patch with its primer" if plan.vehicle.skin == "membrane" else "plug or bonded patch"
+        patch = (
+            "membrane patch with its primer" if plan.vehicle.skin == "membrane" else "plug or bonded patch"
+        )
         lines.append(_counted(f"{patch}, for old scars", scars, "see the seal list"))
     oil = "sharp; cutting oil" if drills_metal(plan) else "sharp"
     bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
@@ -60,7 +64,8 @@ def _feet(plan: RoofPlan) -> list[Material]:
     for panel in plan.panels:
         b = panel.hold.bracket
         brackets[
-            f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever {size(b.lever.mm)}, toe {size(b.toe.mm)}"
+            f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever "
+            f"{size(b.lever.mm)}, toe {size(b.toe.mm)}"
         ] += len(panel.feet)
         bolts[b.frame_bolt] += len(panel.feet)
     lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items()]
@@ -76,11 +81,17 @@ def _fasteners(plan: RoofPlan) -> list[Material]:
     for panel in plan.panels:
         hold = panel.hold
         if hold.school == "screws":
-            counts[(f"stainless screw {hold.screw} × {size(hold.length.mm)}", "")] += hold.count * len(panel.feet)
+            counts[(f"stainless screw {hold.screw} × {size(hold.length.mm)}", "")] += hold.count * len(
+                panel.feet
+            )
         elif hold.school == "bolts":
             name = BOLTS[hold.bolt].name
-            counts[(f"stainless bolt {name} × {size(hold.length.mm)} with lock nut", "")] += hold.count * len(panel.feet)
-            counts[(f"large washer {size(hold.washer.mm)} for {name}", "below the skin")] += hold.count * len(panel.feet)
+            counts[(f"stainless bolt {name} × {size(hold.length.mm)} with lock nut", "")] += hold.count * len(
+                panel.feet
+            )
+            counts[(f"large washer {size(hold.washer.mm)} for {name}", "below the skin")] += hold.count * len(
+                panel.feet
+            )
     return [_counted(item, n, note) for (item, note), n in counts.items()]
 
 
@@ -94,20 +105,38 @@ def _tape(plan: RoofPlan) -> list[Material]:
                 len(panel.feet) * hold.pad_length.mm
             )
     lines = [
-        Material(item, round(mm / 1000, 2), round(mm / 1000 * (TAPE_WASTE - 1), 2), "m", "pads in one piece, no overlaps")
+        Material(
+            item,
+            round(mm / 1000, 2),
+            round(mm / 1000 * (TAPE_WASTE - 1), 2),
+            "m",
+            "pads in one piece, no overlaps",
+        )
         for item, mm in area.items()
     ]
-    return lines + ([Material("surface wipe and tape primer", 1, 0, "set", "as the tape's maker says")] if lines else [])
+    return lines + (
+        [Material("surface wipe and tape primer", 1, 0, "set", "as the tape's maker says")] if lines else []
+    )
 
 
 def _sealing(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:
     lines = []
     if seal.butyl_area_cm2:
         lines.append(
-            Material(seal.under, round(seal.butyl_area_cm2), round(seal.butyl_area_cm2 * 0.2), "cm²", "under every foot")
+            Material(
+                seal.under,
+                round(seal.butyl_area_cm2),
+                round(seal.butyl_area_cm2 * 0.2),
+                "cm²",
+                "under every foot",
+            )
         )
     if seal.bead_volume_ml:
-        lines.append(Material(seal.round, seal.cartridges, 1, "cartridge 290 ml", f"{seal.bead_volume_ml:.0f} ml with waste"))
+        lines.append(
+            Material(
+                seal.round, seal.cartridges, 1, "cartridge 290 ml", f"{seal.bead_volume_ml:.0f} ml with waste"
+            )
+        )
     if any(m.kind == "hole" for m in marks) and plan.vehicle.skin in ("steel", "aluminium"):
         lines.append(Material("rust-proof primer for drilled edges", 1, 0, "tin", "before the foot goes on"))
     return lines

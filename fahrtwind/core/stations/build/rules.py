@@ -10,7 +10,13 @@ from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.quantities import UnitSystem, say_at_least, say_length
 from fahrtwind.core.stations.build.drill_map import Mark, bolt_length_needed_mm, reach_below_roof_mm
 from fahrtwind.core.stations.hold.chain import skin_mm
-from fahrtwind.core.stations.hold.fastening import ROW_DIAMETERS, base_width_mm, bonded_pad_mm, hole_pitch_mm, row_mm
+from fahrtwind.core.stations.hold.fastening import (
+    ROW_DIAMETERS,
+    base_width_mm,
+    bonded_pad_mm,
+    hole_pitch_mm,
+    row_mm,
+)
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace, fastener_diameter_mm, foot_base
 from fahrtwind.core.stations.layout.footprint import Rect
@@ -24,7 +30,9 @@ TOUCHING_MM = 1.0
 
 
 @rule("through-the-ceiling", "stop", "roof-day", "Fastener goes deeper than skin and member", "geometry")
-def through_the_ceiling(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+def through_the_ceiling(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
     if ribs.depth is None:
         return
     room = skin_mm(vehicle) + ribs.depth.mm
@@ -34,7 +42,8 @@ def through_the_ceiling(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPan
             yield Found(
                 place=f"panels.{panel.id}.hold.length",
                 where=panel.name,
-                why=f"Its screws end {say_length(reach, units)} below the roof; skin and member are {say_length(room, units)} deep. The ceiling is next.",
+                why=f"Its screws end {say_length(reach, units)} below the roof; skin and member are "
+                f"{say_length(room, units)} deep. The ceiling is next.",
                 remedy="Take shorter screws and set the depth stop.",
                 quantity="reach",
                 value=reach,
@@ -50,7 +59,9 @@ def through_the_ceiling(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPan
     "Screw too short to reach the member",
     "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice",
 )
-def screw_too_short(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+def screw_too_short(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
     wall = ribs.wall.mm if ribs.wall and ribs.kind != "wood_truss" else 0.0
     need = skin_mm(vehicle) + wall + 3.0
     for panel in panels:
@@ -59,7 +70,8 @@ def screw_too_short(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, 
             yield Found(
                 place=f"panels.{panel.id}.hold.length",
                 where=panel.name,
-                why=f"Its screws reach {say_length(max(reach, 0.0), units)} below the roof, {say_length(need, units)} is needed.",
+                why=f"Its screws reach {say_length(max(reach, 0.0), units)} below the roof, "
+                f"{say_length(need, units)} is needed.",
                 remedy="Take longer screws.",
                 quantity="reach",
                 value=reach,
@@ -68,9 +80,19 @@ def screw_too_short(ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, 
             )
 
 
-@rule("bolt-too-short", "stop", "hold", "Bolt too short", "one full turn of thread beyond the nut: common practice")
+@rule(
+    "bolt-too-short",
+    "stop",
+    "hold",
+    "Bolt too short",
+    "one full turn of thread beyond the nut: common practice",
+)
 def bolt_too_short(
-    feet: tuple[FootPlace, ...], panels: tuple[PlacedPanel, ...], vehicle: Vehicle, ribs: Members, units: UnitSystem
+    feet: tuple[FootPlace, ...],
+    panels: tuple[PlacedPanel, ...],
+    vehicle: Vehicle,
+    ribs: Members,
+    units: UnitSystem,
 ) -> Iterator[Found]:
     on_member = {f.panel for f in feet if f.landing == "member"}
     for panel in panels:
@@ -80,7 +102,8 @@ def bolt_too_short(
                 yield Found(
                     place=f"panels.{panel.id}.hold.length",
                     where=panel.name,
-                    why=f"{say_length(panel.hold.length.mm, units)} bolts; foot, roof, washer and nut need {say_length(need, units)}.",
+                    why=f"{say_length(panel.hold.length.mm, units)} bolts; foot, roof, washer and "
+                    f"nut need {say_length(need, units)}.",
                     remedy="Take longer bolts.",
                     quantity="length",
                     value=panel.hold.length.mm,
@@ -96,11 +119,19 @@ def _drilled(panels: tuple[PlacedPanel, ...]) -> Iterator[tuple[PlacedPanel, Scr
 
 
 def _sides(panel: PlacedPanel) -> set[bool]:
-    """Whether the panel has feet on its sides (row of holes along the lever), on its ends (row along the bracket), or both."""
+    """Whether the panel has feet on its sides (row of holes along the lever), on its ends (row along the
+    bracket), or both.
+    """
     return {f.side in ("port", "starboard") for f in panel.feet}
 
 
-@rule("holes-beyond-base", "stop", "hold", "Holes beyond the bracket's base", "geometry: a hole outside the base holds nothing")
+@rule(
+    "holes-beyond-base",
+    "stop",
+    "hold",
+    "Holes beyond the bracket's base",
+    "geometry: a hole outside the base holds nothing",
+)
 def holes_beyond_base(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     for panel, hold in _drilled(panels):
         reach = row_mm(hold) / 2 + (fastener_diameter_mm(hold) or 0.0) / 2
@@ -110,11 +141,14 @@ def holes_beyond_base(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Ite
             room = min(room, bracket.length.mm / 2)
         if hold.count > 1 and reach > room:
             washers = hold.school == "bolts" and hole_pitch_mm(hold) > 3.2 * BOLTS[hold.bolt].clearance_mm
-            because = f", {say_length(hole_pitch_mm(hold), units)} apart for their washers," if washers else ""
+            because = (
+                f", {say_length(hole_pitch_mm(hold), units)} apart for their washers," if washers else ""
+            )
             yield Found(
                 place=f"panels.{panel.id}.hold.bracket.toe",
                 where=panel.name,
-                why=f"{hold.count} holes in a row{because} reach {say_length(reach, units)} from its middle; the base ends after {say_length(room, units)}.",
+                why=f"{hold.count} holes in a row{because} reach {say_length(reach, units)} from "
+                f"its middle; the base ends after {say_length(room, units)}.",
                 remedy="Choose a bracket with a longer lever and toe, smaller washers, or fewer fasteners.",
                 quantity="reach of the row",
                 value=reach,
@@ -124,7 +158,11 @@ def holes_beyond_base(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Ite
 
 
 @rule(
-    "bracket-too-small", "caution", "hold", "Bracket base too small for its holes", "AISI S100 J4.2: edge distance 1.5 diameters"
+    "bracket-too-small",
+    "caution",
+    "hold",
+    "Bracket base too small for its holes",
+    "AISI S100 J4.2: edge distance 1.5 diameters",
 )
 def bracket_too_small(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     for panel, hold in _drilled(panels):
@@ -133,7 +171,8 @@ def bracket_too_small(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Ite
             yield Found(
                 place=f"panels.{panel.id}.hold.bracket.toe",
                 where=panel.name,
-                why=f"{hold.count} holes in a row need a toe of {say_at_least(row, units)}; the bracket has {say_length(hold.bracket.toe.mm, units)}.",
+                why=f"{hold.count} holes in a row need a toe of {say_at_least(row, units)}; the "
+                f"bracket has {say_length(hold.bracket.toe.mm, units)}.",
                 remedy="Choose a bracket with a longer toe, or fewer fasteners.",
                 quantity="toe",
                 value=hold.bracket.toe.mm,
@@ -142,7 +181,13 @@ def bracket_too_small(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Ite
             )
 
 
-@rule("pad-beyond-base", "stop", "hold", "Pad larger than the base that presses it", "geometry: only what is pressed bonds")
+@rule(
+    "pad-beyond-base",
+    "stop",
+    "hold",
+    "Pad larger than the base that presses it",
+    "geometry: only what is pressed bonds",
+)
 def pad_beyond_base(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
     for panel in panels:
         hold = panel.hold
@@ -153,7 +198,9 @@ def pad_beyond_base(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Itera
             yield Found(
                 place=f"panels.{panel.id}.hold.pad_width",
                 where=panel.name,
-                why=f"The pad is {say_length(hold.pad_length.mm, units)} × {say_length(hold.pad_width.mm, units)}, the bracket's base {say_length(hold.bracket.length.mm, units)} × {say_length(base_width_mm(hold), units)}.",
+                why=f"The pad is {say_length(hold.pad_length.mm, units)} × "
+                f"{say_length(hold.pad_width.mm, units)}, the bracket's base "
+                f"{say_length(hold.bracket.length.mm, units)} × {say_length(base_width_mm(hold), units)}.",
                 remedy="Take a bracket as large as the pad, or a smaller pad.",
                 quantity="pad area",
                 value=hold.pad_length.mm * hold.pad_width.mm,
@@ -162,8 +209,16 @@ def pad_beyond_base(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Itera
             )
 
 
-@rule("nut-in-closed-rib", "stop", "hold", "Nut inside a closed rib", "geometry: no hand and no spanner reaches it")
-def nut_in_closed_rib(ribs: Members, panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...]) -> Iterator[Found]:
+@rule(
+    "nut-in-closed-rib",
+    "stop",
+    "hold",
+    "Nut inside a closed rib",
+    "geometry: no hand and no spanner reaches it",
+)
+def nut_in_closed_rib(
+    ribs: Members, panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...]
+) -> Iterator[Found]:
     if ribs.kind not in ("steel_hat", "aluminium_box"):
         return
     named = {p.id: p for p in panels}
@@ -218,13 +273,25 @@ def _nuts(
 ) -> Iterator[Found]:
     named = {p.id: p for p in panels}
     for f in feet:
-        if named[f.panel].hold.school == "bolts" and open_from_inside(vehicle, survey_notes, f.x_mm) is opened:
+        if (
+            named[f.panel].hold.school == "bolts"
+            and open_from_inside(vehicle, survey_notes, f.x_mm) is opened
+        ):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}", where=f"{named[f.panel].name}, foot {f.foot}", why=why, remedy=remedy
+                place=f"panels.{f.panel}.feet.{f.foot}",
+                where=f"{named[f.panel].name}, foot {f.foot}",
+                why=why,
+                remedy=remedy,
             )
 
 
-@rule("feet-crowd", "stop", "roof-day", "Two holes nearer than three diameters", "AISI S100 J4.1: spacing at least 3 diameters")
+@rule(
+    "feet-crowd",
+    "stop",
+    "roof-day",
+    "Two holes nearer than three diameters",
+    "AISI S100 J4.1: spacing at least 3 diameters",
+)
 def feet_crowd(marks: tuple[Mark, ...], panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     holes = sorted((m for m in marks if m.kind == "hole"), key=lambda m: m.x_mm)
     need = {p.id: ROW_DIAMETERS * (fastener_diameter_mm(hold) or 0.0) for p, hold in _drilled(panels)}
@@ -244,7 +311,9 @@ def feet_crowd(marks: tuple[Mark, ...], panels: tuple[PlacedPanel, ...]) -> Iter
 
 
 @rule("brackets-meet", "stop", "hold", "Brackets lie on one another", "geometry: their bases on the roof")
-def brackets_meet(panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], units: UnitSystem) -> Iterator[Found]:
+def brackets_meet(
+    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], units: UnitSystem
+) -> Iterator[Found]:
     named = {p.id: p for p in panels}
     bases = sorted(((foot_base(named[f.panel], f), f) for f in feet), key=lambda pair: pair[0].x_mm)
     for i, (base, foot) in enumerate(bases):
@@ -256,7 +325,8 @@ def brackets_meet(panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], 
                 yield Found(
                     place=f"panels.{foot.panel}.feet.{foot.foot}",
                     where=f"{named[foot.panel].name} {foot.foot} and {named[one.panel].name} {one.foot}",
-                    why=f"They share {say_length(common.width_mm, units)} across and {say_length(common.length_mm, units)} along.",
+                    why=f"They share {say_length(common.width_mm, units)} across and "
+                    f"{say_length(common.length_mm, units)} along.",
                     remedy="Set the panels further apart, or one of the feet along its frame.",
                 )
 
@@ -269,7 +339,9 @@ def foot_on_obstacle(
     blocks = [s.rect for s in shapes if s.kind == "obstacle"]
     for f in feet:
         inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
-        off = roof is not None and (not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm))
+        off = roof is not None and (
+            not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
+        )
         if inside or off:
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",

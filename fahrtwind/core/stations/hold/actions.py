@@ -22,9 +22,15 @@ def with_usual_parts(path: str, value: Any, units: UnitSystem) -> Any:
 
 
 def bracket_follows(job: Job, path: str) -> Job:
-    """A pad that is typed takes its bracket along: a pad beyond the base that presses it would hold nothing there."""
+    """A pad that is typed takes its bracket along: a pad beyond the base that presses it would hold nothing
+    there.
+    """
     words = path.split(".")
-    if len(words) != 4 or words[0] != "panels" or words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"]):
+    if (
+        len(words) != 4
+        or words[0] != "panels"
+        or words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"])
+    ):
         return job
     hold = job.panels[entry_position(job.panels, words[1], path)].hold
     if not isinstance(hold, FoamTape):

@@ -20,10 +20,17 @@ CASE_NAMES = [c[0] for c in CASES]
 
 
 def explain_panel(
-    loads: PanelLoads, feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], shared: Forces, verdict: PanelVerdict, air: Air
+    loads: PanelLoads,
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    shared: Forces,
+    verdict: PanelVerdict,
+    air: Air,
 ) -> None:
     with scope("uplift"):
-        slipstream_uplift(air.pressure_pa, given(loads.cautious_m2, "computed", "zones under the panel, cautious end"))
+        slipstream_uplift(
+            air.pressure_pa, given(loads.cautious_m2, "computed", "zones under the panel, cautious end")
+        )
     for i, foot in enumerate(feet):
         with scope(foot.foot):
             _explain_foot(i, chains[i], shared, CASE_NAMES.index(verdict.feet[i].case), verdict, air)
@@ -37,7 +44,10 @@ def _explain_foot(i: int, chain: Chain, shared: Forces, case: int, verdict: Pane
         with scope(f"link {link.id}"):
             pull_now = given(pull, "computed", f"force on the foot, {CASE_NAMES[case]}")
             shear_now = given(shear, "computed", f"force on the foot, {CASE_NAMES[case]}")
-            capacity = [given(c, "computed", f"design capacity, {link.title}") for c in (link.pull_design_n, link.shear_design_n)]
+            capacity = [
+                given(c, "computed", f"design capacity, {link.title}")
+                for c in (link.pull_design_n, link.shear_design_n)
+            ]
             utilisation(pull_now, shear_now, *capacity)
     weakest = next(k for k in chain.links if k.id == verdict.feet[i].weakest)
     with scope("let-go speed"):
@@ -54,12 +64,22 @@ def _pull(i: int, chain: Chain, shared: Forces, case: int, air: Air) -> float:
     arm = shared.shear_sharing
     lift, pitch, roll = (given(float(m), "computed", where) for m in motion)
     centre = _centre_offset(shared)
-    return float(foot_pull(given(chain.stiffness_n_mm, "default", "stiffness of the foot"), lift, pitch, roll,
-                           float(arm.x_mm[0, i]) + centre[0], float(arm.y_mm[0, i]) + centre[1]))  # fmt: skip
+    return float(
+        foot_pull(
+            given(chain.stiffness_n_mm, "default", "stiffness of the foot"),
+            lift,
+            pitch,
+            roll,
+            float(arm.x_mm[0, i]) + centre[0],
+            float(arm.y_mm[0, i]) + centre[1],
+        )
+    )
 
 
 def _centre_offset(shared: Forces) -> tuple[float, float]:
-    """Centre of the feet relative to the panel's centre: shear arms are about the feet, pull arms about the panel."""
+    """Centre of the feet relative to the panel's centre: shear arms are about the feet, pull arms about the
+    panel.
+    """
     return shared.shear_sharing.centre_x_mm, shared.shear_sharing.centre_y_mm
 
 
@@ -67,23 +87,35 @@ def _shear(i: int, shared: Forces, case: int, air: Air) -> float:
     total = 0.0
     share = shared.shear_sharing
     for factor, column in ((1.0, case), (air.pressure_pa, len(CASES))):
-        total += factor * float(foot_shear(
-            given(float(share.along_n[0, column]), "computed", "even share"), given(float(share.across_n[0, column]), "computed", "even share"),
-            given(float(share.twist_n_mm[0, column]), "computed", "twist"), float(share.x_mm[0, i]), float(share.y_mm[0, i]),
-        ))  # fmt: skip
+        total += factor * float(
+            foot_shear(
+                given(float(share.along_n[0, column]), "computed", "even share"),
+                given(float(share.across_n[0, column]), "computed", "even share"),
+                given(float(share.twist_n_mm[0, column]), "computed", "twist"),
+                float(share.x_mm[0, i]),
+                float(share.y_mm[0, i]),
+            )
+        )
     return total
 
 
 def _speed(i: int, pull_cap: float, shear_cap: float, link: Link, shared: Forces, air: Air) -> float:
     """The worst case for this link need not be the worst case of the foot, so all cases are tried."""
     per_pa = (float(shared.pull_cautious[0, 0, i]), float(shared.along_per_pa[0, 0, i]))
-    constants = [(float(shared.pull_constant[0, c, i]), float(shared.along_constant[0, c, i])) for c in range(len(CASES))]
-    pressures = [limit_pressure.__wrapped__(c[0], per_pa[0], c[1], per_pa[1], pull_cap, shear_cap) for c in constants]  # type: ignore[attr-defined]
+    constants = [
+        (float(shared.pull_constant[0, c, i]), float(shared.along_constant[0, c, i]))
+        for c in range(len(CASES))
+    ]
+    unnoted = limit_pressure.__wrapped__  # type: ignore[attr-defined]
+    pressures = [unnoted(c[0], per_pa[0], c[1], per_pa[1], pull_cap, shear_cap) for c in constants]
     case = int(np.argmin(pressures))
     origin = f"foot, {CASE_NAMES[case]}"
     pressure = limit_pressure(
-        given(constants[case][0], "computed", origin), given(per_pa[0], "computed", "foot, slipstream of 1 Pa"),
-        given(constants[case][1], "computed", origin), given(per_pa[1], "computed", "foot, drag of 1 Pa"),
-        given(pull_cap, "computed", link.title), given(shear_cap, "computed", link.title),
-    )  # fmt: skip
+        given(constants[case][0], "computed", origin),
+        given(per_pa[0], "computed", "foot, slipstream of 1 Pa"),
+        given(constants[case][1], "computed", origin),
+        given(per_pa[1], "computed", "foot, drag of 1 Pa"),
+        given(pull_cap, "computed", link.title),
+        given(shear_cap, "computed", link.title),
+    )
     return float(speed_at_pressure(min(pressure, 1e6), air.density_kg_m3, air.gust_m_s))

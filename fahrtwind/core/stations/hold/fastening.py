@@ -1,4 +1,6 @@
-"""Where the fasteners of a foot stand in its base, and how much of a pad the base presses: what exists counts, nothing else does."""
+"""Where the fasteners of a foot stand in its base, and how much of a pad the base presses: what exists
+counts, nothing else does.
+"""
 
 from __future__ import annotations
 
@@ -8,7 +10,9 @@ from fahrtwind.core.job.panel import FoamTape, Screws, ThroughBolts
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 
 ROW_DIAMETERS = 3.0
-"""Holes of a foot stand in a row, three diameters apart (AISI S100 J4.1), and far enough for their washers."""
+"""Holes of a foot stand in a row, three diameters apart (AISI S100 J4.1), and far enough for their
+washers.
+"""
 BETWEEN_WASHERS_MM = 1.0
 
 
@@ -31,5 +35,7 @@ def base_width_mm(hold: Screws | ThroughBolts | FoamTape) -> float:
 
 
 def bonded_pad_mm(hold: FoamTape) -> tuple[float, float]:
-    """Length and width of the pad that the base presses onto the roof: what hangs out of the base bonds to nothing that carries."""
+    """Length and width of the pad that the base presses onto the roof: what hangs out of the base bonds to
+    nothing that carries.
+    """
     return min(hold.pad_length.mm, hold.bracket.length.mm), min(hold.pad_width.mm, base_width_mm(hold))

@@ -7,7 +7,12 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
-from fahrtwind.core.formulas.air import net_uplift_coefficient, slipstream_drag, suction_for_area, windward_zone_depth
+from fahrtwind.core.formulas.air import (
+    net_uplift_coefficient,
+    slipstream_drag,
+    suction_for_area,
+    windward_zone_depth,
+)
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
 from fahrtwind.core.job.panel import PlacedPanel
@@ -32,7 +37,9 @@ CASES: tuple[tuple[str, float, float, bool], ...] = (
     ("cornering 0.5 g to port", 0.0, 0.5, False),
     ("cornering 0.5 g to starboard", 0.0, -0.5, False),
 )
-"""Name, acceleration pushing the panel aft and to starboard in g, and whether the wheels drop (EN 12195-1)."""
+"""Name, acceleration pushing the panel aft and to starboard in g, and whether the wheels drop (EN
+12195-1).
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -49,7 +56,9 @@ class ZonePiece:
 
 @dataclass(frozen=True, slots=True)
 class PanelLoads:
-    """Loads on a panel. Uplift moments are about the panel's centre; all slipstream figures are per pascal."""
+    """Loads on a panel. Uplift moments are about the panel's centre; all slipstream figures are per
+    pascal.
+    """
 
     pieces: tuple[ZonePiece, ...]
     cautious_m2: float
@@ -68,16 +77,24 @@ def panel_loads(roof: Rect, panel: PlacedPanel, exposed: bool) -> PanelLoads:
     pieces = _pieces(roof, rect, exposed)
     height = panel.stand_off.mm + panel.model.frame_height.mm
     drag = slipstream_drag(
-        1.0, given(DRAG_COEFFICIENT, "default", JUDGEMENT), given(rect.width_mm, "chosen", f"{panel.name}: size across"),
+        1.0,
+        given(DRAG_COEFFICIENT, "default", JUDGEMENT),
+        given(rect.width_mm, "chosen", f"{panel.name}: size across"),
         given(max(height, 1.0), "chosen", f"{panel.name}: stand-off and frame height"),
-    )  # fmt: skip
+    )
     cautious = _weighted(pieces, [p.cautious for p in pieces])
     typical = _weighted(pieces, [p.typical for p in pieces])
     return PanelLoads(
-        pieces=pieces, cautious_m2=cautious[0], typical_m2=typical[0], cautious_at_mm=cautious[1], typical_at_mm=typical[1],
-        drag_m2=float(drag), centre_height_mm=panel.stand_off.mm + panel.model.frame_height.mm / 2,
-        mass_kg=panel.model.mass.kg, worst_zone=max(pieces, key=lambda p: p.cautious).zone,
-    )  # fmt: skip
+        pieces=pieces,
+        cautious_m2=cautious[0],
+        typical_m2=typical[0],
+        cautious_at_mm=cautious[1],
+        typical_at_mm=typical[1],
+        drag_m2=float(drag),
+        centre_height_mm=panel.stand_off.mm + panel.model.frame_height.mm / 2,
+        mass_kg=panel.model.mass.kg,
+        worst_zone=max(pieces, key=lambda p: p.cautious).zone,
+    )
 
 
 def is_exposed(plan: RoofPlan, panel: PlacedPanel) -> bool:
@@ -125,7 +142,9 @@ def _pieces(roof: Rect, rect: Rect, exposed: bool) -> tuple[ZonePiece, ...]:
             part = band.clipped(zone_rect)
             if part is not None:
                 cautious = _cautious(zone, rect.area_m2, ram, floor)
-                pieces.append(ZonePiece(zone, part.area_m2, *part.centre, cautious, max(CURVED_1[zone], FLOOR_TYPICAL)))
+                pieces.append(
+                    ZonePiece(zone, part.area_m2, *part.centre, cautious, max(CURVED_1[zone], FLOOR_TYPICAL))
+                )
     return tuple(pieces)
 
 
@@ -135,7 +154,9 @@ def _cautious(zone: Zone, panel_area_m2: float, ram: float, floor: float) -> flo
         given(SHARP_10[zone], "table", SOURCE),
         given(panel_area_m2, "chosen", "panel size"),
     )
-    return float(net_uplift_coefficient(suction, given(ram, "default", JUDGEMENT), given(floor, "default", JUDGEMENT)))
+    return float(
+        net_uplift_coefficient(suction, given(ram, "default", JUDGEMENT), given(floor, "default", JUDGEMENT))
+    )
 
 
 def _weighted(pieces: tuple[ZonePiece, ...], coefficients: list[float]) -> tuple[float, tuple[float, float]]:

@@ -37,7 +37,10 @@ def _taped(panels: tuple[PlacedPanel, ...]) -> Iterator[tuple[PlacedPanel, FoamT
 
 @rule("let-go-too-low", "stop", "hold", "Lets go below the required speed", SPEEDS)
 def let_go_too_low(
-    speeds: PlanVerdict, verdicts: tuple[PanelVerdict, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    speeds: PlanVerdict,
+    verdicts: tuple[PanelVerdict, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     named = _panels(panels)
     for v in verdicts:
@@ -45,7 +48,8 @@ def let_go_too_low(
             yield Found(
                 place=f"panels.{v.panel}.feet.{v.worst_foot}",
                 where=f"{named[v.panel].name}, foot {v.worst_foot}",
-                why=f"It lets go at {say_speed(v.let_go_m_s, units)} with no safety at all; {say_speed(speeds.required_m_s, units)} is driven.",
+                why=f"It lets go at {say_speed(v.let_go_m_s, units)} with no safety at all; "
+                f"{say_speed(speeds.required_m_s, units)} is driven.",
                 remedy="More feet, into members, or a stronger school. Do not drive with it.",
                 quantity="let-go speed",
                 value=v.let_go_m_s,
@@ -56,7 +60,10 @@ def let_go_too_low(
 
 @rule("safe-speed-too-low", "stop", "hold", "Safe speed below the required speed", SPEEDS)
 def safe_too_low(
-    speeds: PlanVerdict, verdicts: tuple[PanelVerdict, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    speeds: PlanVerdict,
+    verdicts: tuple[PanelVerdict, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     named = _panels(panels)
     for v in verdicts:
@@ -64,7 +71,8 @@ def safe_too_low(
             yield Found(
                 place=f"panels.{v.panel}.feet.{v.worst_foot}",
                 where=f"{named[v.panel].name}, foot {v.worst_foot}",
-                why=f"With its safety factor it holds to {say_speed(v.safe_m_s, units)}; {say_speed(speeds.required_m_s, units)} is driven.",
+                why=f"With its safety factor it holds to {say_speed(v.safe_m_s, units)}; "
+                f"{say_speed(speeds.required_m_s, units)} is driven.",
                 remedy="Add feet or fasteners until the safe speed is above the required one.",
                 quantity="safe speed",
                 value=v.safe_m_s,
@@ -75,7 +83,10 @@ def safe_too_low(
 
 @rule("one-foot-lost", "caution", "hold", "One foot lost: the others let go", SPEEDS)
 def one_foot_lost(
-    speeds: PlanVerdict, verdicts: tuple[PanelVerdict, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    speeds: PlanVerdict,
+    verdicts: tuple[PanelVerdict, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     named = _panels(panels)
     for v in verdicts:
@@ -93,7 +104,9 @@ def one_foot_lost(
 
 
 @rule("foot-off-member", "caution", "hold", "Foot off the member", "common practice: feet go into structure")
-def foot_off_member(feet: tuple[FootPlace, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
+def foot_off_member(
+    feet: tuple[FootPlace, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+) -> Iterator[Found]:
     named = _panels(panels)
     for f in feet:
         panel = named[f.panel]
@@ -101,7 +114,8 @@ def foot_off_member(feet: tuple[FootPlace, ...], units: UnitSystem, panels: tupl
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",
                 where=f"{panel.name}, foot {f.foot}",
-                why=f"{say_length(abs(f.off_mm), units)} off member {f.member}: it holds in the skin only, which flexes and drums.",
+                why=f"{say_length(abs(f.off_mm), units)} off member {f.member}: it holds in the "
+                f"skin only, which flexes and drums.",
                 remedy="Move the panel or the foot along, or bridge two members with a rail.",
                 quantity="off",
                 value=f.off_mm,
@@ -110,18 +124,27 @@ def foot_off_member(feet: tuple[FootPlace, ...], units: UnitSystem, panels: tupl
             )
 
 
-def _missing_words(units: UnitSystem, members: MemberFit, ribs: Members, panels: tuple[PlacedPanel, ...], foot: FootPlace) -> str:
+def _missing_words(
+    units: UnitSystem, members: MemberFit, ribs: Members, panels: tuple[PlacedPanel, ...], foot: FootPlace
+) -> str:
     """Why a foot may miss its member: it stands off it, or the member's place is not known closely enough."""
     off = f"{say_length(abs(foot.off_mm or 0.0), units)} off member {foot.member}"
     if foot.landing == "skin":
         return f"{off}: its screws certainly miss it"
     member = next(m for m in members.members if m.number == foot.member)
     if member.confidence < SURE_MEMBER:
-        return f"Member {member.number} is only {say_share(member.confidence)} sure to be there: its screws perhaps miss it"
+        return (
+            f"Member {member.number} is only {say_share(member.confidence)} sure to be there: "
+            f"its screws perhaps miss it"
+        )
     room = member_margin_mm(ribs, _panels(panels)[foot.panel].hold)
     known = 1.96 * member.sigma_mm
     if abs(foot.off_mm or 0.0) < room:
-        return f"Member {member.number} needs to be known within {say_length(room - abs(foot.off_mm or 0.0), units)}, it is known within {say_length(known, units)}: its screws perhaps miss it"
+        return (
+            f"Member {member.number} needs to be known within "
+            f"{say_length(room - abs(foot.off_mm or 0.0), units)}, it is known within "
+            f"{say_length(known, units)}: its screws perhaps miss it"
+        )
     return f"{off}: its screws perhaps miss it"
 
 
@@ -144,12 +167,19 @@ def screws_in_skin(
     fast = vehicle.top_speed is None or vehicle.top_speed.m_s > FAST_M_S
     for f in feet:
         panel = named[f.panel]
-        if panel.hold.school == "screws" and f.landing in ("skin", "perhaps") and fast and (f.off_mm is not None):
+        if (
+            panel.hold.school == "screws"
+            and f.landing in ("skin", "perhaps")
+            and fast
+            and (f.off_mm is not None)
+        ):
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",
                 where=f"{panel.name}, foot {f.foot}",
-                why=f"{_missing_words(units, members, ribs, panels, f)}, and plain screws in bare skin work loose on the road.",
-                remedy="Move the panel or foot to the member, confirm the member, or use through-bolts with large washers.",
+                why=f"{_missing_words(units, members, ribs, panels, f)}, and plain screws in bare "
+                f"skin work loose on the road.",
+                remedy="Move the panel or foot to the member, confirm the member, or use "
+                "through-bolts with large washers.",
                 quantity="off",
                 value=f.off_mm,
                 limit=0.0,
@@ -157,7 +187,13 @@ def screws_in_skin(
             )
 
 
-@rule("landing-unknown", "caution", "hold", "Not known what the feet stand on", "common practice: feet go into structure")
+@rule(
+    "landing-unknown",
+    "caution",
+    "hold",
+    "Not known what the feet stand on",
+    "common practice: feet go into structure",
+)
 def landing_unknown(
     feet: tuple[FootPlace, ...], panels: tuple[PlacedPanel, ...], vehicle: Vehicle, ribs: Members
 ) -> Iterator[Found]:
@@ -218,7 +254,10 @@ def tape_on_membrane(vehicle: Vehicle, panels: tuple[PlacedPanel, ...]) -> Itera
                 else "Foam tape does not hold on roof membranes, and the membrane's own bond is not known."
             )
             yield Found(
-                place=f"panels.{panel.id}.hold", where=panel.name, why=why, remedy="Screw into the trusses and seal every hole."
+                place=f"panels.{panel.id}.hold",
+                where=panel.name,
+                why=why,
+                remedy="Screw into the trusses and seal every hole.",
             )
 
 
@@ -230,7 +269,8 @@ def tape_surface(vehicle: Vehicle, panels: tuple[PlacedPanel, ...]) -> Iterator[
                 place=f"panels.{panel.id}.hold",
                 where=panel.name,
                 why="Tape holds no better than the paint or gelcoat under it.",
-                remedy="Cross-cut a hidden spot and pull tape from it; then set the surface to sound or go down to metal.",
+                remedy="Cross-cut a hidden spot and pull tape from it; then set the surface to "
+                "sound or go down to metal.",
             )
 
 
@@ -241,7 +281,8 @@ def tape_crown_unknown(surveyed: SurveyFindings, panels: tuple[PlacedPanel, ...]
             yield Found(
                 place=f"panels.{panel.id}.hold",
                 where=panel.name,
-                why="A flat foot pulled down onto a curve keeps a peel load for ever; nobody has measured the curve.",
+                why="A flat foot pulled down onto a curve keeps a peel load for ever; nobody has "
+                "measured the curve.",
                 remedy="Lay a straight-edge across at the feet and type the gaps in Survey.",
             )
 
@@ -253,7 +294,8 @@ def tape_too_cold(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterato
             yield Found(
                 place=f"panels.{panel.id}.hold.temperature",
                 where=panel.name,
-                why=f"At {say_temperature(hold.temperature.deg_c, units)} the tape does not flow into the surface.",
+                why=f"At {say_temperature(hold.temperature.deg_c, units)} the tape does not flow "
+                f"into the surface.",
                 remedy=f"Wait for {say_temperature(21, units)} or warm the roof and the panel.",
                 quantity="temperature",
                 value=hold.temperature.deg_c,
@@ -269,7 +311,8 @@ def tape_dwell(units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterator[F
             yield Found(
                 place=f"panels.{panel.id}.hold.dwell_h",
                 where=panel.name,
-                why=f"After {hold.dwell_h:g} h the bond is not complete; 72 h near {say_temperature(21, units)} are.",
+                why=f"After {hold.dwell_h:g} h the bond is not complete; 72 h near "
+                f"{say_temperature(21, units)} are.",
                 remedy="Do not drive before.",
                 quantity="dwell",
                 value=hold.dwell_h,
@@ -290,7 +333,13 @@ def tape_edge_open(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
             )
 
 
-@rule("few-feet", "stop", "hold", "Too few feet", "statics: three feet not in a line hold a panel, four survive the loss of one")
+@rule(
+    "few-feet",
+    "stop",
+    "hold",
+    "Too few feet",
+    "statics: three feet not in a line hold a panel, four survive the loss of one",
+)
 def few_feet(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     for panel in panels:
         if 0 < len(panel.feet) < 4:
@@ -317,6 +366,8 @@ def uplift_judged(speeds: PlanVerdict, units: UnitSystem) -> Iterator[Found]:
     yield Found(
         place="assumptions",
         where="all panels",
-        why=f"Let-go lies between {say_speed(speeds.let_go_m_s, units)} and {say_speed(speeds.let_go_typical_m_s, units)}: nobody has published the pressures on a vehicle roof.",
+        why=f"Let-go lies between {say_speed(speeds.let_go_m_s, units)} and "
+        f"{say_speed(speeds.let_go_typical_m_s, units)}: nobody has published the pressures on a "
+        f"vehicle roof.",
         remedy="Drive by the safe speed, stage the risk, re-check the bolts after the first 100 km.",
     )

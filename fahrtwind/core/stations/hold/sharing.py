@@ -1,7 +1,8 @@
 """A stiff panel on elastic feet: who carries how much, also with any one foot lost.
 
-Pull is shared by the three equilibrium equations of a rigid plate on springs; force along the roof by the elastic
-method of a fastener group. Everything is linear, so one solve serves the slipstream for one pascal and the constants.
+Pull is shared by the three equilibrium equations of a rigid plate on springs; force along the roof by the
+elastic method of a fastener group. Everything is linear, so one solve serves the slipstream for one pascal
+and the constants.
 """
 
 from __future__ import annotations
@@ -49,11 +50,14 @@ def share_pull(x_mm: FloatArray, y_mm: FloatArray, stiffness: FloatArray, loads:
     arm = np.stack([np.ones_like(x_mm), x_mm, y_mm], axis=1)
     spring = variants(len(x_mm)) * stiffness
     matrix = arm.T @ (spring[:, :, None] * arm)
-    # Hadamard: the determinant of such a matrix is at most the product of its diagonal; 0 where feet stand in one line
+    # Hadamard: the determinant of such a matrix is at most the product of its diagonal; 0 where feet stand in
+    # one line
     whole = np.maximum(np.prod(np.diagonal(matrix, axis1=1, axis2=2), axis=1), 1e-9)
     stable = np.linalg.det(matrix) / whole > IN_LINE
     matrix[~stable] = np.eye(3)
-    motion = np.linalg.solve(matrix[:, None], np.broadcast_to(loads[None, :, :, None], (len(matrix), *loads.shape, 1)))[..., 0]
+    motion = np.linalg.solve(
+        matrix[:, None], np.broadcast_to(loads[None, :, :, None], (len(matrix), *loads.shape, 1))
+    )[..., 0]
     motion[~stable] = 0.0
     pull: FloatArray = np.asarray(spring[:, None, :] * (motion @ arm.T), dtype=np.float64)
     return Sharing(np.asarray(motion, dtype=np.float64), pull, stable)
@@ -92,6 +96,12 @@ def share_shear(x_mm: FloatArray, y_mm: FloatArray, forces: FloatArray) -> Shear
     polar = np.maximum((present * (dx**2 + dy**2)).sum(axis=1), 1.0)
     moment = -cx[:, None] * forces[None, :, 1] + cy[:, None] * forces[None, :, 0]
     return ShearShare(
-        forces[None, :, 0] / count[:, None], forces[None, :, 1] / count[:, None], moment / polar[:, None], dx, dy, present,
-        float(cx[0]), float(cy[0]),
-    )  # fmt: skip
+        forces[None, :, 0] / count[:, None],
+        forces[None, :, 1] / count[:, None],
+        moment / polar[:, None],
+        dx,
+        dy,
+        present,
+        float(cx[0]),
+        float(cy[0]),
+    )

@@ -1,4 +1,6 @@
-"""What is worked out about the hold: the slipstream, the chain of every foot, the verdict of every panel and of the roof."""
+"""What is worked out about the hold: the slipstream, the chain of every foot, the verdict of every panel and
+of the roof.
+"""
 
 from __future__ import annotations
 
@@ -21,7 +23,9 @@ from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
 rules.unanswered("hold")
 Way = tuple[Landing, bool]
-"""What a foot lands in, and whether it stands on a long side of the frame: feet alike in both have the same chain."""
+"""What a foot lands in, and whether it stands on a long side of the frame: feet alike in both have the same
+chain.
+"""
 
 
 @stage("hold", "Slipstream", "vehicle.top_speed", place="air")
@@ -56,7 +60,9 @@ def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...]) -> tuple[Way, ...]
 
 
 @stage("hold", "Chains", "panels.{id}.hold", each="panels", all="chains_by_panel")
-def chains(panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...]) -> tuple[Chain, ...]:
+def chains(
+    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...]
+) -> tuple[Chain, ...]:
     """One chain for each foot; feet that land alike share it."""
     alike = {way: chain_of(skin, ribs, hold, *way) for way in dict.fromkeys(ways)}
     return tuple(alike[way] for way in ways)
@@ -64,7 +70,11 @@ def chains(panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, w
 
 @stage("hold", "Forces", "panels.{id}", each="panels", all="forces_by_panel")
 def shared(
-    panel: PlacedPanel, loads: PanelLoads, own_feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], assumptions: Assumptions
+    panel: PlacedPanel,
+    loads: PanelLoads,
+    own_feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    assumptions: Assumptions,
 ) -> Forces | None:
     """How the feet share the loads; None without feet."""
     if not own_feet:

@@ -1,4 +1,6 @@
-"""Will it stay on? Forces against links for every foot, load case and lost foot, and the speeds that follow."""
+"""Will it stay on? Forces against links for every foot, load case and lost foot, and the speeds that
+follow.
+"""
 
 from __future__ import annotations
 
@@ -41,7 +43,9 @@ class LinkVerdict:
 
 @dataclass(frozen=True, slots=True)
 class FootVerdict:
-    """A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is lost."""
+    """A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is
+    lost.
+    """
 
     panel: str
     foot: str
@@ -104,7 +108,11 @@ class Forces:
 
 
 def forces(
-    loads: PanelLoads, centre: tuple[float, float], feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], bump_g: float
+    loads: PanelLoads,
+    centre: tuple[float, float],
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    bump_g: float,
 ) -> Forces:
     """Share all loads of a panel among its feet, for all feet and for each foot lost."""
     x = np.array([f.x_mm - centre[0] for f in feet])
@@ -113,7 +121,10 @@ def forces(
     constant = case_forces(loads, bump_g)
     height = loads.centre_height_mm
     rows = [(up, -aft * height, -across * height) for aft, across, up in constant]
-    for total, (at_x, at_y) in ((loads.cautious_m2, loads.cautious_at_mm), (loads.typical_m2, loads.typical_at_mm)):
+    for total, (at_x, at_y) in (
+        (loads.cautious_m2, loads.cautious_at_mm),
+        (loads.typical_m2, loads.typical_at_mm),
+    ):
         rows.append((total, total * (at_x - centre[0]) - loads.drag_m2 * height, total * (at_y - centre[1])))
     sharing = share_pull(x, y, stiffness, np.array(rows))
     shear = share_shear(x, y, np.vstack([constant[:, :2], [loads.drag_m2, 0.0]]))
@@ -147,7 +158,12 @@ def _capacities(chains: tuple[Chain, ...]) -> _Capacities:
 
 
 def judge(
-    panel: str, loads: PanelLoads, feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], shared: Forces, air: Air
+    panel: str,
+    loads: PanelLoads,
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    shared: Forces,
+    air: Air,
 ) -> PanelVerdict:
     """Verdict of one panel. Arrays below have the axes (variant, case, foot, link)."""
     cap = _capacities(chains)
@@ -159,22 +175,38 @@ def judge(
     used_nominal = utilisation(pull[..., None], shear[..., None], cap.pull_nominal, cap.shear_nominal)
     lost = [_when_lost(i, let_go, safe, shared) for i in range(len(feet))]
     told = _Told(
-        pull.tolist(), shear.tolist(), used.max(axis=0).tolist(), used_nominal.max(axis=0).tolist(), used.max(axis=2).argmax(axis=0).tolist(),
-        let_go[0].min(axis=0).tolist(), typical[0].min(axis=(0, 2)).tolist(), safe[0].min(axis=(0, 2)).tolist(),
-    )  # fmt: skip
+        pull.tolist(),
+        shear.tolist(),
+        used.max(axis=0).tolist(),
+        used_nominal.max(axis=0).tolist(),
+        used.max(axis=2).argmax(axis=0).tolist(),
+        let_go[0].min(axis=0).tolist(),
+        typical[0].min(axis=(0, 2)).tolist(),
+        safe[0].min(axis=(0, 2)).tolist(),
+    )
     verdicts = tuple(_foot(feet, chains[i], i, told, lost[i]) for i in range(len(feet)))
     worst = min(verdicts, key=lambda f: (f.let_go_m_s, -f.utilisation))
     worst_lost = min(verdicts, key=lambda f: f.lost_let_go_m_s)
     return PanelVerdict(
-        panel=panel, uplift_n=loads.cautious_m2 * q, uplift_typical_n=loads.typical_m2 * q, drag_n=loads.drag_m2 * q,
-        zone=loads.worst_zone, let_go_m_s=worst.let_go_m_s, let_go_typical_m_s=min(f.let_go_typical_m_s for f in verdicts),
-        safe_m_s=min(f.safe_m_s for f in verdicts), lost_let_go_m_s=worst_lost.lost_let_go_m_s,
-        lost_safe_m_s=min(f.lost_safe_m_s for f in verdicts), lost_foot=worst_lost.foot, worst_foot=worst.foot, feet=verdicts,
-    )  # fmt: skip
+        panel=panel,
+        uplift_n=loads.cautious_m2 * q,
+        uplift_typical_n=loads.typical_m2 * q,
+        drag_n=loads.drag_m2 * q,
+        zone=loads.worst_zone,
+        let_go_m_s=worst.let_go_m_s,
+        let_go_typical_m_s=min(f.let_go_typical_m_s for f in verdicts),
+        safe_m_s=min(f.safe_m_s for f in verdicts),
+        lost_let_go_m_s=worst_lost.lost_let_go_m_s,
+        lost_safe_m_s=min(f.lost_safe_m_s for f in verdicts),
+        lost_foot=worst_lost.foot,
+        worst_foot=worst.foot,
+        feet=verdicts,
+    )
 
 
 def _speeds(shared: Forces, cap: _Capacities, air: Air) -> FloatArray:
-    """Road speeds at which each link reaches its limit, shape (3, v, c, n, links); 0 where it does so standing still.
+    """Road speeds at which each link reaches its limit, shape (3, v, c, n, links); 0 where it does so
+    standing still.
 
     First axis: cautious uplift without factor, typical uplift without factor, cautious uplift with factor.
     """
@@ -182,9 +214,13 @@ def _speeds(shared: Forces, cap: _Capacities, air: Air) -> FloatArray:
     pull_cap = np.stack([cap.pull_nominal, cap.pull_nominal, cap.pull_design])[:, None, None]
     shear_cap = np.stack([cap.shear_nominal, cap.shear_nominal, cap.shear_design])[:, None, None]
     pressure = limit_pressure(
-        shared.pull_constant[..., None], slipstream[..., None], shared.along_constant[..., None], shared.along_per_pa[..., None],
-        pull_cap, shear_cap,
-    )  # fmt: skip
+        shared.pull_constant[..., None],
+        slipstream[..., None],
+        shared.along_constant[..., None],
+        shared.along_per_pa[..., None],
+        pull_cap,
+        shear_cap,
+    )
     speed: FloatArray = speed_at_pressure(np.minimum(pressure, 1e6), air.density_kg_m3, air.gust_m_s)
     speed = np.clip(speed, 0.0, FASTEST_M_S)
     present = shared.shear_sharing.present[:, None, :, None] > 0
@@ -192,7 +228,9 @@ def _speeds(shared: Forces, cap: _Capacities, air: Air) -> FloatArray:
     return np.where(shared.pull_sharing.stable[:, None, None, None], speed, 0.0)
 
 
-def _when_lost(index: int, let_go: FloatArray, safe: FloatArray, shared: Forces) -> tuple[float, float, int | None]:
+def _when_lost(
+    index: int, let_go: FloatArray, safe: FloatArray, shared: Forces
+) -> tuple[float, float, int | None]:
     """Let-go and safe speed with foot ``index`` lost, and the foot that would go next."""
     rest = let_go[index + 1]
     if not shared.pull_sharing.stable[index + 1]:
@@ -215,19 +253,40 @@ class _Told:
     safe: list[float]  # [foot]
 
 
-def _foot(feet: tuple[FootPlace, ...], chain: Chain, i: int, told: _Told, lost: tuple[float, float, int | None]) -> FootVerdict:
+def _foot(
+    feet: tuple[FootPlace, ...], chain: Chain, i: int, told: _Told, lost: tuple[float, float, int | None]
+) -> FootVerdict:
     used, nominal, let_go, case = told.used[i], told.used_nominal[i], told.let_go[i], told.case[i]
     links = tuple(
         LinkVerdict(
-            link.id, link.title, link.pull_nominal_n, link.pull_design_n, link.shear_nominal_n, link.shear_design_n,
-            used[j], nominal[j], let_go[j], link.source, link.confidence,
+            link.id,
+            link.title,
+            link.pull_nominal_n,
+            link.pull_design_n,
+            link.shear_nominal_n,
+            link.shear_design_n,
+            used[j],
+            nominal[j],
+            let_go[j],
+            link.source,
+            link.confidence,
         )
         for j, link in enumerate(chain.links)
-    )  # fmt: skip
+    )
     return FootVerdict(
-        panel=feet[i].panel, foot=feet[i].foot, state="lets go" if max(nominal) > 1 else "thin" if max(used) > 1 else "holds",
-        case=CASES[case][0], pull_n=told.pull[case][i], shear_n=told.shear[case][i], utilisation=max(used),
-        weakest=chain.links[used.index(max(used))].id, let_go_m_s=min(let_go), let_go_typical_m_s=told.typical[i],
-        safe_m_s=told.safe[i], lost_let_go_m_s=lost[0], lost_safe_m_s=lost[1],
-        lost_next=None if lost[2] is None else feet[lost[2]].foot, links=links,
-    )  # fmt: skip
+        panel=feet[i].panel,
+        foot=feet[i].foot,
+        state="lets go" if max(nominal) > 1 else "thin" if max(used) > 1 else "holds",
+        case=CASES[case][0],
+        pull_n=told.pull[case][i],
+        shear_n=told.shear[case][i],
+        utilisation=max(used),
+        weakest=chain.links[used.index(max(used))].id,
+        let_go_m_s=min(let_go),
+        let_go_typical_m_s=told.typical[i],
+        safe_m_s=told.safe[i],
+        lost_let_go_m_s=lost[0],
+        lost_safe_m_s=lost[1],
+        lost_next=None if lost[2] is None else feet[lost[2]].foot,
+        links=links,
+    )

@@ -62,7 +62,9 @@ class SpreadFeet(JobEdit):
 
 
 class MirrorPanel(JobEdit):
-    """Put the same panel on the other side of the centre line: same edge offset, same distances, feet mirrored too."""
+    """Put the same panel on the other side of the centre line: same edge offset, same distances, feet
+    mirrored too.
+    """
 
     op: Literal["mirror_panel"] = "mirror_panel"
     panel: Identifier
@@ -76,7 +78,9 @@ class MirrorPanel(JobEdit):
 
 
 class Arrange(JobEdit):
-    """Put panels in line with the first of them, on the centre line, or at equal gaps between the outer two."""
+    """Put panels in line with the first of them, on the centre line, or at equal gaps between the outer
+    two.
+    """
 
     op: Literal["arrange"] = "arrange"
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
@@ -90,7 +94,9 @@ class Arrange(JobEdit):
 
 
 class ReplaceModel(JobEdit):
-    """Another model in the place of panels that were planned: feet keep their share of the frame, measured sizes go."""
+    """Another model in the place of panels that were planned: feet keep their share of the frame, measured
+    sizes go.
+    """
 
     op: Literal["replace_model"] = "replace_model"
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
@@ -100,7 +106,9 @@ class ReplaceModel(JobEdit):
         model = find_model(job, self.model)
         for panel_id in self.panels:
             _must_exist(job, panel_id)
-        return with_lists(job, {"panels": tuple(replaced(p, model) if p.id in self.panels else p for p in job.panels)})
+        return with_lists(
+            job, {"panels": tuple(replaced(p, model) if p.id in self.panels else p for p in job.panels)}
+        )
 
     def words(self) -> str:
         return f"Changed to {self.model}"

@@ -1,4 +1,6 @@
-"""Snags of the arrangement: what is to stay free, leads, steps, sheets that do not add up, the vehicle's size, stock."""
+"""Snags of the arrangement: what is to stay free, leads, steps, sheets that do not add up, the vehicle's
+size, stock.
+"""
 
 from collections import Counter
 from collections.abc import Iterator
@@ -23,7 +25,11 @@ WORDS = {"walkway": "the walkway", "landing": "the ladder landing", "later": "th
 
 
 def _free_area(
-    keep_free: tuple[FreeArea, ...], panels: tuple[PlacedPanel, ...], units: UnitSystem, kinds: tuple[str, ...], remedy: str
+    keep_free: tuple[FreeArea, ...],
+    panels: tuple[PlacedPanel, ...],
+    units: UnitSystem,
+    kinds: tuple[str, ...],
+    remedy: str,
 ) -> Iterator[Found]:
     for area in keep_free:
         own = Rect(area.x.mm, area.y.mm - area.width.mm / 2, area.length.mm, area.width.mm)
@@ -44,20 +50,31 @@ def _free_area(
 
 
 @rule("on-the-way", "caution", "layout", "Panel on a walkway or ladder landing", PRACTICE)
-def on_the_way(keep_free: tuple[FreeArea, ...], panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+def on_the_way(
+    keep_free: tuple[FreeArea, ...], panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
     yield from _free_area(
-        keep_free, panels, units, ("walkway", "landing"), "Move the panel: nobody steps on glass, and a ladder needs its place."
+        keep_free,
+        panels,
+        units,
+        ("walkway", "landing"),
+        "Move the panel: nobody steps on glass, and a ladder needs its place.",
     )
 
 
 @rule("room-for-later", "note", "layout", "Panel on room kept for later", PRACTICE)
-def room_for_later(keep_free: tuple[FreeArea, ...], panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+def room_for_later(
+    keep_free: tuple[FreeArea, ...], panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
     yield from _free_area(keep_free, panels, units, ("later",), "Move the panel, or give the room up.")
 
 
 @rule("leads-apart", "caution", "layout", "Leads of a pair do not reach each other", PRACTICE)
 def leads_apart(
-    panels: tuple[PlacedPanel, ...], assumptions: Assumptions, cable_pairs: tuple[CablePair, ...], units: UnitSystem
+    panels: tuple[PlacedPanel, ...],
+    assumptions: Assumptions,
+    cable_pairs: tuple[CablePair, ...],
+    units: UnitSystem,
 ) -> Iterator[Found]:
     names, reach = ({p.id: p.name for p in panels}, assumptions.cable_reach.mm)
     for pair in cable_pairs:
@@ -65,7 +82,8 @@ def leads_apart(
             yield Found(
                 place=f"panels.{pair.first}",
                 where=f"{names[pair.first]} and {names[pair.second]}",
-                why=f"Their cable ends are {say_length(pair.apart_mm, units)} apart; the leads bridge {say_length(reach, units)}.",
+                why=f"Their cable ends are {say_length(pair.apart_mm, units)} apart; the leads "
+                f"bridge {say_length(reach, units)}.",
                 remedy="Turn one of them round, or have an extension with the right connectors at hand.",
                 quantity="distance",
                 value=pair.apart_mm,
@@ -100,7 +118,9 @@ def cable_end_blank(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
 
 
 @rule("across-a-step", "stop", "layout", "Panel across a step of the roof", "geometry")
-def across_a_step(survey_notes: Survey, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+def across_a_step(
+    survey_notes: Survey, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
     for section in survey_notes.sections:
         if abs(section.step.mm) <= STEP_MM:
             continue
@@ -121,7 +141,9 @@ def across_a_step(survey_notes: Survey, panels: tuple[PlacedPanel, ...], units: 
                 )
 
 
-@rule("too-high", "stop", "layout", "Vehicle too high", "sum of height, stand-off and frame; limit as entered")
+@rule(
+    "too-high", "stop", "layout", "Vehicle too high", "sum of height, stand-off and frame; limit as entered"
+)
 def too_high(
     vehicle: Vehicle, panels: tuple[PlacedPanel, ...], obstacles: tuple[Obstacle, ...], units: UnitSystem
 ) -> Iterator[Found]:
@@ -136,8 +158,10 @@ def too_high(
             yield Found(
                 place=place,
                 where=name,
-                why=f"Its top stands at {say_length(height.mm + top, units)}, {say_length(over, units)} over the limit; crown and springs not counted.",
-                remedy="Lower it, or change the limit of what you drive under. Write the new height on the dashboard.",
+                why=f"Its top stands at {say_length(height.mm + top, units)}, "
+                f"{say_length(over, units)} over the limit; crown and springs not counted.",
+                remedy="Lower it, or change the limit of what you drive under. Write the new height "
+                "on the dashboard.",
                 quantity="height",
                 value=height.mm + top,
                 limit=limit.mm,
@@ -153,14 +177,16 @@ def too_wide(
     if width is None or limit is None or (not panels):
         return
     over = {
-        side: max(0.0, *(-d.mm for d in distances if d.kind == "edge" and d.to == side), 0.0) for side in ("port", "starboard")
+        side: max(0.0, *(-d.mm for d in distances if d.kind == "edge" and d.to == side), 0.0)
+        for side in ("port", "starboard")
     }
     whole = width.mm + over["port"] + over["starboard"]
     if whole > limit.mm and max(over.values()) > 0:
         yield Found(
             place="panels",
             where="overhang at the sides",
-            why=f"With its overhang it is {say_length(whole, units)} wide; {say_length(limit.mm, units)} is allowed.",
+            why=f"With its overhang it is {say_length(whole, units)} wide; "
+            f"{say_length(limit.mm, units)} is allowed.",
             remedy="Move the panels inward.",
             quantity="width",
             value=whole,
@@ -169,14 +195,22 @@ def too_wide(
         )
 
 
-@rule("sheet-adds-up", "caution", "layout", "Data sheet does not add up", "P = V_mp · I_mp; V_oc over V_mp, I_sc over I_mp")
+@rule(
+    "sheet-adds-up",
+    "caution",
+    "layout",
+    "Data sheet does not add up",
+    "P = V_mp · I_mp; V_oc over V_mp, I_sc over I_mp",
+)
 def sheet_adds_up(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     for model, panel in {p.model: p for p in panels}.items():
         told = []
         if model.vmp and model.imp:
             product = model.vmp.v * model.imp.a
             if abs(product / model.power.w - 1) > SHEET_SHARE:
-                told.append(f"{model.vmp.v:g} V × {model.imp.a:g} A is {product:.0f} W, not {model.power.w:.0f} W")
+                told.append(
+                    f"{model.vmp.v:g} V × {model.imp.a:g} A is {product:.0f} W, not {model.power.w:.0f} W"
+                )
         if model.voc and model.vmp and (model.voc.v <= model.vmp.v):
             told.append("its open voltage is not above its working voltage")
         if model.isc and model.imp and (model.isc.a <= model.imp.a):
@@ -210,7 +244,8 @@ def stow_to_drive(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
             yield Found(
                 place=f"panels.{panel.id}",
                 where=panel.name,
-                why=f"Raised by {panel.tilt.deg:g}° it is a sail: speeds here hold only with it lying flat and pinned.",
+                why=f"Raised by {panel.tilt.deg:g}° it is a sail: speeds here hold only with it "
+                f"lying flat and pinned.",
                 remedy="Fit a pin that is seen from the driver's door, and lower it in wind.",
                 quantity="tilt",
                 value=panel.tilt.deg,
@@ -248,14 +283,22 @@ def flexible_bolted(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
 
 @rule("off-frame-holes", "note", "layout", "Feet away from the frame's holes", PRACTICE)
 def off_frame_holes(
-    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], ribs: Members, members: MemberFit, units: UnitSystem
+    panels: tuple[PlacedPanel, ...],
+    feet: tuple[FootPlace, ...],
+    ribs: Members,
+    members: MemberFit,
+    units: UnitSystem,
 ) -> Iterator[Found]:
     """Only along the long sides, where the sheet tells its holes; a bracket that covers a hole uses it."""
     for panel in panels:
         lost = off_holes(panel, feet)
         if lost:
             way = move_onto_holes_mm(ribs, panel, members.members)
-            moved = f"Move the panel {say_length(abs(way), units)} {('aft' if way > 0 else 'forward')}, or use" if way else "Use"
+            moved = (
+                f"Move the panel {say_length(abs(way), units)} {('aft' if way > 0 else 'forward')}, or use"
+                if way
+                else "Use"
+            )
             yield Found(
                 place=f"panels.{panel.id}",
                 where=panel.name,

@@ -10,12 +10,15 @@ from fahrtwind.core.job.panel import Foot, PanelModel, PlacedPanel
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 
-Order = Literal["front", "rear", "port", "starboard", "middle", "centre_line", "spread_along", "spread_across"]
+Order = Literal[
+    "front", "rear", "port", "starboard", "middle", "centre_line", "spread_along", "spread_across"
+]
 LEAST_TO_SPREAD = 3
 
 
 def arranged(job: Job, ids: tuple[str, ...], order: Order) -> tuple[PlacedPanel, ...]:
-    """All panels, those named put in order. The first named stays; the others line up with it, or spread between the outer two.
+    """All panels, those named put in order. The first named stays; the others line up with it, or spread
+    between the outer two.
 
     ``middle`` puts the middles of all on the same x; ``centre_line`` puts each on the roof's centre line.
     Raises InputError where a panel is locked or too few are named.
@@ -23,7 +26,11 @@ def arranged(job: Job, ids: tuple[str, ...], order: Order) -> tuple[PlacedPanel,
     chosen = [_panel(job, i) for i in dict.fromkeys(ids)]
     least = 1 if order == "centre_line" else LEAST_TO_SPREAD if order.startswith("spread") else 2
     if len(chosen) < least:
-        raise InputError(f"This needs {least} panels or more.", remedy="Pick more panels with shift and a click.", field="panels")
+        raise InputError(
+            f"This needs {least} panels or more.",
+            remedy="Pick more panels with shift and a click.",
+            field="panels",
+        )
     moved = (
         _spread(chosen, order)
         if order.startswith("spread")
@@ -38,14 +45,22 @@ def arranged(job: Job, ids: tuple[str, ...], order: Order) -> tuple[PlacedPanel,
 def _panel(job: Job, panel_id: str) -> PlacedPanel:
     found = next((p for p in job.panels if p.id == panel_id), None)
     if found is None:
-        raise InputError(f"There is no panel {panel_id}.", remedy="Reload the job: it may have been removed.", field="panels")
+        raise InputError(
+            f"There is no panel {panel_id}.",
+            remedy="Reload the job: it may have been removed.",
+            field="panels",
+        )
     return found
 
 
 def refuse_locked(panel: PlacedPanel) -> None:
     """Raise where a panel is locked in its place."""
     if panel.locked:
-        raise InputError(f"{panel.name} is locked in its place.", remedy="Unlock it first.", field=f"panels.{panel.id}.locked")
+        raise InputError(
+            f"{panel.name} is locked in its place.",
+            remedy="Unlock it first.",
+            field=f"panels.{panel.id}.locked",
+        )
 
 
 def _aligned(panel: PlacedPanel, to: Rect, order: Order) -> PlacedPanel:
@@ -90,7 +105,8 @@ def _spread(chosen: list[PlacedPanel], order: Order) -> dict[str, PlacedPanel]:
 
 
 def replaced(panel: PlacedPanel, model: PanelModel) -> PlacedPanel:
-    """Another model in the same place: front edge and middle stay, measured sizes go, feet keep their share of the frame.
+    """Another model in the same place: front edge and middle stay, measured sizes go, feet keep their share
+    of the frame.
 
     A pinned foot stays where it is on the roof as long as the new frame reaches it.
     """

@@ -1,4 +1,6 @@
-"""How much air is under a flat panel over a crowned roof: the plane through its feet against the roof below."""
+"""How much air is under a flat panel over a crowned roof: the plane through its feet against the roof
+below.
+"""
 
 from __future__ import annotations
 
@@ -23,7 +25,9 @@ LEAST_AIR_MM = 8.0
 
 @dataclass(frozen=True, slots=True)
 class ClearHeight:
-    """The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are needed."""
+    """The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are
+    needed.
+    """
 
     panel: str
     least_mm: float
@@ -32,7 +36,9 @@ class ClearHeight:
     feet_off_plane_mm: float
 
 
-def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: CrownSurface) -> ClearHeight | None:
+def clear_height_of(
+    panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: CrownSurface
+) -> ClearHeight | None:
     """The clear height of a panel; None with fewer than three feet or with all of them in one line."""
     if len(feet) < LEAST_FEET:
         return None
@@ -45,7 +51,9 @@ def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: Crow
     x, y = (
         g.ravel()
         for g in np.meshgrid(
-            np.linspace(rect.x_mm, rect.x_end_mm, STEPS), np.linspace(rect.y_mm, rect.y_end_mm, STEPS), indexing="ij"
+            np.linspace(rect.x_mm, rect.x_end_mm, STEPS),
+            np.linspace(rect.y_mm, rect.y_end_mm, STEPS),
+            indexing="ij",
         )
     )
     # plane less roof without the stand-off: what feet and spot share does not count for the uncertainty
@@ -58,8 +66,10 @@ def clear_height_of(panel: PlacedPanel, feet: tuple[FootPlace, ...], crown: Crow
     with scope("clear height", panel.id):
         sag = panel_sag(given(float(span), "computed", "between the feet"))
         least = clear_height(
-            given(roof + gap + panel.stand_off.mm, "computed", "plane through the feet"), given(roof, "inferred", "crown"),
-            given(sigma, "inferred", "crown, between the feet and there"), sag,
-        )  # fmt: skip
+            given(roof + gap + panel.stand_off.mm, "computed", "plane through the feet"),
+            given(roof, "inferred", "crown"),
+            given(sigma, "inferred", "crown, between the feet and there"),
+            sag,
+        )
     tops = under_feet @ crown.mean
     return ClearHeight(panel.id, float(least), at_x, at_y, float(np.abs(design @ share @ tops - tops).max()))

@@ -15,7 +15,14 @@ from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Outline
 from fahrtwind.core.job.views import RoofPlan
-from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_polygon, obstacle_rect, panel_rect, roof_rect
+from fahrtwind.core.stations.layout.footprint import (
+    Rect,
+    lid_rect,
+    obstacle_polygon,
+    obstacle_rect,
+    panel_rect,
+    roof_rect,
+)
 from fahrtwind.core.stations.survey.lids import lid_swing
 from fahrtwind.core.stations.survey.outline import is_plain, sound_outline
 
@@ -26,7 +33,9 @@ UPRIGHT_DEG, LID_MARGIN_MM = 91.0, 15.0
 
 @dataclass(frozen=True, slots=True)
 class Distance:
-    """The shortest way from a panel to something, with its end points on the plan. Negative: over the edge."""
+    """The shortest way from a panel to something, with its end points on the plan. Negative: over the
+    edge.
+    """
 
     panel: str
     to: str
@@ -56,9 +65,15 @@ def distances(plan: RoofPlan) -> tuple[Distance, ...]:
     edge = keyed(plan.survey.outline)
     for panel, rect in rects.items():
         if roof is not None:
-            found += _to_edges(panel, rect, roof) if shaped is None else _to_shaped_edges(panel, rect, _Edge(roof, edge, shaped))
+            found += (
+                _to_edges(panel, rect, roof)
+                if shaped is None
+                else _to_shaped_edges(panel, rect, _Edge(roof, edge, shaped))
+            )
         found += _to_nearest(panel, polygons[panel], obstacles, "obstacle")
-        found += _to_nearest(panel, polygons[panel], {i: p for i, p in polygons.items() if i != panel}, "panel")
+        found += _to_nearest(
+            panel, polygons[panel], {i: p for i, p in polygons.items() if i != panel}, "panel"
+        )
     return tuple(found)
 
 
@@ -68,13 +83,17 @@ def _to_edges(panel: str, rect: Rect, roof: Rect) -> list[Distance]:
         Distance(panel, "front", "edge", rect.x_mm - roof.x_mm, rect.x_mm, y, roof.x_mm, y),
         Distance(panel, "rear", "edge", roof.x_end_mm - rect.x_end_mm, rect.x_end_mm, y, roof.x_end_mm, y),
         Distance(panel, "port", "edge", rect.y_mm - roof.y_mm, x, rect.y_mm, x, roof.y_mm),
-        Distance(panel, "starboard", "edge", roof.y_end_mm - rect.y_end_mm, x, rect.y_end_mm, x, roof.y_end_mm),
+        Distance(
+            panel, "starboard", "edge", roof.y_end_mm - rect.y_end_mm, x, rect.y_end_mm, x, roof.y_end_mm
+        ),
     ]
 
 
 @dataclass(frozen=True, slots=True)
 class _Edge:
-    """The roof's edge, compared by what it was built from: comparing polygons would cost more than measuring."""
+    """The roof's edge, compared by what it was built from: comparing polygons would cost more than
+    measuring.
+    """
 
     roof: Rect
     outline: Keyed[Outline]
@@ -83,7 +102,9 @@ class _Edge:
 
 @lru_cache(maxsize=512)
 def _to_shaped_edges(panel: str, rect: Rect, edge: _Edge) -> list[Distance]:
-    """Straight ahead, astern and to both sides, each where the roof's edge comes nearest along the panel's own edge."""
+    """Straight ahead, astern and to both sides, each where the roof's edge comes nearest along the panel's
+    own edge.
+    """
     roof = edge.polygon
     x, y = rect.centre
     across = [rect.y_mm + 1.0, y, rect.y_end_mm - 1.0]
@@ -98,18 +119,33 @@ def _to_shaped_edges(panel: str, rect: Rect, edge: _Edge) -> list[Distance]:
         Distance(panel, "front", "edge", rect.x_mm - front, rect.x_mm, front_y, front, front_y),
         Distance(panel, "rear", "edge", rear - rect.x_end_mm, rect.x_end_mm, rear_y, rear, rear_y),
         Distance(panel, "port", "edge", rect.y_mm - port, port_x, rect.y_mm, port_x, port),
-        Distance(panel, "starboard", "edge", starboard - rect.y_end_mm, starboard_x, rect.y_end_mm, starboard_x, starboard),
+        Distance(
+            panel,
+            "starboard",
+            "edge",
+            starboard - rect.y_end_mm,
+            starboard_x,
+            rect.y_end_mm,
+            starboard_x,
+            starboard,
+        ),
     ]
 
 
-def _that_meet(roof: Polygon, places: list[float], *, along_x: bool) -> list[tuple[tuple[float, float], float]]:
-    """The roof's extent on each line that meets it; beside the roof there is no front or rear to measure to."""
+def _that_meet(
+    roof: Polygon, places: list[float], *, along_x: bool
+) -> list[tuple[tuple[float, float], float]]:
+    """The roof's extent on each line that meets it; beside the roof there is no front or rear to measure
+    to.
+    """
     found = [(roof_extent(roof, at, along_x=along_x), at) for at in places]
     return [(extent, at) for extent, at in found if extent[1] > extent[0]] or found
 
 
 def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, float]:
-    """First and last point of the roof on a line along it (at y) or across it (at x); a line that misses it counts as nothing."""
+    """First and last point of the roof on a line along it (at y) or across it (at x); a line that misses it
+    counts as nothing.
+    """
     x0, y0, x1, y1 = roof.bounds
     line = LineString([(x0 - 1, at_mm), (x1 + 1, at_mm)] if along_x else [(at_mm, y0 - 1), (at_mm, y1 + 1)])
     cut = roof.intersection(line)
@@ -120,7 +156,9 @@ def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, f
     return (low_x, high_x) if along_x else (low_y, high_y)
 
 
-def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]) -> list[Distance]:
+def _to_nearest(
+    panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]
+) -> list[Distance]:
     if not others:
         return []
     names = list(others)
@@ -132,7 +170,9 @@ def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon], kind: 
 
 
 def overlaps(plan: RoofPlan) -> tuple[Overlap, ...]:
-    """Panels that lie on one another, on an obstacle that stays or its clearance, or under a lid that could not open."""
+    """Panels that lie on one another, on an obstacle that stays or its clearance, or under a lid that could
+    not open.
+    """
     rects = [(p, panel_rect(p)) for p in plan.panels]
     found: list[Overlap] = []
     for index, (panel, rect) in enumerate(rects):
@@ -146,7 +186,9 @@ def overlaps(plan: RoofPlan) -> tuple[Overlap, ...]:
 def _on_obstacle(panel: PlacedPanel, rect: Rect, obstacle: Obstacle) -> list[Overlap]:
     found = []
     if obstacle.shape == "rectangle":
-        found += _overlap(panel.id, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle")
+        found += _overlap(
+            panel.id, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle"
+        )
     else:
         common = obstacle_polygon(obstacle).buffer(obstacle.clearance.mm).intersection(rect.polygon())
         if common.area * 1e-6 >= TOUCHING_M2:
@@ -159,20 +201,26 @@ def _on_obstacle(panel: PlacedPanel, rect: Rect, obstacle: Obstacle) -> list[Ove
 
 
 def _passes_under(panel: PlacedPanel, rect: Rect, obstacle: Obstacle, lid: Rect) -> bool:
-    """Whether the open lid stands clear above a panel: told only where its angle was measured, else the plan decides."""
+    """Whether the open lid stands clear above a panel: told only where its angle was measured, else the plan
+    decides.
+    """
     swing = lid_swing(obstacle)
     common = rect.clipped(lid)
     if swing is None or common is None or swing.angle_deg <= UPRIGHT_DEG:
         return False
     beyond = {
-        "front": lid.x_end_mm - common.x_end_mm, "rear": common.x_mm - lid.x_mm,
-        "left": lid.y_end_mm - common.y_end_mm, "right": common.y_mm - lid.y_mm,
-    }[swing.hinge]  # fmt: skip
+        "front": lid.x_end_mm - common.x_end_mm,
+        "rear": common.x_mm - lid.x_mm,
+        "left": lid.y_end_mm - common.y_end_mm,
+        "right": common.y_mm - lid.y_mm,
+    }[swing.hinge]
     lowest = float(lid_height_beyond(swing.hinge_height_mm, beyond, swing.angle_deg))
     return panel.stand_off.mm + panel.model.frame_height.mm + LID_MARGIN_MM <= lowest
 
 
-def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal["panel", "obstacle", "lid"]) -> list[Overlap]:
+def _overlap(
+    panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal["panel", "obstacle", "lid"]
+) -> list[Overlap]:
     common = rect.clipped(other_rect)
     if common is None or common.area_m2 < TOUCHING_M2:
         return []
@@ -180,8 +228,15 @@ def _overlap(panel: str, rect: Rect, other: str, other_rect: Rect, kind: Literal
 
 
 def outside_mm(rect: Rect, area: Polygon) -> float:
-    """How far a panel reaches out of an area: 0 inside, else the largest distance of one of its corners from the area."""
+    """How far a panel reaches out of an area: 0 inside, else the largest distance of one of its corners from
+    the area.
+    """
     if area.covers(rect.polygon()):
         return 0.0
-    corners = [(rect.x_mm, rect.y_mm), (rect.x_end_mm, rect.y_mm), (rect.x_end_mm, rect.y_end_mm), (rect.x_mm, rect.y_end_mm)]
+    corners = [
+        (rect.x_mm, rect.y_mm),
+        (rect.x_end_mm, rect.y_mm),
+        (rect.x_end_mm, rect.y_end_mm),
+        (rect.x_mm, rect.y_end_mm),
+    ]
     return max(float(area.distance(Point(corner))) for corner in corners)

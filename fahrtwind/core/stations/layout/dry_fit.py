@@ -1,4 +1,6 @@
-"""What to mark on the roof before a panel is set: offsets of its corners from the datum, and diagonals to compare."""
+"""What to mark on the roof before a panel is set: offsets of its corners from the datum, and diagonals to
+compare.
+"""
 
 from __future__ import annotations
 
@@ -10,10 +12,11 @@ from fahrtwind.core.stations.layout.footprint import panel_rect
 
 @dataclass(frozen=True, slots=True)
 class DryFit:
-    """Marks for one panel, mm: x of its front and rear edge, offsets of its sides from the centre line, and its diagonal.
+    """Marks for one panel, mm: x of its front and rear edge, offsets of its sides from the centre line, and
+    its diagonal.
 
-    Offsets are positive to starboard. Both diagonals of the four marks must read ``diagonal_mm``; where they differ the marks
-    are out of square.
+    Offsets are positive to starboard. Both diagonals of the four marks must read ``diagonal_mm``; where they
+    differ the marks are out of square.
     """
 
     panel: str
@@ -26,7 +29,10 @@ class DryFit:
 
 def dry_fit(plan: RoofPlan) -> tuple[DryFit, ...]:
     """The marks of every panel, front to rear."""
-    rects = sorted(((p.id, panel_rect(p)) for p in plan.panels), key=lambda item: (item[1].x_mm, item[1].y_mm))
+    rects = sorted(
+        ((p.id, panel_rect(p)) for p in plan.panels), key=lambda item: (item[1].x_mm, item[1].y_mm)
+    )
     return tuple(
-        DryFit(panel, r.x_mm, r.x_end_mm, r.y_mm, r.y_end_mm, (r.length_mm**2 + r.width_mm**2) ** 0.5) for panel, r in rects
-    )  # fmt: skip
+        DryFit(panel, r.x_mm, r.x_end_mm, r.y_mm, r.y_end_mm, (r.length_mm**2 + r.width_mm**2) ** 0.5)
+        for panel, r in rects
+    )

@@ -56,9 +56,11 @@ def _within_frame(panel: PlacedPanel, foot: Foot, rect: Rect) -> float:
 
 
 def _snapped(free: dict[str, float], rect: Rect, end: float, members: tuple[Member, ...]) -> dict[str, float]:
-    """Give the feet of a side members of their own that the frame reaches: those that spread them best, in the feet's order.
+    """Give the feet of a side members of their own that the frame reaches: those that spread them best, in
+    the feet's order.
 
-    Best is the least stretch of frame that any one foot has to carry; among equals the least way from where the feet were put.
+    Best is the least stretch of frame that any one foot has to carry; among equals the least way from where
+    the feet were put.
     """
     reach = sorted(m.x_mm - rect.x_mm for m in members if end <= m.x_mm - rect.x_mm <= rect.length_mm - end)
     feet = sorted(free.items(), key=lambda item: item[1])
@@ -68,7 +70,11 @@ def _snapped(free: dict[str, float], rect: Rect, end: float, members: tuple[Memb
         return _nearest(feet, reach)
     options = list(islice(combinations(reach, len(feet)), MOST_SPREADS))
     best = min(
-        options, key=lambda at: (_carried(at, rect.length_mm), sum((x - f) ** 2 for x, (_, f) in zip(at, feet, strict=True)))
+        options,
+        key=lambda at: (
+            _carried(at, rect.length_mm),
+            sum((x - f) ** 2 for x, (_, f) in zip(at, feet, strict=True)),
+        ),
     )
     return {foot: x for (foot, _), x in zip(feet, best, strict=True)}
 
@@ -84,19 +90,30 @@ def _nearest(feet: list[tuple[str, float]], reach: list[float]) -> dict[str, flo
 
 
 def _carried(at: tuple[float, ...], length_mm: float) -> int:
-    """The longest stretch of frame that one foot carries, to whole centimetres, so that hairs do not decide."""
+    """The longest stretch of frame that one foot carries, to whole centimetres, so that hairs do not
+    decide.
+    """
     middles = [0.0, *((a + b) / 2 for a, b in pairwise(at)), length_mm]
     return round(max(b - a for a, b in pairwise(middles)) / 10)
 
 
-def _place(ribs: Members, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]) -> FootPlace:
+def _place(
+    ribs: Members, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]
+) -> FootPlace:
     x, y = _on_plan(foot, rect, along, panel.hold.bracket.lever.mm)
     nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)
     return FootPlace(
-        panel=panel.id, foot=foot.id, x_mm=x, y_mm=y, along_mm=along, moved_mm=along - foot.along.mm,
-        member=nearest.number if nearest else None, off_mm=x - nearest.x_mm if nearest else None,
-        landing=landing_of(ribs, panel.hold, x, nearest), on_side=foot.side in ("port", "starboard"),
-    )  # fmt: skip
+        panel=panel.id,
+        foot=foot.id,
+        x_mm=x,
+        y_mm=y,
+        along_mm=along,
+        moved_mm=along - foot.along.mm,
+        member=nearest.number if nearest else None,
+        off_mm=x - nearest.x_mm if nearest else None,
+        landing=landing_of(ribs, panel.hold, x, nearest),
+        on_side=foot.side in ("port", "starboard"),
+    )
 
 
 def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float, float]:
@@ -112,38 +129,54 @@ def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float,
 
 
 def frame_holes_mm(panel: PlacedPanel) -> tuple[float, ...]:
-    """Where a frame's mounting holes may lie along its sides: nobody knows from which end the sheet counts."""
+    """Where a frame's mounting holes may lie along its sides: nobody knows from which end the sheet
+    counts.
+    """
     run = panel_rect(panel).length_mm
     return () if panel.turned else tuple(at for h in panel.model.holes for at in (h.mm, run - h.mm))
 
 
 def off_holes(panel: PlacedPanel, feet: tuple[FootPlace, ...]) -> list[str]:
-    """Feet along the sides whose bracket covers none of the frame's mounting holes; none where the sheet tells no holes."""
+    """Feet along the sides whose bracket covers none of the frame's mounting holes; none where the sheet
+    tells no holes.
+    """
     holes, reach = frame_holes_mm(panel), panel.hold.bracket.length.mm / 2
     return [
-        f.foot for f in feet if holes and f.panel == panel.id and f.on_side and min(abs(f.along_mm - h) for h in holes) > reach
+        f.foot
+        for f in feet
+        if holes and f.panel == panel.id and f.on_side and min(abs(f.along_mm - h) for h in holes) > reach
     ]
 
 
 def move_onto_holes_mm(ribs: Members, panel: PlacedPanel, members: tuple[Member, ...]) -> float | None:
-    """The least way along the roof after which feet snap to members under holes of the frame; None where there is none."""
+    """The least way along the roof after which feet snap to members under holes of the frame; None where
+    there is none.
+    """
     ways = {round(m.x_mm - panel.x.mm - hole) for m in members for hole in frame_holes_mm(panel)}
     for way in sorted((w for w in ways if abs(w) <= FURTHEST_MOVE_MM), key=abs):
         moved = panel.model_copy(update={"x": Length(mm=panel.x.mm + way)})
         feet = place_feet(ribs, moved, members)
-        if not off_holes(moved, feet) and all(f.off_mm is not None and abs(f.off_mm) < 1 for f in feet if f.on_side):
+        if not off_holes(moved, feet) and all(
+            f.off_mm is not None and abs(f.off_mm) < 1 for f in feet if f.on_side
+        ):
             return float(way)
     return None
 
 
 def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:
-    """What a foot covers of the roof: its bracket's base, from the frame to the edge of its toe, or its pad where that is larger."""
+    """What a foot covers of the roof: its bracket's base, from the frame to the edge of its toe, or its pad
+    where that is larger.
+    """
     hold, bracket = panel.hold, panel.hold.bracket
     side = next(f.side for f in panel.feet if f.id == place.foot)
     out, along = bracket.lever.mm + bracket.toe.mm, bracket.length.mm
     before = bracket.toe.mm if side in ("port", "front") else bracket.lever.mm
     if hold.school == "tape":
-        out, along, before = max(out, hold.pad_width.mm), max(along, hold.pad_length.mm), max(before, hold.pad_width.mm / 2)
+        out, along, before = (
+            max(out, hold.pad_width.mm),
+            max(along, hold.pad_length.mm),
+            max(before, hold.pad_width.mm / 2),
+        )
     if side in ("port", "starboard"):
         return Rect(place.x_mm - along / 2, place.y_mm - before, along, out)
     return Rect(place.x_mm - before, place.y_mm - along / 2, out, along)
@@ -157,13 +190,19 @@ def fastener_diameter_mm(hold: Attachment) -> float | None:
 
 
 def member_margin_mm(ribs: Members, hold: Attachment) -> float:
-    """How far from a member's middle a fastener may stand and still have its edge distance in the face; 0 where no face is known."""
+    """How far from a member's middle a fastener may stand and still have its edge distance in the face; 0
+    where no face is known.
+    """
     face = ribs.face_width
-    return 0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
+    return (
+        0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
+    )
 
 
 def landing_of(ribs: Members, hold: Attachment, x_mm: float, nearest: Member | None) -> Landing:
-    """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off, and the member is sure."""
+    """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off,
+    and the member is sure.
+    """
     if nearest is None or ribs.face_width is None:
         return "unknown"
     margin = member_margin_mm(ribs, hold)

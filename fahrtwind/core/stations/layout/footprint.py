@@ -51,7 +51,9 @@ class Rect:
     def grown(self, by_mm: float, across_mm: float | None = None) -> Rect:
         """Larger on all sides, across by another distance where one is given."""
         across = by_mm if across_mm is None else across_mm
-        return Rect(self.x_mm - by_mm, self.y_mm - across, self.length_mm + 2 * by_mm, self.width_mm + 2 * across)
+        return Rect(
+            self.x_mm - by_mm, self.y_mm - across, self.length_mm + 2 * by_mm, self.width_mm + 2 * across
+        )
 
 
 @lru_cache(maxsize=1024)
@@ -74,7 +76,9 @@ def panel_rect(panel: PlacedPanel) -> Rect:
 
 @dataclass(frozen=True, slots=True)
 class Raised:
-    """A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than lying flat, mm."""
+    """A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than
+    lying flat, mm.
+    """
 
     rect: Rect
     up: Literal["front", "rear", "port", "starboard"]

@@ -17,11 +17,15 @@ GAP_MM = 50.0
 FURTHEST_AFT_MM = 22_000.0
 LARGE_MM = 1300.0
 END_SHARE = 0.2
-"""Feet sit about a fifth in from the ends of the frame (common practice, and panel makers' usual clamping zone)."""
+"""Feet sit about a fifth in from the ends of the frame (common practice, and panel makers' usual clamping
+zone).
+"""
 
 
 def new_panel(job: Job, model_name: str) -> PlacedPanel:
-    """A panel of the named model on the first free spot along the centre line, held like the panel before it."""
+    """A panel of the named model on the first free spot along the centre line, held like the panel before
+    it.
+    """
     model = find_model(job, model_name)
     at = _first_free_x(job, model)
     if at > FURTHEST_AFT_MM:
@@ -33,9 +37,14 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
     number = next_number("panels", [p.id for p in job.panels])
     before = job.panels[-1] if job.panels else None
     panel = PlacedPanel(
-        id=identifier("panels", number), name=f"Panel {number}", model=model, x=Length(mm=at), y=Length(mm=0.0),
-        hold=before.hold if before else first_hold("screws", job.units), stand_off=before.stand_off if before else Length(mm=40),
-    )  # fmt: skip
+        id=identifier("panels", number),
+        name=f"Panel {number}",
+        model=model,
+        x=Length(mm=at),
+        y=Length(mm=0.0),
+        hold=before.hold if before else first_hold("screws", job.units),
+        stand_off=before.stand_off if before else Length(mm=40),
+    )
     return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
 
 
@@ -46,9 +55,19 @@ def first_hold(school: Literal["screws", "bolts", "tape"], units: UnitSystem) ->
         return plain[school]
     inch: dict[str, dict[str, object]] = {
         "screws": {"length": "1 in", "bracket": _inch_bracket("3/4 in", "7/8 in", "2 3/8 in")},
-        "bolts": {"bolt": "1/4-20", "length": "1 1/4 in", "washer": "1 in", "bracket": _inch_bracket("1 in", "1 1/4 in", "2 3/8 in")},
-        "tape": {"pad_length": "4 in", "pad_width": "2 in", "thickness": "1/16 in", "bracket": _inch_bracket("3/8 in", "1 5/8 in", "4 in")},
-    }  # fmt: skip
+        "bolts": {
+            "bolt": "1/4-20",
+            "length": "1 1/4 in",
+            "washer": "1 in",
+            "bracket": _inch_bracket("1 in", "1 1/4 in", "2 3/8 in"),
+        },
+        "tape": {
+            "pad_length": "4 in",
+            "pad_width": "2 in",
+            "thickness": "1/16 in",
+            "bracket": _inch_bracket("3/8 in", "1 5/8 in", "4 in"),
+        },
+    }
     return type(plain[school]).model_validate({"school": school, **inch[school]})
 
 
@@ -74,21 +93,29 @@ def panel_at(
     """A panel with so many feet along its sides whose front port corner lies at ``corner_mm``."""
     across = model.length.mm if turned else model.width.mm
     panel = PlacedPanel(
-        id=identifier("panels", number), name=f"Panel {number}", model=model, x=Length(mm=corner_mm[0]), y=Length(mm=corner_mm[1] + across / 2), turned=turned,
-        hold=hold, stand_off=stand_off,
-    )  # fmt: skip
+        id=identifier("panels", number),
+        name=f"Panel {number}",
+        model=model,
+        x=Length(mm=corner_mm[0]),
+        y=Length(mm=corner_mm[1] + across / 2),
+        turned=turned,
+        hold=hold,
+        stand_off=stand_off,
+    )
     return panel.model_copy(update={"feet": _feet_for(panel, feet, "sides")})
 
 
 def with_twin(job: Job, panel_id: str) -> tuple[PlacedPanel, ...]:
     """The panels with the twin of one on the other side of the centre line.
 
-    A panel that lies across that line gets its twin beside it, with room for both panels' brackets; where the roof has no room for that
-    but for a pair to both sides of the line, the panel itself makes room.
+    A panel that lies across that line gets its twin beside it, with room for both panels' brackets; where the
+    roof has no room for that but for a pair to both sides of the line, the panel itself makes room.
     """
     panel = next(p for p in job.panels if p.id == panel_id)
     y, twin_y = _pair_y(job, panel, panel_rect(panel).width_mm)
-    others = tuple(p.model_copy(update={"y": Length(mm=y)}) if p is panel and y != p.y.mm else p for p in job.panels)
+    others = tuple(
+        p.model_copy(update={"y": Length(mm=y)}) if p is panel and y != p.y.mm else p for p in job.panels
+    )
     return (*others, _twin(job, panel, twin_y))
 
 
@@ -97,13 +124,22 @@ def _twin(job: Job, panel: PlacedPanel, y_mm: float) -> PlacedPanel:
     across = panel_rect(panel).width_mm
     sides = {"port": "starboard", "starboard": "port"}
     feet = tuple(
-        f.model_copy(update={"side": sides[f.side]}) if f.side in sides else f.model_copy(update={"along": Length(mm=across - f.along.mm)})
+        f.model_copy(update={"side": sides[f.side]})
+        if f.side in sides
+        else f.model_copy(update={"along": Length(mm=across - f.along.mm)})
         for f in panel.feet
-    )  # fmt: skip
+    )
     return panel.model_copy(
-        update={"id": identifier("panels", number), "name": f"Panel {number}", "y": Length(mm=y_mm), "feet": feet,
-                "measured_length": None, "measured_width": None, "locked": False}
-    )  # fmt: skip
+        update={
+            "id": identifier("panels", number),
+            "name": f"Panel {number}",
+            "y": Length(mm=y_mm),
+            "feet": feet,
+            "measured_length": None,
+            "measured_width": None,
+            "locked": False,
+        }
+    )
 
 
 def _pair_y(job: Job, panel: PlacedPanel, across: float) -> tuple[float, float]:
@@ -124,7 +160,11 @@ def find_model(job: Job, name: str) -> PanelModel:
     for model in (*job.own_models, *CATALOGUE):
         if model.name == name:
             return model
-    raise InputError(f"No panel model is called “{name}”.", remedy="Choose one from the list or add your own.", field="model")
+    raise InputError(
+        f"No panel model is called “{name}”.",
+        remedy="Choose one from the list or add your own.",
+        field="model",
+    )
 
 
 def spread_feet(job: Job, panel_id: str, count: int, along: Literal["sides", "ends"]) -> tuple[Foot, ...]:
@@ -142,13 +182,17 @@ def _feet_for(panel: PlacedPanel, count: int, along: Literal["sides", "ends"]) -
         for i in range(on_side):
             share = 0.5 if on_side == 1 else END_SHARE + (1 - 2 * END_SHARE) * i / (on_side - 1)
             feet.append(
-                Foot.model_validate({"id": identifier("feet", len(feet) + 1), "side": side, "along": round(run * share, 1)})
+                Foot.model_validate(
+                    {"id": identifier("feet", len(feet) + 1), "side": side, "along": round(run * share, 1)}
+                )
             )
     return tuple(feet)
 
 
 def _first_free_x(job: Job, model: PanelModel) -> float:
-    """The foremost x, in steps, where the panel keeps clear of obstacles and panels; behind the last thing if none."""
+    """The foremost x, in steps, where the panel keeps clear of obstacles and panels; behind the last thing if
+    none.
+    """
     longer, shorter = model.length.mm, model.width.mm
     taken = [panel_rect(p).grown(GAP_MM).polygon() for p in job.panels]
     taken += [lid.polygon() for o in job.obstacles if (lid := lid_rect(o)) is not None]

@@ -39,7 +39,10 @@ def _least(assumptions: Assumptions, side: str) -> float:
 
 @rule("over-edge", "stop", "layout", "Panel over the roof edge", PRACTICE)
 def over_edge(
-    distances: tuple[Distance, ...], units: UnitSystem, assumptions: Assumptions, panels: tuple[PlacedPanel, ...]
+    distances: tuple[Distance, ...],
+    units: UnitSystem,
+    assumptions: Assumptions,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     for d in distances:
         allowed = max(-_least(assumptions, d.to), 0.0) if d.kind == "edge" else 0.0
@@ -59,7 +62,10 @@ def over_edge(
 
 @rule("hangs-over", "caution", "layout", "Panel hangs over the roof edge as allowed", PRACTICE)
 def hangs_over(
-    distances: tuple[Distance, ...], units: UnitSystem, assumptions: Assumptions, panels: tuple[PlacedPanel, ...]
+    distances: tuple[Distance, ...],
+    units: UnitSystem,
+    assumptions: Assumptions,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     for d in distances:
         if d.kind == "edge" and -0.5 > d.mm >= _least(assumptions, d.to) - 0.5:
@@ -67,7 +73,8 @@ def hangs_over(
                 place=f"panels.{d.panel}",
                 where=_panel(panels, d.panel).name,
                 why=f"It hangs {say_length(-d.mm, units)} over the {d.to} edge.",
-                remedy="The stream gets under it, branches catch it: check the let-go speed and the width of the vehicle.",
+                remedy="The stream gets under it, branches catch it: check the let-go speed and the "
+                "width of the vehicle.",
                 quantity="overhang",
                 value=-d.mm,
                 limit=0.0,
@@ -77,7 +84,10 @@ def hangs_over(
 
 @rule("near-edge", "caution", "layout", "Panel close to the roof edge", PRACTICE)
 def near_edge(
-    distances: tuple[Distance, ...], units: UnitSystem, assumptions: Assumptions, panels: tuple[PlacedPanel, ...]
+    distances: tuple[Distance, ...],
+    units: UnitSystem,
+    assumptions: Assumptions,
+    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     for d in distances:
         least = _least(assumptions, d.to) if d.kind == "edge" else 0.0
@@ -85,7 +95,8 @@ def near_edge(
             yield Found(
                 place=f"panels.{d.panel}",
                 where=_panel(panels, d.panel).name,
-                why=f"Only {say_length(d.mm, units)} to the {d.to} edge; {say_length(least, units)} is wanted.",
+                why=f"Only {say_length(d.mm, units)} to the {d.to} edge; {say_length(least, units)} "
+                f"is wanted.",
                 remedy="Move it inward; feet need flat roof beside the frame.",
                 quantity="distance",
                 value=d.mm,
@@ -96,7 +107,10 @@ def near_edge(
 
 @rule("panels-overlap", "stop", "layout", "Panels overlap", "geometry")
 def panels_overlap(
-    overlaps: tuple[Overlap, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...], obstacles: tuple[Obstacle, ...]
+    overlaps: tuple[Overlap, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
+    obstacles: tuple[Obstacle, ...],
 ) -> Iterator[Found]:
     for o in overlaps:
         if o.kind == "panel":
@@ -114,7 +128,10 @@ def panels_overlap(
 
 @rule("on-obstacle", "stop", "layout", "Panel on an obstacle", "geometry; service clearance as entered")
 def on_obstacle(
-    overlaps: tuple[Overlap, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...], obstacles: tuple[Obstacle, ...]
+    overlaps: tuple[Overlap, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
+    obstacles: tuple[Obstacle, ...],
 ) -> Iterator[Found]:
     for o in overlaps:
         if o.kind == "obstacle":
@@ -132,7 +149,10 @@ def on_obstacle(
 
 @rule("lid-blocked", "stop", "layout", "Lid cannot open", "geometry; lid angle, or lean as entered")
 def lid_blocked(
-    overlaps: tuple[Overlap, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...], obstacles: tuple[Obstacle, ...]
+    overlaps: tuple[Overlap, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
+    obstacles: tuple[Obstacle, ...],
 ) -> Iterator[Found]:
     for o in overlaps:
         if o.kind == "lid":
@@ -188,7 +208,8 @@ def measured_differs(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iter
                 yield Found(
                     place=f"panels.{panel.id}",
                     where=panel.name,
-                    why=f"It is {say_length(measured.mm, units)} {word}, the sheet says {say_length(sheet.mm, units)}.",
+                    why=f"It is {say_length(measured.mm, units)} {word}, the sheet says "
+                    f"{say_length(sheet.mm, units)}.",
                     remedy="The plan uses the measured size; check the other panels of the lot.",
                     quantity="difference",
                     value=measured.mm - sheet.mm,
@@ -197,7 +218,13 @@ def measured_differs(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iter
                 )
 
 
-@rule("not-measured", "note", "layout", "Panel not measured yet", "common practice: measure before cutting metal")
+@rule(
+    "not-measured",
+    "note",
+    "layout",
+    "Panel not measured yet",
+    "common practice: measure before cutting metal",
+)
 def not_measured(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
     waiting = [p.name for p in panels if p.measured_length is None or p.measured_width is None]
     if waiting:
@@ -216,7 +243,8 @@ def no_air_gap(panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[F
             yield Found(
                 place=f"panels.{panel.id}.stand_off",
                 where=panel.name,
-                why=f"Only {say_length(panel.stand_off.mm, units)} under the frame: cables chafe, the panel runs hot, a crowned roof touches.",
+                why=f"Only {say_length(panel.stand_off.mm, units)} under the frame: cables chafe, "
+                f"the panel runs hot, a crowned roof touches.",
                 remedy=f"Raise it to {say_length(CABLE_ROOM_MM, units)} or more.",
                 quantity="stand-off",
                 value=panel.stand_off.mm,
@@ -232,7 +260,11 @@ def _overhang(assumptions: Assumptions) -> float:
 
 @rule("off-outline", "stop", "layout", "Panel reaches over the roof's edge", PRACTICE)
 def off_outline(
-    survey_notes: Survey, surveyed: SurveyFindings, panels: tuple[PlacedPanel, ...], units: UnitSystem, assumptions: Assumptions
+    survey_notes: Survey,
+    surveyed: SurveyFindings,
+    panels: tuple[PlacedPanel, ...],
+    units: UnitSystem,
+    assumptions: Assumptions,
 ) -> Iterator[Found]:
     if is_plain(survey_notes.outline) or len(surveyed.outline) < 3 or surveyed.outline_trouble:
         return
@@ -299,7 +331,8 @@ def out_of_reach(
         yield Found(
             place=f"panels.{panel}",
             where=_panel(panels, panel).name,
-            why=f"Feet {', '.join(beyond)} are beyond arm's length ({say_length(survey_notes.access.reach.mm, units)}) from any ladder.",
+            why=f"Feet {', '.join(beyond)} are beyond arm's length "
+            f"({say_length(survey_notes.access.reach.mm, units)}) from any ladder.",
             remedy="Move them outward, set the ladder at another side, or work from a plank on trestles.",
             quantity="reach",
             value=None,
@@ -323,8 +356,11 @@ def touches_the_crown(
             yield Found(
                 place=f"panels.{height.panel}.stand_off",
                 where=_panel(panels, height.panel).name,
-                why=f"At {say_length(height.at_x_mm, units)} aft the roof may come {say_length(-height.least_mm, units)} into the panel, its sag and the crown's uncertainty counted.",
-                remedy="Raise the feet, set them further out where the roof is lower, or turn the panel lengthwise.",
+                why=f"At {say_length(height.at_x_mm, units)} aft the roof may come "
+                f"{say_length(-height.least_mm, units)} into the panel, its sag and the crown's "
+                f"uncertainty counted.",
+                remedy="Raise the feet, set them further out where the roof is lower, or turn the "
+                "panel lengthwise.",
                 quantity="clear height",
                 value=height.least_mm,
                 limit=0.0,
@@ -333,13 +369,16 @@ def touches_the_crown(
 
 
 @rule("little-air", "caution", "layout", "Little air between panel and roof", PRACTICE)
-def little_air(clear_heights: tuple[ClearHeight, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
+def little_air(
+    clear_heights: tuple[ClearHeight, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+) -> Iterator[Found]:
     for height in clear_heights:
         if 0 <= height.least_mm < LEAST_AIR_MM:
             yield Found(
                 place=f"panels.{height.panel}.stand_off",
                 where=_panel(panels, height.panel).name,
-                why=f"Only {say_length(height.least_mm, units)} at {say_length(height.at_x_mm, units)} aft: it chafes when it flexes.",
+                why=f"Only {say_length(height.least_mm, units)} at "
+                f"{say_length(height.at_x_mm, units)} aft: it chafes when it flexes.",
                 remedy=f"Leave {say_length(LEAST_AIR_MM, units)} or more.",
                 quantity="clear height",
                 value=height.least_mm,

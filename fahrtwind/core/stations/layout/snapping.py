@@ -1,4 +1,6 @@
-"""Places a panel likes to lie: at its margins, a gap away from things, in line with other panels, mirrored, over members."""
+"""Places a panel likes to lie: at its margins, a gap away from things, in line with other panels, mirrored,
+over members.
+"""
 
 from __future__ import annotations
 
@@ -17,9 +19,11 @@ SAME_MM = 0.5
 
 @dataclass(frozen=True, slots=True)
 class Snap:
-    """A value of a panel's x (its front edge) or y (its middle) that lines up with something: the line to draw, and why.
+    """A value of a panel's x (its front edge) or y (its middle) that lines up with something: the line to
+    draw, and why.
 
-    ``low_mm`` and ``high_mm`` are how far the thing reaches along the line: it matters to a panel that comes near.
+    ``low_mm`` and ``high_mm`` are how far the thing reaches along the line: it matters to a panel that comes
+    near.
     """
 
     axis: Literal["x", "y"]
@@ -34,11 +38,15 @@ def snaps_of(plan: RoofPlan, panel_id: str, members: tuple[Member, ...]) -> tupl
     """All places for one panel, along and across. Raises InputError where there is no such panel."""
     panel = next((p for p in plan.panels if p.id == panel_id), None)
     if panel is None:
-        raise InputError(f"There is no panel {panel_id}.", remedy="Choose one of the job's panels.", field="panel")
+        raise InputError(
+            f"There is no panel {panel_id}.", remedy="Choose one of the job's panels.", field="panel"
+        )
     rect = panel_rect(panel)
     mates = {p.id for p in plan.panels if p.id == panel_id or (panel.array and p.array == panel.array)}
     room = room_of(
-        plan, panel.stand_off.mm + panel.model.frame_height.mm, frozenset(p.id for p in plan.panels if p.id not in mates)
+        plan,
+        panel.stand_off.mm + panel.model.frame_height.mm,
+        frozenset(p.id for p in plan.panels if p.id not in mates),
     )
     found: list[Snap] = []
     if room is not None:
@@ -50,7 +58,9 @@ def snaps_of(plan: RoofPlan, panel_id: str, members: tuple[Member, ...]) -> tupl
             found += _in_line(rect, panel_rect(other), other.name)
     roof = room.bounds if room else rect
     found.append(Snap("y", 0.0, 0.0, roof.x_mm, roof.x_end_mm, "centre line"))
-    for foot in place_feet(plan.members, panel, ()):  # where the frame's feet are meant to be, before they snap to members
+    for foot in place_feet(
+        plan.members, panel, ()
+    ):  # where the frame's feet are meant to be, before they snap to members
         if foot.on_side:
             found += [
                 Snap(
@@ -71,9 +81,11 @@ def _against(rect: Rect, other: Rect, name: str, *, inside: bool) -> list[Snap]:
     low_y, high_y = (other.y_mm, other.y_end_mm) if inside else (other.y_end_mm, other.y_mm)
     along, across = (other.y_mm, other.y_end_mm), (other.x_mm, other.x_end_mm)
     return [
-        Snap("x", low_x, low_x, *along, name), Snap("x", high_x - rect.length_mm, high_x, *along, name),
-        Snap("y", low_y + rect.width_mm / 2, low_y, *across, name), Snap("y", high_y - rect.width_mm / 2, high_y, *across, name),
-    ]  # fmt: skip
+        Snap("x", low_x, low_x, *along, name),
+        Snap("x", high_x - rect.length_mm, high_x, *along, name),
+        Snap("y", low_y + rect.width_mm / 2, low_y, *across, name),
+        Snap("y", high_y - rect.width_mm / 2, high_y, *across, name),
+    ]
 
 
 def _in_line(rect: Rect, other: Rect, name: str) -> list[Snap]:

@@ -67,7 +67,9 @@ def feet(feet_by_panel: tuple[tuple[FootPlace, ...], ...]) -> tuple[FootPlace, .
 
 
 @stage("layout", "Clear height", "panels.{id}", each="panels", all="clear_heights", place="clear height/{id}")
-def clear_height(panel: PlacedPanel, own_feet: tuple[FootPlace, ...], crown: CrownSurface) -> ClearHeight | None:
+def clear_height(
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], crown: CrownSurface
+) -> ClearHeight | None:
     return clear_height_of(panel, own_feet, crown)
 
 

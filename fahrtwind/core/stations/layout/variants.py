@@ -10,14 +10,21 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Part
 
 
-def kept(job: Job, name: str, note: str = "", panels: tuple[PlacedPanel, ...] | None = None) -> tuple[Variant, ...]:
+def kept(
+    job: Job, name: str, note: str = "", panels: tuple[PlacedPanel, ...] | None = None
+) -> tuple[Variant, ...]:
     """The variants with the present layout, or the given panels, as one more."""
     new = next_id("variants", [v.id for v in job.variants])
-    return (*job.variants, Variant(id=new, name=name, panels=job.panels if panels is None else panels, note=note))
+    return (
+        *job.variants,
+        Variant(id=new, name=name, panels=job.panels if panels is None else panels, note=note),
+    )
 
 
 def used(job: Job, variant_id: str) -> dict[str, tuple[Part, ...]]:
-    """What changes when a variant is put on the roof. A layout that is on the roof and not kept anywhere is kept first."""
+    """What changes when a variant is put on the roof. A layout that is on the roof and not kept anywhere is
+    kept first.
+    """
     variant = find_variant(job, variant_id)
     variants = job.variants
     if job.panels and all(v.panels != job.panels for v in variants):
@@ -29,12 +36,17 @@ def chosen(job: Job, variant_id: str, reason: str) -> dict[str, tuple[Part, ...]
     """What changes when a variant is chosen: it is put on the roof, and the reason is kept."""
     variant = find_variant(job, variant_id)
     if not variant.panels:
-        raise InputError(f"{variant.name} has no panels.", remedy="Choose a layout with panels.", field="variant")
+        raise InputError(
+            f"{variant.name} has no panels.", remedy="Choose a layout with panels.", field="variant"
+        )
     changes = used(job, variant_id)
     decision = Decision(
-        id=next_id("decisions", [d.id for d in job.decisions]), chosen=variant.id, name=variant.name, reason=reason.strip(),
+        id=next_id("decisions", [d.id for d in job.decisions]),
+        chosen=variant.id,
+        name=variant.name,
+        reason=reason.strip(),
         over=tuple(v.name for v in job.variants if v.id != variant_id),
-    )  # fmt: skip
+    )
     return {**changes, "decisions": (*job.decisions, decision)}
 
 
@@ -42,6 +54,8 @@ def find_variant(job: Job, variant_id: str) -> Variant:
     found = next((v for v in job.variants if v.id == variant_id), None)
     if found is None:
         raise InputError(
-            f"There is no variant {variant_id}.", remedy="Reload the job: it may have been removed.", field="variant"
+            f"There is no variant {variant_id}.",
+            remedy="Reload the job: it may have been removed.",
+            field="variant",
         )
     return found

@@ -47,6 +47,7 @@ def seal_plan(plan: RoofPlan) -> SealPlan:
         butyl += len(panel.feet) * bracket.length.mm * base / 100
     with scope("seal"):
         volume = bead_volume(
-            given(BEAD_MM, "default", SOURCE), given(length * WASTE, "computed", "round every foot, with a quarter for waste")
+            given(BEAD_MM, "default", SOURCE),
+            given(length * WASTE, "computed", "round every foot, with a quarter for waste"),
         )
     return SealPlan(under, around, length, float(volume), int(-(-volume // CARTRIDGE_ML)), butyl, SOURCE)

@@ -1,4 +1,6 @@
-"""How strong the roof is between its members: how soft the skin, whether it drums, what may be fastened there."""
+"""How strong the roof is between its members: how soft the skin, whether it drums, what may be fastened
+there.
+"""
 
 from __future__ import annotations
 
@@ -34,7 +36,9 @@ class Fastening:
 
 @dataclass(frozen=True, slots=True)
 class Spot:
-    """A spot on the roof. ``share`` is how far into the bay it is, 0.5 the middle; stiffness None over a member or unknown."""
+    """A spot on the roof. ``share`` is how far into the bay it is, 0.5 the middle; stiffness None over a
+    member or unknown.
+    """
 
     x_mm: float
     member_before: int | None
@@ -61,9 +65,16 @@ def judge_spot(roof: OnRoof, ribs: Members, members: tuple[Member, ...], x_mm: f
             with scope("structure", f"bay {before.number}"):
                 stiffness, frequency = _skin(roof.vehicle, behind.x_mm - before.x_mm, x_mm - before.x_mm)
     return Spot(
-        x_mm, before.number if before else None, behind.number if behind else None, nearest, share, stiffness, frequency,
-        _drumming(over_member, stiffness, frequency), _ranking(roof, x_mm, over_member, share, stiffness),
-    )  # fmt: skip
+        x_mm,
+        before.number if before else None,
+        behind.number if behind else None,
+        nearest,
+        share,
+        stiffness,
+        frequency,
+        _drumming(over_member, stiffness, frequency),
+        _ranking(roof, x_mm, over_member, share, stiffness),
+    )
 
 
 def _skin(vehicle: Vehicle, bay_mm: float, at_mm: float) -> tuple[float | None, float | None]:
@@ -95,11 +106,19 @@ def _drumming(
     return "some" if stiffness < FIRM_N_MM else "none"
 
 
-def _ranking(roof: OnRoof, x_mm: float, over_member: bool, share: float | None, stiffness: float | None) -> tuple[Fastening, ...]:
-    """Common practice: member, then bridge, then through-bolt, then blind fastener; plain screws in skin are refused."""
+def _ranking(
+    roof: OnRoof, x_mm: float, over_member: bool, share: float | None, stiffness: float | None
+) -> tuple[Fastening, ...]:
+    """Common practice: member, then bridge, then through-bolt, then blind fastener; plain screws in skin are
+    refused.
+    """
     soft = stiffness is not None and stiffness < SOFT_N_MM
     ways: list[tuple[Way, str | None, str]] = [
-        ("member", None if over_member else "no member under this spot", "the strongest: each hole sealed, nothing drums"),
+        (
+            "member",
+            None if over_member else "no member under this spot",
+            "the strongest: each hole sealed, nothing drums",
+        ),
         (
             "bridge",
             None if share is not None else "needs a member on both sides",

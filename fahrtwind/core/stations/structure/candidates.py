@@ -1,4 +1,5 @@
-"""Which layouts are worth fitting: spacings suggested by pairs of readings, odd ends, changes of spacing, halves.
+"""Which layouts are worth fitting: spacings suggested by pairs of readings, odd ends, changes of spacing,
+halves.
 
 Everything is deterministic and bounded, so that 300 readings take no longer than the eye notices.
 """
@@ -59,12 +60,16 @@ def candidates(evidence: Evidence) -> list[Fitted]:
         fits += _odd_ends(evidence, base)
     for base in best:
         if base.layout.theta[1] / 2 >= PITCH_RANGE_MM[0]:
-            fits += _fitted(evidence, [every_second_missed(base.layout, EVERY_SECOND_SHARE * ONE_SPACING_SHARE)])
+            fits += _fitted(
+                evidence, [every_second_missed(base.layout, EVERY_SECOND_SHARE * ONE_SPACING_SHARE)]
+            )
     return fits + joined
 
 
 def _finer(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
-    """Halves and thirds of the likeliest spacings: where most of a roof is coarse, its fine stretch hardly shows by itself."""
+    """Halves and thirds of the likeliest spacings: where most of a roof is coarse, its fine stretch hardly
+    shows by itself.
+    """
     layouts = [
         single(float(b.layout.theta[0]), float(b.layout.theta[1]) / times, evidence.span, ONE_SPACING_SHARE)
         for b in bases
@@ -79,7 +84,9 @@ def _drawn(evidence: Evidence) -> list[Fitted]:
     facts = evidence.facts
     if facts.pitch_mm is None or (facts.front_bay_mm is None and facts.rear_bay_mm is None):
         return []
-    first = facts.front_bay_mm if facts.front_bay_mm is not None else evidence.span - (facts.rear_bay_mm or 0.0)
+    first = (
+        facts.front_bay_mm if facts.front_bay_mm is not None else evidence.span - (facts.rear_bay_mm or 0.0)
+    )
     layout = single(first, facts.pitch_mm, evidence.span, ONE_SPACING_SHARE)
     on = layout.positions > (facts.front_bay_mm or 0.0) - POOL_MM
     on &= layout.positions < evidence.span - (facts.rear_bay_mm or 0.0) + POOL_MM
@@ -88,7 +95,9 @@ def _drawn(evidence: Evidence) -> list[Fitted]:
 
 def _fitted(evidence: Evidence, layouts: list[Layout], keep: int = 12) -> list[Fitted]:
     """Fit the most promising layouts; those far behind before the fit do not come up in it."""
-    scored = sorted(((quick_score(evidence, layout), i) for i, layout in enumerate(layouts)), reverse=True)[:keep]
+    scored = sorted(((quick_score(evidence, layout), i) for i, layout in enumerate(layouts)), reverse=True)[
+        :keep
+    ]
     found = (fit(evidence, layouts[i]) for score, i in scored if score > scored[0][0] - HOPELESS)
     return [f for f in found if f is not None]
 
@@ -98,7 +107,9 @@ def _singles(evidence: Evidence) -> list[Fitted]:
     known = evidence.facts.pitch_mm
     if known is not None and len(evidence.x):
         seeds += [(float(x), known) for x in _pooled(evidence.x)[:SINGLES]]
-    return _fitted(evidence, [single(first, pitch, evidence.span, ONE_SPACING_SHARE) for first, pitch in seeds], SINGLES)
+    return _fitted(
+        evidence, [single(first, pitch, evidence.span, ONE_SPACING_SHARE) for first, pitch in seeds], SINGLES
+    )
 
 
 def _pooled(x: FloatArray) -> FloatArray:
@@ -110,7 +121,9 @@ def _pooled(x: FloatArray) -> FloatArray:
 
 
 def _spacings(evidence: Evidence, x: FloatArray, keep: int) -> list[tuple[float, float]]:
-    """(first, pitch) pairs that put two readings on members, the best ``keep`` of different ones by likelihood."""
+    """(first, pitch) pairs that put two readings on members, the best ``keep`` of different ones by
+    likelihood.
+    """
     pooled = _pooled(x)
     low, high = PITCH_RANGE_MM
     seeds = set()
@@ -122,9 +135,12 @@ def _spacings(evidence: Evidence, x: FloatArray, keep: int) -> list[tuple[float,
     if not seeds:
         return []
     first, pitch = np.array(sorted(seeds)).T
-    scores = np.concatenate([
-        _lattice_scores(evidence, x, first[i : i + CHUNK], pitch[i : i + CHUNK]) for i in range(0, len(first), CHUNK)
-    ])  # fmt: skip
+    scores = np.concatenate(
+        [
+            _lattice_scores(evidence, x, first[i : i + CHUNK], pitch[i : i + CHUNK])
+            for i in range(0, len(first), CHUNK)
+        ]
+    )
     kept: list[tuple[float, float]] = []
     for i in np.argsort(-scores):
         a, p = float(first[i]), float(pitch[i])
@@ -143,8 +159,12 @@ def _lattice_scores(evidence: Evidence, x: FloatArray, first: FloatArray, pitch:
     return total
 
 
-def _reading_scores(evidence: Evidence, which: npt.NDArray[np.int64] | slice, first: FloatArray, pitch: FloatArray) -> FloatArray:
-    """Log likelihood of each reading under each lattice, shape (c, n): true with an even choice of member, or false."""
+def _reading_scores(
+    evidence: Evidence, which: npt.NDArray[np.int64] | slice, first: FloatArray, pitch: FloatArray
+) -> FloatArray:
+    """Log likelihood of each reading under each lattice, shape (c, n): true with an even choice of member, or
+    false.
+    """
     x, rate = evidence.x[which], evidence.rate[which]
     spread = np.hypot(evidence.sigma[which], BUILD_SCATTER_MM)
     off = x - first[:, None]
@@ -160,10 +180,16 @@ def _wrap(offset: float, pitch: float) -> float:
 
 
 def _odd_ends(evidence: Evidence, base: Fitted) -> list[Fitted]:
-    """An odd bay in front of or behind the regular members: where a reading suggests one, and unread; then at both ends."""
+    """An odd bay in front of or behind the regular members: where a reading suggests one, and unread; then at
+    both ends.
+    """
     fronts = _fitted(evidence, _odd_at(evidence, base, "front"), 6)
     rears = _fitted(evidence, _odd_at(evidence, base, "rear"), 6)
-    both = [layout for front in sorted(fronts, key=lambda f: -f.log_weight)[:2] for layout in _odd_at(evidence, front, "rear")]
+    both = [
+        layout
+        for front in sorted(fronts, key=lambda f: -f.log_weight)[:2]
+        for layout in _odd_at(evidence, front, "rear")
+    ]
     return fronts + rears + _fitted(evidence, both, 4)
 
 
@@ -193,11 +219,18 @@ def _odd_at(evidence: Evidence, base: Fitted, end: End) -> list[Layout]:
 def _next(positions: FloatArray, x: float, pitch: float, *, ahead: bool) -> list[int]:
     """Members that an odd bay from ``x`` could end at."""
     gap = positions - x if ahead else x - positions
-    return [int(i) for i in np.flatnonzero((gap > 0.3 * pitch) & (gap < 1.8 * pitch) & (np.abs(gap - pitch) > 0.04 * pitch))]
+    return [
+        int(i)
+        for i in np.flatnonzero(
+            (gap > 0.3 * pitch) & (gap < 1.8 * pitch) & (np.abs(gap - pitch) > 0.04 * pitch)
+        )
+    ]
 
 
 def _thinned(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
-    """Towards one end only every second or third member of a spacing: what the others would have cost as missed decides where."""
+    """Towards one end only every second or third member of a spacing: what the others would have cost as
+    missed decides where.
+    """
     options: list[tuple[float, int, int, End, int]] = []
     for number, base in enumerate(bases):
         scores, pitch = member_scores(evidence, base.layout), float(base.layout.theta[1])
@@ -211,13 +244,17 @@ def _thinned(evidence: Evidence, bases: list[Fitted]) -> list[Fitted]:
                 for end, rest in (("front", joint), ("rear", n - 1 - joint)):
                     if rest >= LEAST_BAYS - 1 + times and n - 1 - rest >= LEAST_BAYS:
                         side = scores[:joint] if end == "front" else scores[joint + 1 :]
-                        stands = np.arange(len(side), 0, -1) if end == "front" else np.arange(1, len(side) + 1)
+                        stands = (
+                            np.arange(len(side), 0, -1) if end == "front" else np.arange(1, len(side) + 1)
+                        )
                         gained = -float(side[stands % times != 0].sum())
                         options.append((base.log_weight + gained, number, joint, end, times))  # type: ignore[arg-type]
     best = sorted(options, reverse=True)[: 2 * THINNED_KEPT]
     share = THINNED_SHARE / (4 * USUAL_JOINTS)  # at either end, by two or by three
     return _fitted(
-        evidence, [thinned(bases[b].layout, joint, end, times, share) for _, b, joint, end, times in best], THINNED_KEPT
+        evidence,
+        [thinned(bases[b].layout, joint, end, times, share) for _, b, joint, end, times in best],
+        THINNED_KEPT,
     )
 
 
@@ -256,7 +293,9 @@ def _half(evidence: Evidence, first: float, pitch: float) -> _Half:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Halves:
-    """Several spacings over the whole roof: first and pitch (h,), scores summed from the front (h, m + 1), the last repeated."""
+    """Several spacings over the whole roof: first and pitch (h,), scores summed from the front (h, m + 1),
+    the last repeated.
+    """
 
     first: FloatArray
     pitch: FloatArray
@@ -265,11 +304,15 @@ class _Halves:
 
 def _stacked(halves: list[_Half]) -> _Halves:
     longest = max((len(h.until) for h in halves), default=1)
-    until = np.array([np.pad(h.until, (0, longest - len(h.until)), mode="edge") for h in halves]).reshape(len(halves), longest)
+    until = np.array([np.pad(h.until, (0, longest - len(h.until)), mode="edge") for h in halves]).reshape(
+        len(halves), longest
+    )
     return _Halves(np.array([h.first for h in halves]), np.array([h.pitch for h in halves]), until)
 
 
-def _rough_joints(evidence: Evidence, front: _Half, rears: _Halves) -> list[tuple[float, float, float, int, float]]:
+def _rough_joints(
+    evidence: Evidence, front: _Half, rears: _Halves
+) -> list[tuple[float, float, float, int, float]]:
     """With each rear spacing the two best members at which both meet, with bays enough on either side.
 
     A list of (score, first, front pitch, joint, rear pitch).
@@ -283,10 +326,14 @@ def _rough_joints(evidence: Evidence, front: _Half, rears: _Halves) -> list[tupl
     if not meet.any():
         return []
     until, last = rears.until, rears.until.shape[1] - 1
-    behind = until[:, -1:] - np.take_along_axis(until, np.minimum(np.maximum(step.astype(int) + 1, 0), last), axis=1)
+    behind = until[:, -1:] - np.take_along_axis(
+        until, np.minimum(np.maximum(step.astype(int) + 1, 0), last), axis=1
+    )
     score = np.where(meet, front.until[np.minimum(joints + 1, len(front.until) - 1)] + behind, -np.inf)
     best = np.argsort(-score, axis=1)[:, :2]
     return [
         (float(score[r, i]), front.first, front.pitch, int(joints[i]), float(rears.pitch[r]))
-        for r in np.flatnonzero(meet.any(axis=1)) for i in best[r] if meet[r, i]
-    ]  # fmt: skip
+        for r in np.flatnonzero(meet.any(axis=1))
+        for i in best[r]
+        if meet[r, i]
+    ]

@@ -16,13 +16,19 @@ HULL_MARGIN_MM = 25.0
 BUNCH_MM = 60.0
 AGAIN_RANGE = (0.3, 0.95)
 ONE_THING = 2.5
-"""Readings of one kind closer than this many times their common noise are one thing read again: a wire is not four members."""
+"""Readings of one kind closer than this many times their common noise are one thing read again: a wire is not
+four members.
+"""
 FALSE_AGAIN = 0.08
 """Chance that what one method takes for a member deceives another one at the same place."""
 A_WALK = 4
-"""Fewer readings than that beside a declared search are spot checks, not a walk that could have missed something between them."""
+"""Fewer readings than that beside a declared search are spot checks, not a walk that could have missed
+something between them.
+"""
 BESIDE_SCAN = 3.0
-"""A reading up to so many deviations outside a search of its kind belongs to it: nobody ends a search to the millimetre."""
+"""A reading up to so many deviations outside a search of its kind belongs to it: nobody ends a search to the
+millimetre.
+"""
 LEAST_FACT_MM = 0.5
 
 
@@ -58,7 +64,9 @@ class KnownFacts:
 
 @dataclass(frozen=True, slots=True)
 class KindTrust:
-    """Noise in mm, share of false readings and of missed members for one kind, where the defaults were overruled."""
+    """Noise in mm, share of false readings and of missed members for one kind, where the defaults were
+    overruled.
+    """
 
     kind: ReadingKind
     sigma_mm: float
@@ -68,13 +76,15 @@ class KindTrust:
 
 @dataclass(frozen=True, slots=True)
 class Evidence:
-    """Things read as arrays of shape (n,), sorted by position; through-holes (t,); scans as tuples; the walked stretches.
+    """Things read as arrays of shape (n,), sorted by position; through-holes (t,); scans as tuples; the
+    walked stretches.
 
-    A thing is one reading, or several of one kind and channel within their noise, pooled: ``ids`` has the readings of each.
-    ``rate`` is the density of false things per mm, raised where another method has already pointed. ``first`` marks the first thing
-    of each bunch. ``again`` is the chance that a noticed member gets another reading, by how much the readings bunch. ``channel`` says
-    how each was come by: 0 on a walk, 1 … s in that scan, s + 1 at a spot that was tested alone. ``walks`` are the stretches over
-    which members had the chance of being noticed without a declared scan.
+    A thing is one reading, or several of one kind and channel within their noise, pooled: ``ids`` has the
+    readings of each. ``rate`` is the density of false things per mm, raised where another method has already
+    pointed. ``first`` marks the first thing of each bunch. ``again`` is the chance that a noticed member gets
+    another reading, by how much the readings bunch. ``channel`` says how each was come by: 0 on a walk, 1 … s
+    in that scan, s + 1 at a spot that was tested alone. ``walks`` are the stretches over which members had
+    the chance of being noticed without a declared scan.
     """
 
     ids: tuple[tuple[str, ...], ...]
@@ -109,27 +119,46 @@ class _Thing:
 
 
 def gather(
-    readings: tuple[ReadingFact, ...], scans: tuple[ScanFact, ...], facts: KnownFacts, span_mm: float, face_mm: float | None,
+    readings: tuple[ReadingFact, ...],
+    scans: tuple[ScanFact, ...],
+    facts: KnownFacts,
+    span_mm: float,
+    face_mm: float | None,
     overruled: tuple[KindTrust, ...] = (),
-) -> Evidence:  # fmt: skip
-    """Sort the evidence into arrays. ``span_mm`` is the roof's length, ``face_mm`` the width of a member's face."""
+) -> Evidence:
+    """Sort the evidence into arrays. ``span_mm`` is the roof's length, ``face_mm`` the width of a member's
+    face.
+    """
     through = [r for r in readings if r.kind == "pilot_through"]
-    trust = {kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()}
+    trust = {
+        kind: KindTrust(kind, r.sigma_mm, r.false_share, r.miss_share) for kind, r in RELIABILITY.items()
+    }
     trust |= {t.kind: t for t in overruled}
     things = _things([r for r in readings if r.kind != "pilot_through"], scans, trust)
     first, rate = _false_rates(things, trust, span_mm)
     return Evidence(
-        ids=tuple(t.ids for t in things), kinds=tuple(t.kind for t in things), x=np.array([t.x for t in things], dtype=float),
-        sigma=np.array([t.sigma for t in things], dtype=float), rate=rate, first=first,
+        ids=tuple(t.ids for t in things),
+        kinds=tuple(t.kind for t in things),
+        x=np.array([t.x for t in things], dtype=float),
+        sigma=np.array([t.sigma for t in things], dtype=float),
+        rate=rate,
+        first=first,
         channel=np.array([t.channel for t in things], dtype=np.int64),
         again=float(np.clip(1 - len(_bunches(things)) / max(len(things), 1), *AGAIN_RANGE)),
-        through=np.array([r.x_mm for r in through], dtype=float), through_ids=tuple(r.id for r in through), scans=scans,
-        walks=_walks([t.x for t in things if t.channel == 0], scans), span=span_mm, half_face=(face_mm or DEFAULT_FACE_MM) / 2,
-        facts=facts, trust=trust,
-    )  # fmt: skip
+        through=np.array([r.x_mm for r in through], dtype=float),
+        through_ids=tuple(r.id for r in through),
+        scans=scans,
+        walks=_walks([t.x for t in things if t.channel == 0], scans),
+        span=span_mm,
+        half_face=(face_mm or DEFAULT_FACE_MM) / 2,
+        facts=facts,
+        trust=trust,
+    )
 
 
-def _things(hits: list[ReadingFact], scans: tuple[ScanFact, ...], trust: dict[ReadingKind, KindTrust]) -> list[_Thing]:
+def _things(
+    hits: list[ReadingFact], scans: tuple[ScanFact, ...], trust: dict[ReadingKind, KindTrust]
+) -> list[_Thing]:
     """Pool what one method found again at the same place."""
     groups: dict[tuple[ReadingKind, int], list[tuple[ReadingFact, float]]] = {}
     for r in sorted(hits, key=lambda r: (r.x_mm, r.id)):
@@ -170,7 +199,9 @@ def _pooled(kind: ReadingKind, channel: int, bunch: list[tuple[ReadingFact, floa
 def _false_rates(
     things: list[_Thing], trust: dict[ReadingKind, KindTrust], span: float
 ) -> tuple[npt.NDArray[np.bool_], FloatArray]:
-    """Which thing is the first of its bunch, the best trusted one, and the density at which each would come about falsely."""
+    """Which thing is the first of its bunch, the best trusted one, and the density at which each would come
+    about falsely.
+    """
     count = max(len(things), 4)
     first, rate = (
         np.zeros(len(things), dtype=bool),
@@ -184,7 +215,9 @@ def _false_rates(
             if i != lead:
                 spread = float(np.hypot(things[i].sigma, things[lead].sigma))
                 off = (things[i].x - things[lead].x) / spread
-                rate[i] += FALSE_AGAIN * float(np.exp(-0.5 * off * off)) / (spread * float(np.sqrt(2 * np.pi)))
+                rate[i] += (
+                    FALSE_AGAIN * float(np.exp(-0.5 * off * off)) / (spread * float(np.sqrt(2 * np.pi)))
+                )
     return first, rate
 
 
@@ -200,7 +233,9 @@ def _bunches(things: list[_Thing]) -> list[list[int]]:
 
 
 def _walks(loose: list[float], scans: tuple[ScanFact, ...]) -> tuple[tuple[float, float], ...]:
-    """One stretch from the first to the last loose reading; a few of them inside a search by another method are spots of their own."""
+    """One stretch from the first to the last loose reading; a few of them inside a search by another method
+    are spots of their own.
+    """
     inside = [x for x in loose if any(s.start_mm <= x <= s.end_mm for s in scans)]
     spots = inside if len(inside) < A_WALK else []
     walked = [x for x in loose if x not in spots]

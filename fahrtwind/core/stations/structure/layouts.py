@@ -1,7 +1,7 @@
 """Hypotheses about how members stand: each a design matrix that turns a few parameters into all positions.
 
-Parameters are the first member a, the pitch p, a second pitch, and the size of an odd bay at an end; every position is
-linear in them, so each hypothesis can be fitted by weighted least squares.
+Parameters are the first member a, the pitch p, a second pitch, and the size of an odd bay at an end; every
+position is linear in them, so each hypothesis can be fitted by weighted least squares.
 """
 
 from __future__ import annotations
@@ -14,9 +14,16 @@ import numpy.typing as npt
 
 FloatArray = npt.NDArray[np.float64]
 Story = Literal[
-    "one spacing", "odd front bay", "odd rear bay", "odd bays at both ends", "two sections", "two sections, odd front bay",
-    "two sections, odd rear bay", "two sections, odd bays at both ends", "every second missed",
-]  # fmt: skip
+    "one spacing",
+    "odd front bay",
+    "odd rear bay",
+    "odd bays at both ends",
+    "two sections",
+    "two sections, odd front bay",
+    "two sections, odd rear bay",
+    "two sections, odd bays at both ends",
+    "every second missed",
+]
 End = Literal["front", "rear"]
 OVERHANG_MM = 15.0
 """A member may be computed this far beyond the roof's edge and still count as standing on it."""
@@ -34,8 +41,9 @@ class Pitch:
 class Layout:
     """A hypothesis: positions = design @ theta (mm), one row a member, front to rear.
 
-    ``pitches`` are the spacings of the sections, front to rear; ``bays`` says at which end each odd bay is, by its parameter.
-    ``silent`` marks members that a search of that kind never notices; ``section`` numbers each member's section.
+    ``pitches`` are the spacings of the sections, front to rear; ``bays`` says at which end each odd bay is,
+    by its parameter. ``silent`` marks members that a search of that kind never notices; ``section`` numbers
+    each member's section.
     """
 
     design: FloatArray
@@ -110,7 +118,9 @@ def every_second_missed(base: Layout, prior: float) -> Layout:
 
 
 def odd_end(base: Layout, end: End, keep: int, bay: float, prior: float) -> Layout:
-    """The bay at one end differs: one member stands ``bay`` beyond member ``keep``, nothing regular beyond it. ``prior`` multiplies."""
+    """The bay at one end differs: one member stands ``bay`` beyond member ``keep``, nothing regular beyond
+    it. ``prior`` multiplies.
+    """
     front = end == "front"
     part = slice(keep, None) if front else slice(None, keep + 1)
     rows, section, silent = base.design[part], base.section[part], base.silent[part]
@@ -121,9 +131,14 @@ def odd_end(base: Layout, end: End, keep: int, bay: float, prior: float) -> Layo
     silent = np.insert(silent, 0 if front else len(silent), False)
     column = len(base.theta)
     return replace(
-        base, design=design, theta=np.append(base.theta, bay), bays=(*base.bays, (end, column)), section=sections, silent=silent,
+        base,
+        design=design,
+        theta=np.append(base.theta, bay),
+        bays=(*base.bays, (end, column)),
+        section=sections,
+        silent=silent,
         prior=base.prior * prior,
-    )  # fmt: skip
+    )
 
 
 def two_sections(first: float, pitch: float, joint: int, second: float, span: float, prior: float) -> Layout:
@@ -135,7 +150,15 @@ def two_sections(first: float, pitch: float, joint: int, second: float, span: fl
     design = np.vstack([front, rear])
     n = len(design)
     section = (1,) * (joint + 1) + (2,) * behind
-    return Layout(design, np.array([first, pitch, second]), (Pitch(1), Pitch(2)), (), section, np.zeros(n, dtype=bool), prior)
+    return Layout(
+        design,
+        np.array([first, pitch, second]),
+        (Pitch(1), Pitch(2)),
+        (),
+        section,
+        np.zeros(n, dtype=bool),
+        prior,
+    )
 
 
 def thinned(base: Layout, joint: int, end: End, times: int, prior: float) -> Layout:

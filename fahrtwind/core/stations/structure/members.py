@@ -1,7 +1,7 @@
 """Where the members are: every hypothesis weighed, one told, the others named.
 
-The answer is a mixture. Positions and intervals come from the leading story; the confidence of a member is the chance,
-over all hypotheses, that a member really stands within ``CLOSE_MM`` of where it is drawn.
+The answer is a mixture. Positions and intervals come from the leading story; the confidence of a member is
+the chance, over all hypotheses, that a member really stands within ``CLOSE_MM`` of where it is drawn.
 """
 
 from __future__ import annotations
@@ -16,22 +16,35 @@ from scipy.special import logsumexp, ndtr
 
 from fahrtwind.core.quantities import UnitSystem, say_length, say_share
 from fahrtwind.core.stations.structure.candidates import candidates
-from fahrtwind.core.stations.structure.evidence import Evidence, KindTrust, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.stations.structure.evidence import (
+    Evidence,
+    KindTrust,
+    KnownFacts,
+    ReadingFact,
+    ScanFact,
+    gather,
+)
 from fahrtwind.core.stations.structure.placing import Placing, explain_member, place
 from fahrtwind.core.stations.structure.posterior import Fitted, log_null
 from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, NO_SPACING_SHARE
 
 FloatArray = npt.NDArray[np.float64]
 CLOSE_MM = 15.0
-"""A member counts as where it is drawn if it stands within this distance: about the room a foot has on a rib's face."""
+"""A member counts as where it is drawn if it stands within this distance: about the room a foot has on a
+rib's face.
+"""
 LEAST_READINGS = 3
 LEAST_MEMBERS_READ = 3
 SETTLED, TELLABLE, WORTH_NAMING = 0.95, 0.38, 0.02
 OVER_CHANCE, SETTLED_MEMBERS_READ = 9.0, 4
-"""Settled needs odds of e⁹ against readings that fell anywhere, and four members read: rows by chance stay in doubt."""
+"""Settled needs odds of e⁹ against readings that fell anywhere, and four members read: rows by chance stay in
+doubt.
+"""
 SAME_PLACE_MM = 30.0
 NARROW = 0.005
-"""Settled also needs a spacing known to half a per cent: its 95 % interval is then a per cent to either side."""
+"""Settled also needs a spacing known to half a per cent: its 95 % interval is then a per cent to either
+side.
+"""
 LEAST_READ_OF_SECTION = 2
 NEGLIGIBLE, NEGLIGIBLE_SHARE = 12.0, 0.002
 BAND_TAIL, HALVINGS = 0.025, 22
@@ -48,7 +61,9 @@ class Rejected:
 
 @dataclass(frozen=True, slots=True)
 class Member:
-    """One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the readings it rests on."""
+    """One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the
+    readings it rests on.
+    """
 
     number: int
     section: int
@@ -85,7 +100,9 @@ class Alternative:
 
 @dataclass(frozen=True, slots=True)
 class MemberFit:
-    """What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first section's."""
+    """What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first
+    section's.
+    """
 
     status: Literal["not known", "in doubt", "settled"]
     reason: str
@@ -103,7 +120,9 @@ class MemberFit:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Belief:
-    """All hypotheses with their weights (sum 1 with ``nothing``, the weight of there being no spacing), best first."""
+    """All hypotheses with their weights (sum 1 with ``nothing``, the weight of there being no spacing), best
+    first.
+    """
 
     evidence: Evidence
     fits: tuple[Fitted, ...]
@@ -137,7 +156,9 @@ def fit_members(key: EvidenceKey) -> MemberFit:
 
 
 def belief_of(key: EvidenceKey) -> Belief | None:
-    """The hypotheses behind a fit, for whoever plans the next reading; None where there is nothing to weigh."""
+    """The hypotheses behind a fit, for whoever plans the next reading; None where there is nothing to
+    weigh.
+    """
     return _fit(key)[1]
 
 
@@ -148,7 +169,8 @@ def _fit(key: EvidenceKey) -> tuple[MemberFit, Belief | None]:
     if len(evidence.x) < LEAST_READINGS and not drawn(evidence):
         missing = LEAST_READINGS - len(evidence.x)
         fit = not_known(
-            f"{len(evidence.x)} usable readings: a spacing cannot be told yet.", f"Take at least {missing} more along the roof."
+            f"{len(evidence.x)} usable readings: a spacing cannot be told yet.",
+            f"Take at least {missing} more along the roof.",
         )
         return fit, belief
     if belief is None:
@@ -182,10 +204,11 @@ def _distinct(fits: list[Fitted]) -> list[Fitted]:
     for fit in fits:
         here = fit.layout.positions
         twin = any(
-            k.layout.silent.any() == fit.layout.silent.any() and len(k.layout.positions) == len(here)
+            k.layout.silent.any() == fit.layout.silent.any()
+            and len(k.layout.positions) == len(here)
             and float(np.abs(k.layout.positions - here).max()) < 6.0
             for k in kept
-        )  # fmt: skip
+        )
         if not twin:
             kept.append(fit)
     return kept
@@ -201,8 +224,9 @@ def _told(belief: Belief, units: UnitSystem) -> MemberFit:
         others = _alternatives(belief, groups)
         return not_known(
             "No regular spacing explains these readings well enough.",
-            "Read three neighbouring members surely (seen, rivet row or magnet), then add more.", others,
-        )  # fmt: skip
+            "Read three neighbouring members surely (seen, rivet row or magnet), then add more.",
+            others,
+        )
     placing = place(belief.evidence, lead)
     others = _alternatives(belief, groups[1:])
     contradictions = _contradictions(belief.evidence, lead)
@@ -214,12 +238,19 @@ def _told(belief: Belief, units: UnitSystem) -> MemberFit:
     else:
         reason = _doubt(belief, lead, sections, share, others, units)
     return MemberFit(
-        status="in doubt" if reason else "settled", reason=reason[:1].upper() + reason[1:],
+        status="in doubt" if reason else "settled",
+        reason=reason[:1].upper() + reason[1:],
         remedy="Check at the flag: it is the spot that settles most." if reason else "",
-        story=lead.layout.story, probability=share, pitch_mm=sections[0].pitch_mm, pitch_sigma_mm=sections[0].pitch_sigma_mm,
-        sections=sections, members=_members(belief, lead, placing),
-        rejected=_rejected(belief.evidence, lead, units), contradictions=contradictions, alternatives=others,
-    )  # fmt: skip
+        story=lead.layout.story,
+        probability=share,
+        pitch_mm=sections[0].pitch_mm,
+        pitch_sigma_mm=sections[0].pitch_sigma_mm,
+        sections=sections,
+        members=_members(belief, lead, placing),
+        rejected=_rejected(belief.evidence, lead, units),
+        contradictions=contradictions,
+        alternatives=others,
+    )
 
 
 def _read(lead: Fitted) -> list[int]:
@@ -228,17 +259,26 @@ def _read(lead: Fitted) -> list[int]:
 
 
 def _doubt(
-    belief: Belief, lead: Fitted, sections: tuple[Section, ...], share: float, others: tuple[Alternative, ...], units: UnitSystem
+    belief: Belief,
+    lead: Fitted,
+    sections: tuple[Section, ...],
+    share: float,
+    others: tuple[Alternative, ...],
+    units: UnitSystem,
 ) -> str:
     """Why the picture told is not settled; empty where it is."""
     if others and (share < SETTLED or any(a.story == "every second missed" for a in others)):
-        return f"{' or '.join(f'{_in_words(a, units)} ({say_share(a.probability)})' for a in others[:2])} is possible too."
+        named = " or ".join(f"{_in_words(a, units)} ({say_share(a.probability)})" for a in others[:2])
+        return f"{named} is possible too."
     over_chance = float(np.log(max(share, 1e-300) / max(belief.nothing, 1e-300)))
     if share < SETTLED or over_chance < OVER_CHANCE or len(_read(lead)) < SETTLED_MEMBERS_READ:
         return "Few or contradicting readings: chance can make such a row."
     if any(s.pitch_sigma_mm > NARROW * s.pitch_mm for s in sections):
         return "The spacing is not known closely enough yet."
-    if any(len([j for j in _read(lead) if lead.layout.section[j] == s.number]) < LEAST_READ_OF_SECTION for s in sections[1:]):
+    if any(
+        len([j for j in _read(lead) if lead.layout.section[j] == s.number]) < LEAST_READ_OF_SECTION
+        for s in sections[1:]
+    ):
         return "The rear stretch is hardly read."
     return ""
 
@@ -256,13 +296,18 @@ def stories(belief: Belief) -> list[list[int]]:
 
 
 def _same_story(one: Fitted, other: Fitted) -> bool:
-    """The same picture wherever the roof was read: what lies beyond the readings is told by each member's own confidence."""
+    """The same picture wherever the roof was read: what lies beyond the readings is told by each member's own
+    confidence.
+    """
     a, b = one.layout.positions, other.layout.positions
     read = _read(one)
     if min(len(a), len(b)) < 2 or one.layout.silent.any() != other.layout.silent.any():
         return False
     low, high = (a[read[0]], a[read[-1]]) if read else (a[0], a[-1])
-    here, there = a[(a >= low - 1) & (a <= high + 1)], b[(b > low - SAME_PLACE_MM) & (b < high + SAME_PLACE_MM)]
+    here, there = (
+        a[(a >= low - 1) & (a <= high + 1)],
+        b[(b > low - SAME_PLACE_MM) & (b < high + SAME_PLACE_MM)],
+    )
     if len(here) != len(there) or not len(here):
         return False
     return bool(np.abs(here - there).max() < SAME_PLACE_MM)
@@ -274,19 +319,35 @@ def _members(belief: Belief, lead: Fitted, placing: Placing) -> tuple[Member, ..
     edge = belief.evidence.half_face
     members: list[Member] = []
     for k in range(len(mean)):
-        things = [i for i, c, s in zip(belief.evidence.ids, lead.belongs, lead.true_share, strict=True) if c == k and s > 0.5]
+        things = [
+            i
+            for i, c, s in zip(belief.evidence.ids, lead.belongs, lead.true_share, strict=True)
+            if c == k and s > 0.5
+        ]
         if not things and not edge <= mean[k] <= belief.evidence.span - edge:
             continue  # nobody has read it and its face would hang over the roof's edge
-        status: Literal["read", "inferred", "drawn"] = "read" if things else "drawn" if drawn(belief.evidence) else "inferred"
-        members.append(Member(
-            len(members) + 1, lead.layout.section[k], float(mean[k]), float(sigma[k]), float(low[k]), float(high[k]),
-            float(sure[k]), tuple(r for ids in things for r in ids), status,
-        ))  # fmt: skip
+        status: Literal["read", "inferred", "drawn"] = (
+            "read" if things else "drawn" if drawn(belief.evidence) else "inferred"
+        )
+        members.append(
+            Member(
+                len(members) + 1,
+                lead.layout.section[k],
+                float(mean[k]),
+                float(sigma[k]),
+                float(low[k]),
+                float(high[k]),
+                float(sure[k]),
+                tuple(r for ids in things for r in ids),
+                status,
+            )
+        )
     return tuple(members)
 
 
 def _over_all(belief: Belief, x_mm: FloatArray) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Over all hypotheses: the chance that a member stands within ``CLOSE_MM`` of each x, and the 95 % band of the member nearest to it.
+    """Over all hypotheses: the chance that a member stands within ``CLOSE_MM`` of each x, and the 95 % band
+    of the member nearest to it.
 
     Three arrays of shape like ``x_mm``.
     """
@@ -330,10 +391,15 @@ def _sections(lead: Fitted, placing: Placing) -> tuple[Section, ...]:
     found = []
     for number, pitch in enumerate(lead.layout.pitches, start=1):
         own = np.flatnonzero(numbers == number)
-        found.append(Section(
-            number, float(placing.theta[pitch.column] * pitch.times), float(placing.theta_sigma[pitch.column] * pitch.times),
-            int(own[0]) + 1, int(own[-1]) + 1,
-        ))  # fmt: skip
+        found.append(
+            Section(
+                number,
+                float(placing.theta[pitch.column] * pitch.times),
+                float(placing.theta_sigma[pitch.column] * pitch.times),
+                int(own[0]) + 1,
+                int(own[-1]) + 1,
+            )
+        )
     return tuple(found)
 
 
@@ -343,23 +409,32 @@ def _alternatives(belief: Belief, groups: list[list[int]]) -> tuple[Alternative,
         share = float(belief.weights[group].sum())
         if share >= WORTH_NAMING:
             layout = belief.fits[group[0]].layout
-            found.append(Alternative(
-                layout.story, layout.pitch_mm(1), float(layout.positions[0]), share, tuple(float(x) for x in layout.positions),
-            ))  # fmt: skip
+            found.append(
+                Alternative(
+                    layout.story,
+                    layout.pitch_mm(1),
+                    float(layout.positions[0]),
+                    share,
+                    tuple(float(x) for x in layout.positions),
+                )
+            )
     return tuple(found[:MOST_ALTERNATIVES])
 
 
 def _contradictions(evidence: Evidence, lead: Fitted) -> tuple[str, ...]:
     positions = lead.layout.positions
     return tuple(
-        reading for reading, x in zip(evidence.through_ids, evidence.through, strict=True)
+        reading
+        for reading, x in zip(evidence.through_ids, evidence.through, strict=True)
         if float(np.abs(positions - x).min()) <= evidence.half_face - BUILD_SCATTER_MM
-    )  # fmt: skip
+    )
 
 
 def _rejected(evidence: Evidence, lead: Fitted, units: UnitSystem) -> tuple[Rejected, ...]:
     out, positions = [], lead.layout.positions
-    for readings, x, member, share in zip(evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True):
+    for readings, x, member, share in zip(
+        evidence.ids, evidence.x, lead.belongs, lead.true_share, strict=True
+    ):
         if share <= 0.5:
             off = float(x - positions[member])
             where = "behind" if off > 0 else "in front of"

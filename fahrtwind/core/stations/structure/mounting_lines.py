@@ -1,7 +1,9 @@
-"""Straight lines for rails on a curved roof: four schools side by side, one recommended, what is left to wedge.
+"""Straight lines for rails on a curved roof: four schools side by side, one recommended, what is left to
+wedge.
 
-On each side the marks say at which distance from the centre a foot's upright stands plumb. They scatter; one straight line
-parallel to the centre has to be chosen, and at every mark a lean is left that a bar under one edge of the foot takes out.
+On each side the marks say at which distance from the centre a foot's upright stands plumb. They scatter; one
+straight line parallel to the centre has to be chosen, and at every mark a lean is left that a bar under one
+edge of the foot takes out.
 """
 
 from __future__ import annotations
@@ -25,11 +27,14 @@ LEAST_TO_JUDGE = 4
 LEAST_SCATTER_MM = 3.0
 FREQUENT_WINDOW_MM = 10.0
 DRIFT_MM = 15.0
-"""A line that runs out further than this over its length wants its two ends set one by one (10–15 mm: common practice)."""
+"""A line that runs out further than this over its length wants its two ends set one by one (10–15 mm: common
+practice).
+"""
 FLAT_ROOF_MM = 60_000.0
 SCHOOLS: tuple[LineSchool, ...] = ("mean", "most_frequent", "median", "robust")
 SOURCE = (
-    "Rousseeuw and Leroy, Robust Regression and Outlier Detection, 1987 (least trimmed squares, then the mean of what is left)"
+    "Rousseeuw and Leroy, Robust Regression and Outlier Detection, 1987 (least trimmed "
+    "squares, then the mean of what is left)"
 )
 
 
@@ -44,7 +49,8 @@ class School:
 
 @dataclass(frozen=True, slots=True)
 class MarkLean:
-    """One mark: its stray from the chosen line, the lean left there, and the bar under a foot's edge that takes it out.
+    """One mark: its stray from the chosen line, the lean left there, and the bar under a foot's edge that
+    takes it out.
 
     ``under`` is the edge the bar goes under: the outboard one where the foot leans outward.
     """
@@ -73,8 +79,8 @@ class SideLine:
 
 @dataclass(frozen=True, slots=True)
 class LinesFinding:
-    """Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both
-    ends; the chalk line is snapped between the two x."""
+    """Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance
+    between them to measure at both ends; the chalk line is snapped between the two x."""
 
     sides: tuple[SideLine, ...]
     chalk_front_x_mm: float | None
@@ -83,7 +89,9 @@ class LinesFinding:
     common_mm: float | None
 
 
-def mounting_lines(mounting: MountingLines, members: tuple[Member, ...], crown: CrownSurface | None) -> LinesFinding:
+def mounting_lines(
+    mounting: MountingLines, members: tuple[Member, ...], crown: CrownSurface | None
+) -> LinesFinding:
     """Lines from the marks; where a side has none, from the crown at the wanted slope of the roof there."""
     both_sides: tuple[Side, ...] = ("port", "starboard")
     read = [found for side in both_sides if (found := _marks(mounting, side, members, crown)) is not None]
@@ -92,13 +100,19 @@ def mounting_lines(mounting: MountingLines, members: tuple[Member, ...], crown: 
     sides = tuple(_side(mounting, m, common if mounting.common else None) for m in read)
     xs = [m.x_mm for line in sides for m in line.marks]
     return LinesFinding(
-        sides, min(xs, default=None), max(xs, default=None), sum(s.offset_mm for s in sides) if len(sides) == 2 else None, common
+        sides,
+        min(xs, default=None),
+        max(xs, default=None),
+        sum(s.offset_mm for s in sides) if len(sides) == 2 else None,
+        common,
     )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Marks:
-    """The marks of one side as arrays, which of them are strays, and the roof's radius at each (None without a crown)."""
+    """The marks of one side as arrays, which of them are strays, and the roof's radius at each (None without
+    a crown).
+    """
 
     side: Side
     computed: bool
@@ -109,7 +123,9 @@ class _Marks:
     radius: tuple[float | None, ...]
 
 
-def _marks(mounting: MountingLines, side: Side, members: tuple[Member, ...], crown: CrownSurface | None) -> _Marks | None:
+def _marks(
+    mounting: MountingLines, side: Side, members: tuple[Member, ...], crown: CrownSurface | None
+) -> _Marks | None:
     marks = [(m.id, m.x.mm, m.offset.mm) for m in mounting.marks if m.side == side]
     computed = False
     if not marks and crown is not None and mounting.wanted is not None:
@@ -128,9 +144,12 @@ def _side(mounting: MountingLines, marks: _Marks, common: float | None) -> SideL
     chosen = mounting.school or recommended
     line = offsets[chosen] if common is None else common
     kept_radius = [r for r, stray in zip(marks.radius, strays, strict=True) if not stray]
-    schools = tuple(School(name, offsets[name], _worst(offsets[name], y[~strays], kept_radius)) for name in SCHOOLS)
+    schools = tuple(
+        School(name, offsets[name], _worst(offsets[name], y[~strays], kept_radius)) for name in SCHOOLS
+    )
     told = tuple(
-        _lean(marks, i, line=line, base=mounting.base_width.mm, bar=mounting.bar_width.mm) for i in range(len(marks.names))
+        _lean(marks, i, line=line, base=mounting.base_width.mm, bar=mounting.bar_width.mm)
+        for i in range(len(marks.names))
     )
     drift = _drift(marks.x[~strays], y[~strays])
     return SideLine(marks.side, marks.computed, schools, recommended, reason, chosen, line, drift, told)
@@ -152,7 +171,9 @@ def robust_location(y: FloatArray) -> float:
 
 
 def _most_frequent(y: FloatArray) -> float:
-    """The mean of the marks in the fullest window of 10 mm; the window nearest the median where several are as full."""
+    """The mean of the marks in the fullest window of 10 mm; the window nearest the median where several are
+    as full.
+    """
     windows = [y[(y >= low) & (y <= low + FREQUENT_WINDOW_MM)] for low in y]
     fullest = max(len(w) for w in windows)
     means = [float(w.mean()) for w in windows if len(w) == fullest]
@@ -160,10 +181,11 @@ def _most_frequent(y: FloatArray) -> float:
 
 
 def stray_marks(y: FloatArray) -> npt.NDArray[np.bool_]:
-    """Which marks stand more than three deviations from the half that agrees best; weights are one or zero. Source: ``SOURCE``.
+    """Which marks stand more than three deviations from the half that agrees best; weights are one or zero.
+    Source: ``SOURCE``.
 
-    Starting from the closest half, several slips to one side cannot drag the line after them. With fewer than four marks nobody can
-    tell which one is wrong.
+    Starting from the closest half, several slips to one side cannot drag the line after them. With fewer than
+    four marks nobody can tell which one is wrong.
     """
     if len(y) < LEAST_TO_JUDGE:
         return np.zeros(len(y), dtype=bool)
@@ -190,7 +212,11 @@ def _recommend(strays: npt.NDArray[np.bool_]) -> tuple[LineSchool, str]:
         return "median", "Few marks: the middle one is least moved by a wrong reading."
     if strays.any():
         count = int(strays.sum())
-        return "robust", f"{count} stray mark{'s' if count > 1 else ''}: the robust fit leaves them out, the mean does not."
+        return (
+            "robust",
+            f"{count} stray mark{'s' if count > 1 else ''}: the robust fit leaves them out, the "
+            f"mean does not.",
+        )
     return "robust", "No stray: the robust fit is as good as the mean and stays so if a mark turns out wrong."
 
 
@@ -204,21 +230,32 @@ def _worst(offset: float, y: FloatArray, radius: list[float | None]) -> float | 
 
 
 def _lean(marks: _Marks, i: int, *, line: float, base: float, bar: float) -> MarkLean:
-    name, x, y, stray, radius = marks.names[i], float(marks.x[i]), float(marks.offset[i]), bool(marks.stray[i]), marks.radius[i]
+    name, x, y, stray, radius = (
+        marks.names[i],
+        float(marks.x[i]),
+        float(marks.offset[i]),
+        bool(marks.stray[i]),
+        marks.radius[i],
+    )
     if radius is None:
         return MarkLean(name, x, y, stray, None, None, "")
     with scope("mounting", f"{marks.side} {name}"):
         curve = given(radius, "inferred", "crown")
         lean = residual_lean(given(line, "chosen", "line"), given(y, "measured", "plumb mark"), curve)
         wedge = wedge_thickness(
-            given(base, "chosen", "base width of the foot"), lean, given(bar, "chosen", "width of the bar"), curve
+            given(base, "chosen", "base width of the foot"),
+            lean,
+            given(bar, "chosen", "width of the bar"),
+            curve,
         )
     under: Literal["outboard", "inboard"] = "outboard" if lean > 0 else "inboard"
     return MarkLean(name, x, y, stray, float(lean), float(wedge), under)
 
 
 def _drift(x: FloatArray, y: FloatArray) -> float:
-    """How far the marks run out over their length: median of all pairwise slopes (Theil–Sen) times the length, mm."""
+    """How far the marks run out over their length: median of all pairwise slopes (Theil–Sen) times the
+    length, mm.
+    """
     i, j = np.triu_indices(len(x), 1)
     apart = np.abs(x[j] - x[i]) > 1.0
     if not apart.any():
@@ -227,8 +264,12 @@ def _drift(x: FloatArray, y: FloatArray) -> float:
     return float(np.median(slopes) * (x.max() - x.min()))
 
 
-def _from_crown(crown: CrownSurface, members: tuple[Member, ...], side: Side, wanted: float) -> list[tuple[str, float, float]]:
-    """At every member the offset with the slope the roof has, at mid-length, at the wanted offset: there the same foot stands plumb."""
+def _from_crown(
+    crown: CrownSurface, members: tuple[Member, ...], side: Side, wanted: float
+) -> list[tuple[str, float, float]]:
+    """At every member the offset with the slope the roof has, at mid-length, at the wanted offset: there the
+    same foot stands plumb.
+    """
     from scipy.optimize import brentq  # loaded late: it takes a second and few roofs need it
 
     sign = -1.0 if side == "port" else 1.0

@@ -1,8 +1,10 @@
-"""Check here next: the one spot and kind of test whose answer settles most about the members that will be used.
+"""Check here next: the one spot and kind of test whose answer settles most about the members that will be
+used.
 
-For every candidate spot the two outcomes, something there or nothing, are played through all hypotheses. What counts is the
-uncertainty left about the members to be used, in bits (Lindley, On a measure of the information provided by an experiment,
-1956), less the harm of the test: a knock costs nothing, a pilot hole leaves a leak.
+For every candidate spot the two outcomes, something there or nothing, are played through all hypotheses. What
+counts is the uncertainty left about the members to be used, in bits (Lindley, On a measure of the information
+provided by an experiment, 1956), less the harm of the test: a knock costs nothing, a pilot hole leaves a
+leak.
 """
 
 from __future__ import annotations
@@ -45,7 +47,9 @@ NEAREST_NEIGHBOUR_MM, NEXT_STRETCH_MM = 250.0, 320.0
 
 @dataclass(frozen=True, slots=True)
 class Outcome:
-    """What an answer would mean: its chance, the leading story after it, and the weakest member's confidence then."""
+    """What an answer would mean: its chance, the leading story after it, and the weakest member's confidence
+    then.
+    """
 
     answer: Literal["hit", "nothing"]
     chance: float
@@ -55,9 +59,11 @@ class Outcome:
 
 @dataclass(frozen=True, slots=True)
 class NextCheck:
-    """Where to check next and how, from ``start`` to ``end`` around ``x``; ``enough`` says that drilling may begin.
+    """Where to check next and how, from ``start`` to ``end`` around ``x``; ``enough`` says that drilling may
+    begin.
 
-    ``gain_bits`` is the expected information about the members to be used, before the harm of the test is taken off.
+    ``gain_bits`` is the expected information about the members to be used, before the harm of the test is
+    taken off.
     """
 
     enough: bool
@@ -85,8 +91,8 @@ def cheap_kinds(vehicle: Vehicle, ribs: Members) -> tuple[ReadingKind, ...]:
 def next_check_for(
     key: EvidenceKey, used: frozenset[int], kinds: tuple[ReadingKind, ...], units: UnitSystem = "metric"
 ) -> NextCheck:
-    """Where to check next. ``used``: numbers of the members that feet will be fastened to (all where empty); ``kinds``: tests that
-    leave nothing behind."""
+    """Where to check next. ``used``: numbers of the members that feet will be fastened to (all where empty);
+    ``kinds``: tests that leave nothing behind."""
     belief, fit = belief_of(key), fit_members(key)
     if belief is None or len(key.readings) < 2:
         return _first(key, kinds[0], units)
@@ -126,7 +132,9 @@ def _weakest(fit: MemberFit, used: frozenset[int]) -> float:
 
 
 def _first(key: EvidenceKey, kind: ReadingKind, units: UnitSystem) -> NextCheck:
-    """Too little to weigh hypotheses: search on from where the searching stopped, until two members are found."""
+    """Too little to weigh hypotheses: search on from where the searching stopped, until two members are
+    found.
+    """
     hits = [r.x_mm for r in key.readings if r.kind != "pilot_through"]
     if not hits:
         start, length = _past_scans(key, min(FIRST_FROM_MM, key.span_mm / 4)), FIRST_STRETCH_MM
@@ -138,7 +146,14 @@ def _first(key: EvidenceKey, kind: ReadingKind, units: UnitSystem) -> NextCheck:
         start = _past_scans(key, 0.0) if _past_scans(key, 0.0) < key.span_mm - 50 else 0.0
     end = min(start + length, key.span_mm)
     return NextCheck(
-        False, f"{words} {say_length(start, units)} to {say_length(end, units)}.", (start + end) / 2, start, end, kind, 0.0, ()
+        False,
+        f"{words} {say_length(start, units)} to {say_length(end, units)}.",
+        (start + end) / 2,
+        start,
+        end,
+        kind,
+        0.0,
+        (),
     )
 
 
@@ -156,7 +171,9 @@ def _far(key: EvidenceKey, belief: Belief, kind: ReadingKind, units: UnitSystem)
     away = np.abs(positions[:, None] - belief.evidence.x[None, :]).min(axis=1)
     x = float(positions[int(away.argmax())])
     words = f"Read the member at {say_length(x, units)}: it is furthest from all readings."
-    return NextCheck(False, words, x, max(x - SEARCHED_MM, 0.0), min(x + SEARCHED_MM, key.span_mm), kind, 0.0, ())
+    return NextCheck(
+        False, words, x, max(x - SEARCHED_MM, 0.0), min(x + SEARCHED_MM, key.span_mm), kind, 0.0, ()
+    )
 
 
 def _covers(belief: Belief, kind: ReadingKind) -> float:
@@ -165,7 +182,9 @@ def _covers(belief: Belief, kind: ReadingKind) -> float:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Played:
-    """Hypotheses heavy enough to matter: weights (h,), the story each belongs to, its members' positions and deviations."""
+    """Hypotheses heavy enough to matter: weights (h,), the story each belongs to, its members' positions and
+    deviations.
+    """
 
     weights: FloatArray
     mean: tuple[FloatArray, ...]
@@ -180,10 +199,18 @@ def _play(belief: Belief) -> _Played:
     weights = belief.weights[list(heavy)]
     home = {i: number for number, group in enumerate(stories(belief)) for i in group}
     story = np.array([home[i] for i in heavy], dtype=np.int64)
-    return _Played(weights / max(weights.sum(), 1e-9), tuple(p.x_mm for p in told), tuple(p.sigma_mm for p in told), heavy, story)
+    return _Played(
+        weights / max(weights.sum(), 1e-9),
+        tuple(p.x_mm for p in told),
+        tuple(p.sigma_mm for p in told),
+        heavy,
+        story,
+    )
 
 
-def _best(belief: Belief, targets: FloatArray, kinds: tuple[ReadingKind, ...]) -> tuple[float, ReadingKind, float] | None:
+def _best(
+    belief: Belief, targets: FloatArray, kinds: tuple[ReadingKind, ...]
+) -> tuple[float, ReadingKind, float] | None:
     played = _play(belief)
     if not len(played.weights):
         return None
@@ -194,13 +221,17 @@ def _best(belief: Belief, targets: FloatArray, kinds: tuple[ReadingKind, ...]) -
     for kind in (*kinds, "pilot_solid"):
         gains = [now - _left(played, targets, sure, x, kind, belief) for x in spots]
         best = int(np.argmax(gains))
-        options.append((gains[best] - HARM_BITS * RELIABILITY[kind].harm, float(spots[best]), kind, float(gains[best])))
+        options.append(
+            (gains[best] - HARM_BITS * RELIABILITY[kind].harm, float(spots[best]), kind, float(gains[best]))
+        )
     worth, x, kind, gain = max(options, key=lambda o: o[0])
     return (x, kind, gain) if gain >= LEAST_GAIN_BITS and worth > 0 else None
 
 
 def _spots(belief: Belief, played: _Played) -> FloatArray:
-    """Positions worth a look: where some hypothesis has a member, and the middles between the leading ones."""
+    """Positions worth a look: where some hypothesis has a member, and the middles between the leading
+    ones.
+    """
     lead = played.mean[0]
     every = np.concatenate([*played.mean, (lead[1:] + lead[:-1]) / 2])
     every = np.unique((every[(every > 0) & (every < belief.evidence.span)] / 20).round()) * 20
@@ -220,7 +251,9 @@ def _sure(played: _Played, targets: FloatArray) -> FloatArray:
 
 
 def _hit_chance(played: _Played, x: float, kind: ReadingKind, belief: Belief) -> FloatArray:
-    """Chance of a hit at a spot under each hypothesis, shape (h,): a member in reach and noticed, or a false one."""
+    """Chance of a hit at a spot under each hypothesis, shape (h,): a member in reach and noticed, or a false
+    one.
+    """
     miss, half = belief.evidence.trust[kind].miss_share, _covers(belief, kind)
     inside = []
     for mean, sigma in zip(played.mean, played.sigma, strict=True):
@@ -231,7 +264,9 @@ def _hit_chance(played: _Played, x: float, kind: ReadingKind, belief: Belief) ->
     return result
 
 
-def _left(played: _Played, targets: FloatArray, sure: FloatArray, x: float, kind: ReadingKind, belief: Belief) -> float:
+def _left(
+    played: _Played, targets: FloatArray, sure: FloatArray, x: float, kind: ReadingKind, belief: Belief
+) -> float:
     """Uncertainty left about the targets after a check, averaged over its outcomes, in bits."""
     hit = _hit_chance(played, x, kind, belief)
     chance = float(played.weights @ hit)
@@ -256,14 +291,18 @@ def _sharpened(played: _Played, targets: FloatArray, sure: FloatArray, x: float,
 
 
 def _doubt(played: _Played, weights: FloatArray, sure: FloatArray) -> float:
-    """Bits of doubt: which spacing it is, and whether each target is where it is drawn (all of them at most like four)."""
+    """Bits of doubt: which spacing it is, and whether each target is where it is drawn (all of them at most
+    like four).
+    """
     chance = np.clip(weights @ sure, 1e-9, 1 - 1e-9)
     members = -(chance * np.log2(chance) + (1 - chance) * np.log2(1 - chance))
     shares = np.clip(np.bincount(played.story, weights), 1e-12, 1.0)
     return float(members.mean() * min(len(members), MEMBERS_COUNT_AS) - (shares * np.log2(shares)).sum())
 
 
-def _outcomes(belief: Belief, targets: FloatArray, x: float, kind: ReadingKind, units: UnitSystem) -> tuple[Outcome, ...]:
+def _outcomes(
+    belief: Belief, targets: FloatArray, x: float, kind: ReadingKind, units: UnitSystem
+) -> tuple[Outcome, ...]:
     played = _play(belief)
     hit = _hit_chance(played, x, kind, belief)
     sure, told = (
@@ -272,12 +311,15 @@ def _outcomes(belief: Belief, targets: FloatArray, x: float, kind: ReadingKind, 
     )
     chance = float(played.weights @ hit)
     cases: tuple[tuple[Literal["hit", "nothing"], float, FloatArray, FloatArray], ...] = (
-        ("hit", chance, hit, told), ("nothing", 1 - chance, 1 - hit, sure),
-    )  # fmt: skip
+        ("hit", chance, hit, told),
+        ("nothing", 1 - chance, 1 - hit, sure),
+    )
     outcomes = []
     for answer, share, likely, then in cases:
         after = played.weights * likely / max(share, 1e-9)
-        outcomes.append(Outcome(answer, share, _means(belief, played, after, units), float((after @ then).min())))
+        outcomes.append(
+            Outcome(answer, share, _means(belief, played, after, units), float((after @ then).min()))
+        )
     return tuple(outcomes)
 
 

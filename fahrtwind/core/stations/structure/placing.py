@@ -1,7 +1,7 @@
 """Where each member of a fitted hypothesis stands: the spacing's place, pulled by the member's own readings.
 
-How far members stand off a perfect spacing is itself told by the readings: its mean square is averaged over a grid of values,
-weighted by how well each explains them.
+How far members stand off a perfect spacing is itself told by the readings: its mean square is averaged over a
+grid of values, weighted by how well each explains them.
 """
 
 from __future__ import annotations
@@ -31,7 +31,8 @@ FIT = "fit to the readings"
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Placing:
-    """Arrays over members: place and uncertainty by the spacing, mean and noise of the own readings, weight, and the result.
+    """Arrays over members: place and uncertainty by the spacing, mean and noise of the own readings, weight,
+    and the result.
 
     ``own_sigma_mm`` is ``UNREAD_MM`` where a member has no reading; ``share`` is 0 there.
     """
@@ -52,7 +53,9 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
     """Place every member of a hypothesis."""
     n = len(fit.layout.design)
     precision = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2, minlength=n).astype(float)
-    moment = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2 * evidence.x, minlength=n).astype(float)
+    moment = np.bincount(fit.belongs, fit.true_share / evidence.sigma**2 * evidence.x, minlength=n).astype(
+        float
+    )
     read = precision > 1e-9
     regress = _Regression.of(evidence, fit, precision, moment, read)
     logs = regress.logs(SCATTERS_MM) + np.log(SCATTER_PRIOR)
@@ -67,12 +70,25 @@ def place(evidence: Evidence, fit: Fitted) -> Placing:
     share = np.where(read, np.asarray(own_share(scatter, own_sigma)), 0.0)
     x = np.asarray(pulled_position(line, own, share))
     sigma = np.asarray(member_uncertainty(line_sigma, scatter, share))
-    return Placing(theta, np.sqrt(np.diag(spread)), scatter, line, line_sigma, own, own_sigma, share, x, np.maximum(sigma, 0.5))
+    return Placing(
+        theta,
+        np.sqrt(np.diag(spread)),
+        scatter,
+        line,
+        line_sigma,
+        own,
+        own_sigma,
+        share,
+        x,
+        np.maximum(sigma, 0.5),
+    )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Regression:
-    """The pooled readings of a hypothesis (members read × parameters), with what was known of the parameters before."""
+    """The pooled readings of a hypothesis (members read × parameters), with what was known of the parameters
+    before.
+    """
 
     rows: FloatArray
     own_mm: FloatArray
@@ -82,7 +98,12 @@ class _Regression:
 
     @classmethod
     def of(
-        cls, evidence: Evidence, fit: Fitted, precision: FloatArray, moment: FloatArray, read: npt.NDArray[np.bool_]
+        cls,
+        evidence: Evidence,
+        fit: Fitted,
+        precision: FloatArray,
+        moment: FloatArray,
+        read: npt.NDArray[np.bool_],
     ) -> _Regression:
         before, pull = parameter_prior(evidence, fit.layout)
         return cls(fit.layout.design[read], moment[read] / precision[read], 1 / precision[read], before, pull)
@@ -96,11 +117,15 @@ class _Regression:
         return np.einsum("spq,sq->sp", spread, right), spread
 
     def logs(self, scatters: FloatArray) -> FloatArray:
-        """Log likelihood (s,) of the pooled readings for each build scatter, the parameters integrated out."""
+        """Log likelihood (s,) of the pooled readings for each build scatter, the parameters integrated
+        out.
+        """
         theta, spread = self.at(scatters)
         total = self.own_variance + scatters[:, None] ** 2
         residual = self.own_mm - theta @ self.rows.T
-        log: FloatArray = -0.5 * (residual**2 / total + np.log(total)).sum(axis=1) + 0.5 * np.linalg.slogdet(spread)[1]
+        log: FloatArray = (
+            -0.5 * (residual**2 / total + np.log(total)).sum(axis=1) + 0.5 * np.linalg.slogdet(spread)[1]
+        )
         return log
 
 
@@ -111,7 +136,9 @@ def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
         first, pitch = given(float(theta[0]), "inferred", FIT), given(float(theta[1]), "inferred", FIT)
         others = [(float(theta[c]), float(row[c])) for c in range(2, len(row)) if row[c]]
         if others:
-            line = member_position_beyond(first, pitch, float(row[1]), given(others[0][0], "inferred", FIT), others[0][1])
+            line = member_position_beyond(
+                first, pitch, float(row[1]), given(others[0][0], "inferred", FIT), others[0][1]
+            )
         else:
             line = member_position(first, pitch, float(row[1]))
         for length, times in others[1:]:  # a second section and an odd bay behind it
@@ -119,6 +146,12 @@ def explain_member(fit: Fitted, placing: Placing, number: int) -> None:
         build = given(placing.scatter_mm, "inferred", "scatter of the readings, members 2 … 13 mm")
         share = 0.0
         if placing.own_sigma_mm[k] < UNREAD_MM:
-            share = own_share(build, given(float(placing.own_sigma_mm[k]), "table", "noise of the kinds of reading"))
-            pulled_position(line, given(float(placing.own_mm[k]), "measured", "its readings, weighed by kind"), share)
-        member_uncertainty(given(float(placing.line_sigma_mm[k]), "inferred", "covariance of the fit"), build, share)
+            share = own_share(
+                build, given(float(placing.own_sigma_mm[k]), "table", "noise of the kinds of reading")
+            )
+            pulled_position(
+                line, given(float(placing.own_mm[k]), "measured", "its readings, weighed by kind"), share
+            )
+        member_uncertainty(
+            given(float(placing.line_sigma_mm[k]), "inferred", "covariance of the fit"), build, share
+        )

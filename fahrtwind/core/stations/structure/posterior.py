@@ -1,11 +1,12 @@
 """How well a hypothesis explains the evidence: likelihood, fit and posterior weight.
 
-Model. A member is noticed by each channel on its own: on a walk with a chance d (unknown, averaged over a grid), by a declared scan at
-the rate of its kind, at a spot that somebody tested. A member that a channel noticed gives it one reading, and with chance ``again``
-each time another. A true reading stands off its member by the noise of its kind, the member off the perfect spacing by the build
-scatter. False readings fall anywhere at the rate of their kind. A member inside a scan or a walk that gives no reading was missed there;
-beyond them nothing was looked for. A pilot hole through skin only excludes a member there.
-The weight of a hypothesis is its prior times the likelihood integrated over its parameters (Laplace's approximation).
+Model. A member is noticed by each channel on its own: on a walk with a chance d (unknown, averaged over a
+grid), by a declared scan at the rate of its kind, at a spot that somebody tested. A member that a channel
+noticed gives it one reading, and with chance ``again`` each time another. A true reading stands off its
+member by the noise of its kind, the member off the perfect spacing by the build scatter. False readings fall
+anywhere at the rate of their kind. A member inside a scan or a walk that gives no reading was missed there;
+beyond them nothing was looked for. A pilot hole through skin only excludes a member there. The weight of a
+hypothesis is its prior times the likelihood integrated over its parameters (Laplace's approximation).
 """
 
 from __future__ import annotations
@@ -39,21 +40,27 @@ OTHER_SPREAD = 0.35
 SPOT_NOTICED = 0.98
 """A pilot hole over a member is solid, nearly always."""
 FACT_REACH = 4.0
-"""A known pitch or end bay that the readings put further off than so many deviations is taken for another vehicle's."""
+"""A known pitch or end bay that the readings put further off than so many deviations is taken for another
+vehicle's.
+"""
 KNOWN_BAY_SPREAD_MM = 10.0
 LARGEST_LOG = 500.0
 MOSTLY_FALSE = 0.4
 OVERLOOKED = 0.15
 """Chance that someone who sees two members from inside overlooks one between them."""
 BARE_END = 4.0
-"""Log penalty for each pitch of roof that a hypothesis leaves without a member beyond one whole bay at an end."""
+"""Log penalty for each pitch of roof that a hypothesis leaves without a member beyond one whole bay at an
+end.
+"""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Fitted:
-    """A layout with its best parameters, their covariance, the log of its weight, and how the readings belong.
+    """A layout with its best parameters, their covariance, the log of its weight, and how the readings
+    belong.
 
-    ``belongs`` (n,) is the member each reading is nearest to, ``true_share`` (n,) the chance that it really is one of it.
+    ``belongs`` (n,) is the member each reading is nearest to, ``true_share`` (n,) the chance that it really
+    is one of it.
     """
 
     layout: Layout
@@ -64,7 +71,9 @@ class Fitted:
 
 
 def fit(evidence: Evidence, layout: Layout) -> Fitted | None:
-    """Fit a layout by reweighted least squares; None where the evidence drives it out of the usual spacings."""
+    """Fit a layout by reweighted least squares; None where the evidence drives it out of the usual
+    spacings.
+    """
     precision, pull = parameter_prior(evidence, layout)
     covariance = np.linalg.inv(precision)
     for _ in range(ROUNDS):
@@ -91,7 +100,9 @@ def quick_score(evidence: Evidence, layout: Layout) -> float:
 
 
 def log_null(evidence: Evidence, prior: float) -> float:
-    """Weight of the readings having nothing to do with members: all of them false, at a higher rate than usual."""
+    """Weight of the readings having nothing to do with members: all of them false, at a higher rate than
+    usual.
+    """
     bunches = int(evidence.first.sum())
     anywhere = bunches * np.log(MOSTLY_FALSE * max(bunches, 1) / evidence.span)
     return float(np.log(prior) + anywhere + np.log(evidence.rate[~evidence.first]).sum())
@@ -107,7 +118,9 @@ def _usual(layout: Layout) -> bool:
 
 
 def member_scores(evidence: Evidence, layout: Layout) -> FloatArray:
-    """What each member adds to the log likelihood, shape (m,), at the usual attention: to rank candidates by, not to weigh them."""
+    """What each member adds to the log likelihood, shape (m,), at the usual attention: to rank candidates by,
+    not to weigh them.
+    """
     positions = layout.positions
     _, _, hit = _hits(evidence, layout, positions)
     chance, covered = _channels(evidence, layout, positions, hit)
@@ -116,9 +129,11 @@ def member_scores(evidence: Evidence, layout: Layout) -> FloatArray:
     return scores
 
 
-def _hits(evidence: Evidence, layout: Layout, positions: FloatArray) -> tuple[IntArray, FloatArray, FloatArray]:
-    """Member each thing is nearest to (n,), its likelihood ratio of true against false (n,), and what each channel found of each
-    member, as the ratio of all ways to be noticed against none, shape (m, channels)."""
+def _hits(
+    evidence: Evidence, layout: Layout, positions: FloatArray
+) -> tuple[IntArray, FloatArray, FloatArray]:
+    """Member each thing is nearest to (n,), its likelihood ratio of true against false (n,), and what each
+    channel found of each member, as the ratio of all ways to be noticed against none, shape (m, channels)."""
     belongs = np.searchsorted((positions[1:] + positions[:-1]) / 2, evidence.x)
     spread = np.hypot(evidence.sigma, BUILD_SCATTER_MM)
     off = (evidence.x - positions[belongs]) / spread
@@ -134,11 +149,14 @@ def _hits(evidence: Evidence, layout: Layout, positions: FloatArray) -> tuple[In
 def _channels(
     evidence: Evidence, layout: Layout, positions: FloatArray, hit: FloatArray
 ) -> tuple[FloatArray, npt.NDArray[np.bool_]]:
-    """Chance that each channel notices a member, shape (channels,), and which members it looked at, shape (m, channels).
+    """Chance that each channel notices a member, shape (channels,), and which members it looked at, shape (m,
+    channels).
 
     A walk and a scan look at every member inside them; whatever found something has looked there.
     """
-    chance = np.array([USUALLY_NOTICED, *(1 - evidence.trust[s.kind].miss_share for s in evidence.scans), SPOT_NOTICED])
+    chance = np.array(
+        [USUALLY_NOTICED, *(1 - evidence.trust[s.kind].miss_share for s in evidence.scans), SPOT_NOTICED]
+    )
     covered = hit > 0
     for low, high in evidence.walks:
         covered[:, 0] |= (positions >= low) & (positions <= high) & ~layout.silent
@@ -158,7 +176,9 @@ def _explain(evidence: Evidence, layout: Layout) -> tuple[IntArray, FloatArray, 
     lifted = hit * evidence.again / (1 - evidence.again)
     own = lifted[belongs, evidence.channel]
     sure = (own + 1) / np.maximum(own, 1e-300)
-    true_share = noticed[belongs, evidence.channel] * evidence.again * ratio / (1 + evidence.again * ratio) * sure
+    true_share = (
+        noticed[belongs, evidence.channel] * evidence.again * ratio / (1 + evidence.again * ratio) * sure
+    )
     walked = np.log1p(NOTICED[:, None] * (hit[covered[:, 0], 0] - 1)).sum(axis=1)
     top = walked.max()
     score = float(np.log(evidence.rate).sum() + top + np.log(NOTICED_PRIOR @ np.exp(walked - top)))
@@ -168,12 +188,17 @@ def _explain(evidence: Evidence, layout: Layout) -> tuple[IntArray, FloatArray, 
 
 
 def _open_bay_score(evidence: Evidence, layout: Layout) -> float:
-    """Members that a search never notices would still have been seen where two members in a row were seen from inside."""
+    """Members that a search never notices would still have been seen where two members in a row were seen
+    from inside.
+    """
     if not layout.silent.any():
         return 0.0
     hidden, x, score = layout.positions[layout.silent], evidence.x, 0.0
     for i in range(len(x) - 1):
-        if evidence.kinds[i] == evidence.kinds[i + 1] == "seen" and ((hidden > x[i] + 60) & (hidden < x[i + 1] - 60)).any():
+        if (
+            evidence.kinds[i] == evidence.kinds[i + 1] == "seen"
+            and ((hidden > x[i] + 60) & (hidden < x[i + 1] - 60)).any()
+        ):
             score += np.log(OVERLOOKED)
     return float(max(score, 3 * np.log(OVERLOOKED)))
 
@@ -191,7 +216,9 @@ def _through_score(evidence: Evidence, positions: FloatArray) -> float:
 def _normal_equations(
     evidence: Evidence, layout: Layout, belongs: IntArray, true_share: FloatArray
 ) -> tuple[FloatArray, FloatArray]:
-    """Readings of one member share its deviation from the spacing, so they are pooled before they are weighed."""
+    """Readings of one member share its deviation from the spacing, so they are pooled before they are
+    weighed.
+    """
     n = len(layout.design)
     precision = np.bincount(belongs, true_share / evidence.sigma**2, minlength=n)
     moment = np.bincount(belongs, true_share / evidence.sigma**2 * evidence.x, minlength=n)
@@ -202,7 +229,9 @@ def _normal_equations(
 
 
 def parameter_prior(evidence: Evidence, layout: Layout) -> tuple[FloatArray, FloatArray]:
-    """Precision, and precision times mean, of the parameters before any reading: broad, but for odd bays and known facts."""
+    """Precision, and precision times mean, of the parameters before any reading: broad, but for odd bays and
+    known facts.
+    """
     mean, precision = layout.theta.copy(), np.full(len(layout.theta), 1e-8)
     for end, column in layout.bays:
         mean[column] = layout.pitch_mm(1 if end == "front" else len(layout.pitches))
@@ -223,7 +252,9 @@ def parameter_prior(evidence: Evidence, layout: Layout) -> tuple[FloatArray, Flo
 
 
 def pitch_spread(facts: KnownFacts) -> float:
-    """One standard deviation of a known pitch: “give or take” is said of nearly all cases, so it is two of them."""
+    """One standard deviation of a known pitch: “give or take” is said of nearly all cases, so it is two of
+    them.
+    """
     return max(facts.pitch_within_mm, LEAST_FACT_MM) / 2
 
 
@@ -233,14 +264,19 @@ def _rear_member(evidence: Evidence) -> float | None:
 
 
 def _log_prior_density(evidence: Evidence, layout: Layout) -> float:
-    """Log density of the parameters before any reading: phase even, pitches usual or as the drawing says, odd bays broad."""
+    """Log density of the parameters before any reading: phase even, pitches usual or as the drawing says, odd
+    bays broad.
+    """
     total = -float(np.log(layout.theta[1]))
     facts = evidence.facts
     for column in layout.free_pitches:
         total += _log_pitch(float(layout.theta[column]), facts)
     ends = (layout.positions[0], evidence.span - layout.positions[-1])
     for end, told, pitch in zip(
-        ends, (facts.front_bay_mm, facts.rear_bay_mm), (layout.pitch_mm(1), layout.pitch_mm(len(layout.pitches))), strict=True
+        ends,
+        (facts.front_bay_mm, facts.rear_bay_mm),
+        (layout.pitch_mm(1), layout.pitch_mm(len(layout.pitches))),
+        strict=True,
     ):
         if told is None:
             total -= BARE_END * max(0.0, float(end) / pitch - 1.0)
@@ -263,7 +299,9 @@ def _log_pitch(pitch: float, facts: KnownFacts) -> float:
 
 
 def _log_usual_pitch(pitch: float) -> float:
-    return _log_normal(float(np.log(pitch)), float(np.log(USUAL_PITCH_MM)), USUAL_SPREAD) - float(np.log(pitch))
+    return _log_normal(float(np.log(pitch)), float(np.log(USUAL_PITCH_MM)), USUAL_SPREAD) - float(
+        np.log(pitch)
+    )
 
 
 def _log_normal(x: float, mean: float, spread: float) -> float:

@@ -11,9 +11,19 @@ USUALLY_WITHIN_MM = 10.0
 
 
 def evidence_key(job: Job, span_mm: float) -> EvidenceKey:
-    """Readings, scans and known facts, hashable; struck ones do not count. ``span_mm``: length of the roof."""
-    readings = (ReadingFact(r.id, r.x.mm, r.kind, r.sigma.mm if r.sigma else None) for r in job.readings if not r.struck)
-    scans = (ScanFact(s.id, min(s.start.mm, s.end.mm), max(s.start.mm, s.end.mm), s.kind) for s in job.scans if not s.struck)
+    """Readings, scans and known facts, hashable; struck ones do not count. ``span_mm``: length of the
+    roof.
+    """
+    readings = (
+        ReadingFact(r.id, r.x.mm, r.kind, r.sigma.mm if r.sigma else None)
+        for r in job.readings
+        if not r.struck
+    )
+    scans = (
+        ScanFact(s.id, min(s.start.mm, s.end.mm), max(s.start.mm, s.end.mm), s.kind)
+        for s in job.scans
+        if not s.struck
+    )
     m = job.members
     facts = KnownFacts(
         pitch_mm=m.known_pitch.mm if m.known_pitch else None,

@@ -42,7 +42,8 @@ def member_not_read(
             yield Found(
                 place=f"structure.member.{member.number}",
                 where=f"member {member.number} at {say_length(member.x_mm, units)}",
-                why="Feet are drilled here, but no reading was taken at this member: it is inferred from its neighbours.",
+                why="Feet are drilled here, but no reading was taken at this member: it is inferred "
+                "from its neighbours.",
                 remedy="Read it with a magnet or a small pilot hole before drilling.",
                 quantity="uncertainty",
                 value=1.96 * member.sigma_mm,
@@ -84,7 +85,8 @@ def member_unsure(
             yield Found(
                 place=f"structure.member.{member.number}",
                 where=f"member {member.number} at {say_length(member.x_mm, units)}",
-                why=f"It is there with {say_share(member.confidence)} only, counting every spacing that the readings allow.",
+                why=f"It is there with {say_share(member.confidence)} only, counting every spacing "
+                f"that the readings allow.",
                 remedy="Check at the flag first.",
                 quantity="confidence",
                 value=member.confidence,
@@ -96,11 +98,16 @@ def member_unsure(
 @rule("fact-contradicts", "caution", "structure", "The known spacing and the readings disagree", FIT)
 def fact_contradicts(ribs: Members, members: MemberFit, units: UnitSystem) -> Iterator[Found]:
     known, fit = (ribs.known_pitch, members)
-    if known is not None and fit.pitch_mm is not None and all(abs(s.pitch_mm / known.mm - 1) > FACT_WITHIN for s in fit.sections):
+    if (
+        known is not None
+        and fit.pitch_mm is not None
+        and all(abs(s.pitch_mm / known.mm - 1) > FACT_WITHIN for s in fit.sections)
+    ):
         yield Found(
             place="members.known_pitch",
             where="the members",
-            why=f"{say_length(known.mm, units)} was entered, the readings say {say_length(fit.pitch_mm, units)}.",
+            why=f"{say_length(known.mm, units)} was entered, the readings say "
+            f"{say_length(fit.pitch_mm, units)}.",
             remedy="People misremember spacings: trust readings you have seen, and check at the flag.",
             quantity="pitch",
             value=fit.pitch_mm,
@@ -118,14 +125,17 @@ def fact_contradicts(ribs: Members, members: MemberFit, units: UnitSystem) -> It
 )
 def lines_lean(lines: LinesFinding, units: UnitSystem) -> Iterator[Found]:
     for line in lines.sides:
-        leaning = [m for m in line.marks if m.lean_deg is not None and abs(m.lean_deg) > LEAN_DEG and (not m.stray)]
+        leaning = [
+            m for m in line.marks if m.lean_deg is not None and abs(m.lean_deg) > LEAN_DEG and (not m.stray)
+        ]
         if leaning:
             worst = max(leaning, key=lambda m: abs(m.lean_deg or 0.0))
             yield Found(
                 place="mounting",
                 where=f"{line.side} line at {say_length(worst.x_mm, units)}",
                 why=f"A foot leans {abs(worst.lean_deg or 0.0):.1f}° there.",
-                remedy=f"Put a bar of {say_length(worst.wedge_mm or 0.0, units)} under its {worst.under} edge, or bend the foot.",
+                remedy=f"Put a bar of {say_length(worst.wedge_mm or 0.0, units)} under its "
+                f"{worst.under} edge, or bend the foot.",
                 quantity="lean",
                 value=worst.lean_deg,
                 limit=LEAN_DEG,
@@ -133,9 +143,19 @@ def lines_lean(lines: LinesFinding, units: UnitSystem) -> Iterator[Found]:
             )
 
 
-@rule("foot-mid-bay", "caution", "structure", "Foot where the skin drums", "Timoshenko plate strip; limits by judgement")
+@rule(
+    "foot-mid-bay",
+    "caution",
+    "structure",
+    "Foot where the skin drums",
+    "Timoshenko plate strip; limits by judgement",
+)
 def foot_mid_bay(
-    bays: tuple[Spot, ...], members: MemberFit, panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], units: UnitSystem
+    bays: tuple[Spot, ...],
+    members: MemberFit,
+    panels: tuple[PlacedPanel, ...],
+    feet: tuple[FootPlace, ...],
+    units: UnitSystem,
 ) -> Iterator[Found]:
     by_number = {b.member_before: b for b in bays}
     names = {p.id: p.name for p in panels}
@@ -144,12 +164,23 @@ def foot_mid_bay(
             continue
         before = max((m for m in members.members if m.x_mm <= f.x_mm), key=lambda m: m.x_mm, default=None)
         bay = by_number.get(before.number) if before else None
-        share = None if before is None or bay is None else (f.x_mm - before.x_mm) / max(2 * (bay.x_mm - before.x_mm), 1.0)
-        if bay is not None and bay.drumming == "strong" and (share is not None) and (MID_BAY[0] < share < MID_BAY[1]):
+        share = (
+            None
+            if before is None or bay is None
+            else (f.x_mm - before.x_mm) / max(2 * (bay.x_mm - before.x_mm), 1.0)
+        )
+        if (
+            bay is not None
+            and bay.drumming == "strong"
+            and (share is not None)
+            and (MID_BAY[0] < share < MID_BAY[1])
+        ):
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",
                 where=f"{names[f.panel]}, foot {f.foot}",
-                why=f"It stands mid-bay on skin that gives {say_length(1000 / (bay.stiffness_n_mm or 1), units)} under 1 kN (225 lbf) and hums from {bay.frequency_hz:.0f} Hz.",
+                why=f"It stands mid-bay on skin that gives "
+                f"{say_length(1000 / (bay.stiffness_n_mm or 1), units)} under 1 kN (225 lbf) and "
+                f"hums from {bay.frequency_hz:.0f} Hz.",
                 remedy="Stay within a quarter of the bay from a member, or bridge two members with a bar.",
                 quantity="stiffness",
                 value=bay.stiffness_n_mm,
@@ -201,7 +232,8 @@ def band_too_wide(
             yield Found(
                 place=f"structure.member.{member.number}",
                 where=f"member {member.number}",
-                why=f"It may stand {say_length(1.96 * member.sigma_mm, units)} to either side of where it is drawn.",
+                why=f"It may stand {say_length(1.96 * member.sigma_mm, units)} to either side of "
+                f"where it is drawn.",
                 remedy="Take more readings, best at this member.",
                 quantity="95 % band",
                 value=1.96 * member.sigma_mm,

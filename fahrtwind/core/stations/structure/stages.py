@@ -11,7 +11,13 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.house import rules, stage, view, working
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.structure.bays import Spot, judge_spot
-from fahrtwind.core.stations.structure.members import EvidenceKey, MemberFit, explain_members, fit_members, not_known
+from fahrtwind.core.stations.structure.members import (
+    EvidenceKey,
+    MemberFit,
+    explain_members,
+    fit_members,
+    not_known,
+)
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding
 from fahrtwind.core.stations.structure.mounting_lines import mounting_lines as lines_from
 from fahrtwind.core.stations.structure.next_check import NextCheck, cheap_kinds, next_check_for
@@ -70,6 +76,12 @@ def bays(roof_notes: Roof, ribs: Members, members: MemberFit) -> tuple[Spot, ...
     return tuple(judge_spot(roof_notes, ribs, found, (a.x_mm + b.x_mm) / 2) for a, b in pairwise(found))
 
 
-@stage("structure", "Mounting lines", "mounting", place="mounting", otherwise=LinesFinding((), None, None, None, None))
+@stage(
+    "structure",
+    "Mounting lines",
+    "mounting",
+    place="mounting",
+    otherwise=LinesFinding((), None, None, None, None),
+)
 def lines(mounting: MountingLines, members: MemberFit, crown: CrownSurface | None) -> LinesFinding:
     return lines_from(mounting, members.members, crown)

@@ -34,7 +34,9 @@ class Strip:
 
 
 def reach(notes: OnRoof) -> Reach | None:
-    """The part of the roof within arm's length of a ladder, or all of it where one can stand; None without an outline."""
+    """The part of the roof within arm's length of a ladder, or all of it where one can stand; None without an
+    outline.
+    """
     roof = sound_outline(notes)
     if roof is None:
         return None
@@ -51,11 +53,15 @@ def reach_area(notes: OnRoof, roof: Polygon) -> Polygon | MultiPolygon:
     x0, y0, x1, y1 = roof.bounds
     arm = access.reach.mm
     strips = [
-        strip for allowed, strip in (
-            (access.ladder_port, box(x0, y0, x1, y0 + arm)), (access.ladder_starboard, box(x0, y1 - arm, x1, y1)),
-            (access.ladder_front, box(x0, y0, x0 + arm, y1)), (access.ladder_rear, box(x1 - arm, y0, x1, y1)),
-        ) if allowed
-    ]  # fmt: skip
+        strip
+        for allowed, strip in (
+            (access.ladder_port, box(x0, y0, x1, y0 + arm)),
+            (access.ladder_starboard, box(x0, y1 - arm, x1, y1)),
+            (access.ladder_front, box(x0, y0, x0 + arm, y1)),
+            (access.ladder_rear, box(x1 - arm, y0, x1, y1)),
+        )
+        if allowed
+    ]
     area = unary_union(strips).intersection(roof)
     return area if isinstance(area, Polygon | MultiPolygon) else Polygon()
 
@@ -73,7 +79,9 @@ def keep_out_strips(notes: OnRoof) -> tuple[Strip, ...]:
 
 
 def _strip(line: KeepOut) -> Polygon:
-    return LineString([(line.from_x.mm, line.from_y.mm), (line.to_x.mm, line.to_y.mm + 1e-6)]).buffer(max(line.clear.mm, 1.0))
+    return LineString([(line.from_x.mm, line.from_y.mm), (line.to_x.mm, line.to_y.mm + 1e-6)]).buffer(
+        max(line.clear.mm, 1.0)
+    )
 
 
 def distances_to_line(line: KeepOut, x_mm: list[float], y_mm: list[float]) -> list[float]:

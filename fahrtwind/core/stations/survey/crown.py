@@ -1,9 +1,10 @@
 """The roof's crown from straight-edge gaps and gauge readings: one smooth surface with its uncertainty.
 
-The height is a polynomial in the scaled positions u = y / half width and v = 2x / length − 1 with normal priors that say how
-roofs usually are: even across, flatter lengthwise. Every reading is linear in the coefficients (a gap also in the unknown
-height and tilt of its straight-edge), so the fit is one Bayesian linear regression (Bishop, Pattern Recognition and Machine
-Learning, 2006, eqs. 3.53 and 3.54): mean and covariance give height, slope and radius anywhere, with standard deviations.
+The height is a polynomial in the scaled positions u = y / half width and v = 2x / length − 1 with normal
+priors that say how roofs usually are: even across, flatter lengthwise. Every reading is linear in the
+coefficients (a gap also in the unknown height and tilt of its straight-edge), so the fit is one Bayesian
+linear regression (Bishop, Pattern Recognition and Machine Learning, 2006, eqs. 3.53 and 3.54): mean and
+covariance give height, slope and radius anywhere, with standard deviations.
 """
 
 from __future__ import annotations
@@ -20,15 +21,30 @@ from fahrtwind.core.job.views import OnRoof
 
 FloatArray = npt.NDArray[np.float64]
 ACROSS: tuple[tuple[int, int, float], ...] = (
-    (1, 0, 8.0), (2, 0, 150.0), (3, 0, 8.0), (4, 0, 50.0), (5, 0, 3.0), (6, 0, 20.0),
-    (2, 1, 40.0), (4, 1, 15.0), (2, 2, 30.0), (1, 1, 5.0),
-)  # fmt: skip
-ALONG: tuple[tuple[int, int, float], ...] = ((0, 1, 5.0), (0, 2, 120.0), (0, 3, 40.0), (0, 4, 80.0), (0, 5, 20.0), (0, 6, 60.0))
+    (1, 0, 8.0),
+    (2, 0, 150.0),
+    (3, 0, 8.0),
+    (4, 0, 50.0),
+    (5, 0, 3.0),
+    (6, 0, 20.0),
+    (2, 1, 40.0),
+    (4, 1, 15.0),
+    (2, 2, 30.0),
+    (1, 1, 5.0),
+)
+ALONG: tuple[tuple[int, int, float], ...] = (
+    (0, 1, 5.0),
+    (0, 2, 120.0),
+    (0, 3, 40.0),
+    (0, 4, 80.0),
+    (0, 5, 20.0),
+    (0, 6, 60.0),
+)
 TERMS = ACROSS + ALONG
 """Powers of u and v and the prior standard deviation of the coefficient, mm: common practice, no source.
 
-Level is the mean line of the roof: how far the vehicle or a string was tilted lengthwise is not the roof's shape, hence the
-small linear term.
+Level is the mean line of the roof: how far the vehicle or a string was tilted lengthwise is not the roof's
+shape, hence the small linear term.
 """
 POWERS_OF_U, POWERS_OF_V = (np.array([term[k] for term in TERMS], dtype=float) for k in (0, 1))
 GAP_SIGMA_MM, ANGLE_SIGMA_DEG = 1.5, 0.3
@@ -40,9 +56,11 @@ GRID_X, GRID_Y = 13, 21
 
 @dataclass(frozen=True, slots=True)
 class SpotShape:
-    """The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard), local radius.
+    """The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard),
+    local radius.
 
-    ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard deviation.
+    ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard
+    deviation.
     """
 
     height_mm: float
@@ -66,7 +84,9 @@ class CrownSurface:
     worst_residual: float
 
     def rows(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
-        """What the heights at spots are made of, spots by terms: a height is ``row @ mean``, its variance ``row @ covariance @ row``."""
+        """What the heights at spots are made of, spots by terms: a height is ``row @ mean``, its variance
+        ``row @ covariance @ row``.
+        """
         return _terms(x_mm, y_mm, self.length_mm, self.half_mm)
 
     def height(self, x_mm: float, y_mm: float) -> tuple[float, float]:
@@ -82,14 +102,21 @@ class CrownSurface:
         bend, bend_sigma = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, across=2))
         radius = float(radius_of_curvature(across, abs(bend))) if abs(bend) > 1 / FLATTER_THAN_MM else None
         return SpotShape(
-            height, height_sigma, -float(np.degrees(np.arctan(across))), float(np.degrees(across_sigma)),
-            -float(np.degrees(np.arctan(along))), radius, None if radius is None else radius**2 * bend_sigma,
-        )  # fmt: skip
+            height,
+            height_sigma,
+            -float(np.degrees(np.arctan(across))),
+            float(np.degrees(across_sigma)),
+            -float(np.degrees(np.arctan(along))),
+            radius,
+            None if radius is None else radius**2 * bend_sigma,
+        )
 
 
 @dataclass(frozen=True, slots=True)
 class CrownFinding:
-    """The surface as the pictures need it: heights and standard deviations on a grid, rows along x, mm to a tenth."""
+    """The surface as the pictures need it: heights and standard deviations on a grid, rows along x, mm to a
+    tenth.
+    """
 
     x_mm: tuple[float, ...]
     y_mm: tuple[float, ...]
@@ -107,10 +134,14 @@ def _terms(x_mm: FloatArray, y_mm: FloatArray, length: float, half: float) -> Fl
     return terms
 
 
-def _row(x_mm: float, y_mm: float, length: float, half: float, *, across: int = 0, along: int = 0) -> FloatArray:
+def _row(
+    x_mm: float, y_mm: float, length: float, half: float, *, across: int = 0, along: int = 0
+) -> FloatArray:
     """Values of all terms, or of their derivatives by y or x, at one spot."""
     u, v = y_mm / half, 2 * x_mm / length - 1
-    return _power(u, POWERS_OF_U, across) * half**-across * _power(v, POWERS_OF_V, along) * (2 / length) ** along
+    return (
+        _power(u, POWERS_OF_U, across) * half**-across * _power(v, POWERS_OF_V, along) * (2 / length) ** along
+    )
 
 
 def _power(base: float, exponents: FloatArray, derivative: int) -> FloatArray:
@@ -143,7 +174,12 @@ def fit_crown(crown: Crown, length_mm: float, half_mm: float) -> CrownSurface | 
     inflation = max(1.0, float((residual**2).sum()) / freedom)
     n = len(TERMS)
     return CrownSurface(
-        length_mm, half_mm, mean[:n], covariance[:n, :n] * inflation, len(observed), float(np.abs(residual).max())
+        length_mm,
+        half_mm,
+        mean[:n],
+        covariance[:n, :n] * inflation,
+        len(observed),
+        float(np.abs(residual).max()),
     )
 
 
@@ -166,8 +202,12 @@ def _edge_priors(crown: Crown, edges: int) -> list[float]:
     return priors[:edges]
 
 
-def _observations(crown: Crown, length: float, half: float) -> tuple[list[FloatArray], list[float], list[float], list[int]]:
-    """Design rows (terms, then height and tilt of each straight-edge), values and noise; and the edge columns in use."""
+def _observations(
+    crown: Crown, length: float, half: float
+) -> tuple[list[FloatArray], list[float], list[float], list[int]]:
+    """Design rows (terms, then height and tilt of each straight-edge), values and noise; and the edge columns
+    in use.
+    """
     rows: list[FloatArray] = []
     values: list[float] = []
     sigmas: list[float] = []
@@ -188,7 +228,13 @@ def _observations(crown: Crown, length: float, half: float) -> tuple[list[FloatA
     for reading in crown.lengthwise:
         index = len(crown.sections)
         rows.append(
-            np.concatenate([-_row(reading.x.mm, 0.0, length, half), np.zeros(2 * index), [1.0, reading.x.mm - length / 2]])
+            np.concatenate(
+                [
+                    -_row(reading.x.mm, 0.0, length, half),
+                    np.zeros(2 * index),
+                    [1.0, reading.x.mm - length / 2],
+                ]
+            )
         )
         values.append(reading.gap.mm)
         sigmas.append(GAP_SIGMA_MM)
@@ -202,12 +248,18 @@ def crown_finding(surface: CrownSurface) -> CrownFinding:
     ys = np.linspace(-surface.half_mm, surface.half_mm, GRID_Y)
     rows = surface.rows(*np.meshgrid(xs, ys, indexing="ij"))
     heights = rows @ surface.mean
-    sigmas = np.sqrt(np.maximum(np.einsum("xyt,ts,xys->xy", rows, surface.covariance, rows, optimize=True), 0.0))
+    sigmas = np.sqrt(
+        np.maximum(np.einsum("xyt,ts,xys->xy", rows, surface.covariance, rows, optimize=True), 0.0)
+    )
     middle = surface.length_mm / 2
     edge = (surface.height(middle, surface.half_mm)[0] + surface.height(middle, -surface.half_mm)[0]) / 2
     return CrownFinding(
-        tuple(xs.round(1).tolist()), tuple(ys.round(1).tolist()),
-        tuple(map(tuple, heights.round(1).tolist())), tuple(map(tuple, sigmas.round(1).tolist())),
-        round(surface.height(middle, 0.0)[0] - edge, 1), surface.at(middle, 0.0).radius_mm, surface.readings,
+        tuple(xs.round(1).tolist()),
+        tuple(ys.round(1).tolist()),
+        tuple(map(tuple, heights.round(1).tolist())),
+        tuple(map(tuple, sigmas.round(1).tolist())),
+        round(surface.height(middle, 0.0)[0] - edge, 1),
+        surface.at(middle, 0.0).radius_mm,
+        surface.readings,
         round(surface.worst_residual, 1),
-    )  # fmt: skip
+    )

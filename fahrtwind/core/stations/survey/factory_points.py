@@ -1,7 +1,7 @@
 """Factory points against their nominal pattern: which one is off, and by how much.
 
-The measured row is the nominal one moved and turned a little (a rigid fit, no stretching), found by reweighted least squares
-so that one wrong hole does not drag the others along.
+The measured row is the nominal one moved and turned a little (a rigid fit, no stretching), found by
+reweighted least squares so that one wrong hole does not drag the others along.
 """
 
 from __future__ import annotations
@@ -21,7 +21,9 @@ ROUNDS = 30
 
 @dataclass(frozen=True, slots=True)
 class PointPlace:
-    """A factory point: where it is (measured, else where the fitted row puts it) and how far off its row, mm."""
+    """A factory point: where it is (measured, else where the fitted row puts it) and how far off its row,
+    mm.
+    """
 
     row: str
     count: int
@@ -58,10 +60,14 @@ def fit_row(row: PointRow) -> RowFit:
     nominal = np.array([[row.start.mm + i * row.pitch.mm, row.y.mm] for i in range(row.count)])
     known = [p for p in row.points if p.x is not None or p.y is not None]
     shift, turn = _rigid(nominal, known) if known else (np.zeros(2), 0.0)
-    fitted = nominal + shift + turn * np.stack([-(nominal[:, 1] - row.y.mm), nominal[:, 0] - row.start.mm], axis=1)
+    fitted = (
+        nominal + shift + turn * np.stack([-(nominal[:, 1] - row.y.mm), nominal[:, 0] - row.start.mm], axis=1)
+    )
     by_count = {p.count: p for p in row.points}
     places = tuple(_place(row, i, fitted[i], by_count.get(i)) for i in range(row.count))
-    return RowFit(row.id, row.name, row.kind, float(shift[0]), float(shift[1]), float(turn * 1000), len(known), places)
+    return RowFit(
+        row.id, row.name, row.kind, float(shift[0]), float(shift[1]), float(turn * 1000), len(known), places
+    )
 
 
 def _rigid(nominal: FloatArray, known: list[FactoryPoint]) -> tuple[FloatArray, float]:
@@ -83,8 +89,13 @@ def _rigid(nominal: FloatArray, known: list[FactoryPoint]) -> tuple[FloatArray, 
     design, wanted = np.array(rows), np.array(values)
     prior = np.diag([1e-6, 1e-6, 1 / 0.01**2])  # rows turn by about 10 mm in a metre at most: common practice
     weight = np.ones(len(wanted))
-    solution = np.array([np.median(wanted[design[:, 0] == 1]) if (design[:, 0] == 1).any() else 0.0,
-                         np.median(wanted[design[:, 1] == 1]) if (design[:, 1] == 1).any() else 0.0, 0.0])  # fmt: skip
+    solution = np.array(
+        [
+            np.median(wanted[design[:, 0] == 1]) if (design[:, 0] == 1).any() else 0.0,
+            np.median(wanted[design[:, 1] == 1]) if (design[:, 1] == 1).any() else 0.0,
+            0.0,
+        ]
+    )
     for _ in range(ROUNDS):
         off = wanted - design @ solution
         scale = max(1.4826 * float(np.median(np.abs(off))), LEAST_SCALE_MM)
@@ -103,6 +114,15 @@ def _place(row: PointRow, count: int, fitted: FloatArray, point: FactoryPoint | 
     off_y = point.y.mm - y if point.y is not None else None
     off = float(np.hypot(off_x or 0.0, off_y or 0.0))
     return PointPlace(
-        row.id, count, point.x.mm if point.x is not None else x, point.y.mm if point.y is not None else y, True, off_x, off_y, off,
-        off > row.tolerance.mm, point.usable, point.why,
-    )  # fmt: skip
+        row.id,
+        count,
+        point.x.mm if point.x is not None else x,
+        point.y.mm if point.y is not None else y,
+        True,
+        off_x,
+        off_y,
+        off,
+        off > row.tolerance.mm,
+        point.usable,
+        point.why,
+    )

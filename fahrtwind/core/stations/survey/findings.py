@@ -15,7 +15,9 @@ from fahrtwind.core.stations.survey.squareness import SquareFinding, StraightFin
 
 @dataclass(frozen=True, slots=True)
 class SurveyFindings:
-    """Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot be a roof's."""
+    """Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot
+    be a roof's.
+    """
 
     outline: tuple[Vertex, ...]
     outline_trouble: str

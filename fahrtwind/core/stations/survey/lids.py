@@ -11,7 +11,9 @@ from fahrtwind.core.job.document import Obstacle
 
 @dataclass(frozen=True, slots=True)
 class LidSwing:
-    """A lid: hinge side, length from the hinge, opening angle, how far it then leans beyond the hinge and how high it stands."""
+    """A lid: hinge side, length from the hinge, opening angle, how far it then leans beyond the hinge and how
+    high it stands.
+    """
 
     obstacle: str
     hinge: str
@@ -27,7 +29,9 @@ def lid_length_mm(obstacle: Obstacle) -> float:
     if obstacle.lid_length is not None:
         return obstacle.lid_length.mm
     along = obstacle.length.mm
-    return along if obstacle.lid_hinge in ("front", "rear") or obstacle.shape == "circle" else obstacle.width.mm
+    return (
+        along if obstacle.lid_hinge in ("front", "rear") or obstacle.shape == "circle" else obstacle.width.mm
+    )
 
 
 def lid_swing(obstacle: Obstacle) -> LidSwing | None:
@@ -42,4 +46,6 @@ def lid_swing(obstacle: Obstacle) -> LidSwing | None:
         reach = given(length, "measured", "lid from hinge to edge")
         lean = float(lid_lean(reach, angle))
         tip = float(lid_tip_height(given(height, "measured", "height of the obstacle"), reach, angle))
-    return LidSwing(obstacle.id, obstacle.lid_hinge, length, float(angle), obstacle.lid_reach.mm or lean, tip, height)
+    return LidSwing(
+        obstacle.id, obstacle.lid_hinge, length, float(angle), obstacle.lid_reach.mm or lean, tip, height
+    )

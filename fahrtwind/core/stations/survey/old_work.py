@@ -13,7 +13,9 @@ from fahrtwind.core.tables.old_work import OLD_WORK, SOURCE
 
 @dataclass(frozen=True, slots=True)
 class SealEntry:
-    """A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get there."""
+    """A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get
+    there.
+    """
 
     scar: str
     x_mm: float
@@ -31,9 +33,12 @@ def seal_entries(notes: OnRoof) -> tuple[SealEntry, ...]:
         work = OLD_WORK[scar.kind]
         with scope("old work", scar.id):
             minutes = removal_labour(
-                given(float(scar.count), "measured", "counted on the roof"), given(work.minutes, "table", SOURCE)
+                given(float(scar.count), "measured", "counted on the roof"),
+                given(work.minutes, "table", SOURCE),
             )
         size = f", {say_size(scar.size.mm, notes.units)}" if scar.size else ""
         how = work.close_membrane if notes.vehicle.skin == "membrane" else work.close
-        found.append(SealEntry(scar.id, scar.x.mm, scar.y.mm, scar.count, f"{work.words}{size}", how, float(minutes)))
+        found.append(
+            SealEntry(scar.id, scar.x.mm, scar.y.mm, scar.count, f"{work.words}{size}", how, float(minutes))
+        )
     return tuple(found)

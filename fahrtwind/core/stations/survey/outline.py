@@ -76,7 +76,10 @@ def fillet(before: XY, corner: XY, after: XY, radius: float) -> list[XY]:
     """Points of the arc that rounds a corner; the corner itself where the radius is 0 or does not fit."""
     if radius <= 0:
         return [corner]
-    to_before, to_after = atan2(before[1] - corner[1], before[0] - corner[0]), atan2(after[1] - corner[1], after[0] - corner[0])
+    to_before, to_after = (
+        atan2(before[1] - corner[1], before[0] - corner[0]),
+        atan2(after[1] - corner[1], after[0] - corner[0]),
+    )
     between = acos(max(-1.0, min(1.0, cos(to_before - to_after))))
     if between < 1e-3 or between > pi - 1e-3:
         return [corner]
@@ -84,13 +87,19 @@ def fillet(before: XY, corner: XY, after: XY, radius: float) -> list[XY]:
     reach = min(radius / tan(between / 2), 0.5 * min(sides))
     radius = reach * tan(between / 2)
     bisector = atan2(sin(to_before) + sin(to_after), cos(to_before) + cos(to_after))
-    centre = (corner[0] + radius / sin(between / 2) * cos(bisector), corner[1] + radius / sin(between / 2) * sin(bisector))
+    centre = (
+        corner[0] + radius / sin(between / 2) * cos(bisector),
+        corner[1] + radius / sin(between / 2) * sin(bisector),
+    )
     start = (corner[0] + reach * cos(to_before), corner[1] + reach * sin(to_before))
     first = atan2(start[1] - centre[1], start[0] - centre[0])
     end = (corner[0] + reach * cos(to_after), corner[1] + reach * sin(to_after))
     turn = (atan2(end[1] - centre[1], end[0] - centre[0]) - first + pi) % (2 * pi) - pi
     return [
-        (centre[0] + radius * cos(first + turn * i / ARC_STEPS), centre[1] + radius * sin(first + turn * i / ARC_STEPS))
+        (
+            centre[0] + radius * cos(first + turn * i / ARC_STEPS),
+            centre[1] + radius * sin(first + turn * i / ARC_STEPS),
+        )
         for i in range(ARC_STEPS + 1)
     ]
 

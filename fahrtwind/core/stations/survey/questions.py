@@ -16,7 +16,9 @@ def _ask(field: str, words: str) -> Missing:
 
 @view()
 def roof_length(asked: Asked) -> Length | Missing:
-    return asked.job.vehicle.roof_length or _ask("roof_length", "Measure the roof from its front edge to its rear edge.")
+    return asked.job.vehicle.roof_length or _ask(
+        "roof_length", "Measure the roof from its front edge to its rear edge."
+    )
 
 
 @view()
@@ -26,7 +28,9 @@ def roof_width(asked: Asked) -> Length | Missing:
 
 @view()
 def skin_kind(asked: Asked) -> SkinKind | Missing:
-    return asked.job.vehicle.skin or _ask("skin", "What is the skin: steel, aluminium, fibreglass or membrane on ply?")
+    return asked.job.vehicle.skin or _ask(
+        "skin", "What is the skin: steel, aluminium, fibreglass or membrane on ply?"
+    )
 
 
 @view()
@@ -45,17 +49,24 @@ def roof_load_limit(asked: Asked) -> Mass | Missing | None:
     """Asked for unless there are no papers that could tell it."""
     vehicle = asked.job.vehicle
     if vehicle.roof_load_limit is None and not vehicle.no_papers:
-        return _ask("roof_load_limit", "Roof load limit while driving: see the vehicle's papers, or say that there are none.")
+        return _ask(
+            "roof_load_limit",
+            "Roof load limit while driving: see the vehicle's papers, or say that there are none.",
+        )
     return vehicle.roof_load_limit
 
 
 @view()
 def skin_thickness(asked: Asked) -> Length | Missing | None:
-    """Of the sheet or laminate, or of the ply under a membrane; None while the kind of skin is not known either."""
+    """Of the sheet or laminate, or of the ply under a membrane; None while the kind of skin is not known
+    either.
+    """
     vehicle = asked.job.vehicle
     if vehicle.skin == "membrane":
         words = "How thick is the ply under the membrane? Look at a vent's cut edge."
         return vehicle.ply_thickness or _ask("ply_thickness", words)
     if vehicle.skin is None:
         return None
-    return vehicle.skin_thickness or _ask("skin_thickness", "How thick is the skin? Measure a cut edge; gauge will do.")
+    return vehicle.skin_thickness or _ask(
+        "skin_thickness", "How thick is the skin? Measure a cut edge; gauge will do."
+    )

@@ -26,7 +26,8 @@ def roof_load_limit(vehicle: Vehicle, roof_mass_kg: float, units: UnitSystem) ->
         yield Found(
             place="vehicle.roof_load_limit",
             where="the roof",
-            why=f"The plan weighs {say_mass(roof_mass_kg, units)}, the roof bears {say_mass(limit.kg, units)} while driving.",
+            why=f"The plan weighs {say_mass(roof_mass_kg, units)}, the roof bears "
+            f"{say_mass(limit.kg, units)} while driving.",
             remedy="Take a panel off or choose lighter ones.",
             quantity="added mass",
             value=roof_mass_kg,
@@ -56,7 +57,8 @@ def inside_unknown(panels: tuple[PlacedPanel, ...], vehicle: Vehicle) -> Iterato
             place="vehicle.inside",
             where="inside, below the holes",
             why="Wires, gas and water lines run between skin and ceiling; a bit finds them.",
-            remedy="Open the ceiling or trace the lines before drilling, use the depth stops of the drill map.",
+            remedy="Open the ceiling or trace the lines before drilling, use the depth stops of the "
+            "drill map.",
         )
 
 
@@ -72,13 +74,16 @@ def outline_broken(surveyed: SurveyFindings) -> Iterator[Found]:
 
 
 @rule("crown-not-measured", "note", "survey", "Crown not measured", PRACTICE)
-def crown_not_measured(roof: Rect | None, surveyed: SurveyFindings, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
+def crown_not_measured(
+    roof: Rect | None, surveyed: SurveyFindings, panels: tuple[PlacedPanel, ...]
+) -> Iterator[Found]:
     if roof is not None and surveyed.crown is None and panels:
         yield Found(
             place="survey.crown",
             where="the roof",
             why="It is drawn flat; roofs seldom are.",
-            remedy="Lay a straight-edge across at one or two places and type the gaps, or walk the gauge across.",
+            remedy="Lay a straight-edge across at one or two places and type the gaps, or walk the "
+            "gauge across.",
         )
 
 
@@ -141,7 +146,13 @@ def point_unusable(surveyed: SurveyFindings) -> Iterator[Found]:
             )
 
 
-@rule("hole-in-keep-out", "stop", "roof-day", "Hole over a line under the skin", "geometry; clearance as entered")
+@rule(
+    "hole-in-keep-out",
+    "stop",
+    "roof-day",
+    "Hole over a line under the skin",
+    "geometry; clearance as entered",
+)
 def hole_in_keep_out(marks: tuple[Mark, ...], survey_notes: Survey, units: UnitSystem) -> Iterator[Found]:
     holes = [m for m in marks if m.kind == "hole"]
     for line in survey_notes.keep_outs if holes else ():
@@ -151,7 +162,8 @@ def hole_in_keep_out(marks: tuple[Mark, ...], survey_notes: Survey, units: UnitS
             yield Found(
                 place=f"panels.{worst.panel}.feet.{worst.foot}",
                 where=f"hole {worst.number} at {line.name}",
-                why=f"It is {say_length(near, units)} from the {line.kind} line; {say_length(line.clear.mm, units)} is to stay clear.",
+                why=f"It is {say_length(near, units)} from the {line.kind} line; "
+                f"{say_length(line.clear.mm, units)} is to stay clear.",
                 remedy="Do not drill. Move the foot, or lay the line elsewhere first.",
                 quantity="distance",
                 value=near,
@@ -178,7 +190,8 @@ def standing_limit(survey_notes: Survey, roof_mass_kg: float, units: UnitSystem)
         yield Found(
             place="survey.access",
             where="the roof",
-            why=f"The plan weighs {say_mass(roof_mass_kg, units)}, standing the roof bears {say_mass(limit.kg, units)}.",
+            why=f"The plan weighs {say_mass(roof_mass_kg, units)}, standing the roof bears "
+            f"{say_mass(limit.kg, units)}.",
             remedy="Take a panel off or choose lighter ones.",
             quantity="added mass",
             value=roof_mass_kg,
@@ -187,7 +200,9 @@ def standing_limit(survey_notes: Survey, roof_mass_kg: float, units: UnitSystem)
         )
 
 
-@rule("out-of-square", "caution", "survey", "The roof is out of square", "parallelogram law from the diagonals")
+@rule(
+    "out-of-square", "caution", "survey", "The roof is out of square", "parallelogram law from the diagonals"
+)
 def out_of_square(surveyed: SurveyFindings) -> Iterator[Found]:
     square = surveyed.square
     if square is not None and (not square.square):
@@ -203,14 +218,21 @@ def out_of_square(surveyed: SurveyFindings) -> Iterator[Found]:
         )
 
 
-@rule("tape-misread", "caution", "survey", "Sides and diagonals do not fit together", "least-squares quadrilateral")
+@rule(
+    "tape-misread",
+    "caution",
+    "survey",
+    "Sides and diagonals do not fit together",
+    "least-squares quadrilateral",
+)
 def tape_misread(surveyed: SurveyFindings, units: UnitSystem) -> Iterator[Found]:
     square = surveyed.square
     if square is not None and square.misfit_mm > MISFIT_MM:
         yield Found(
             place="survey.squareness",
             where="sides and diagonals",
-            why=f"No four-sided shape has these measures; they disagree by {say_length(square.misfit_mm, units)}.",
+            why=f"No four-sided shape has these measures; they disagree by "
+            f"{say_length(square.misfit_mm, units)}.",
             remedy="Measure all six again: one of them was misread.",
             quantity="misfit",
             value=square.misfit_mm,
@@ -219,14 +241,21 @@ def tape_misread(surveyed: SurveyFindings, units: UnitSystem) -> Iterator[Found]
         )
 
 
-@rule("scars-open", "note", "seal", "Old holes and scars to close", "common practice: every old hole goes on the seal list")
+@rule(
+    "scars-open",
+    "note",
+    "seal",
+    "Old holes and scars to close",
+    "common practice: every old hole goes on the seal list",
+)
 def scars_open(surveyed: SurveyFindings) -> Iterator[Found]:
     entries = surveyed.seal_entries
     if entries:
         yield Found(
             place="survey.scars",
             where="the roof",
-            why=f"{sum(e.count for e in entries)} scars; taking them off and closing them is about {surveyed.removal_h:.1f} person-hours.",
+            why=f"{sum(e.count for e in entries)} scars; taking them off and closing them is about "
+            f"{surveyed.removal_h:.1f} person-hours.",
             remedy="Close each one before a panel covers it.",
             quantity="labour",
             value=surveyed.removal_h,

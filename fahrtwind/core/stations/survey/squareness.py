@@ -1,4 +1,6 @@
-"""Is it square, is it straight? From sides, diagonals and offsets: how far out, and which corner to move where."""
+"""Is it square, is it straight? From sides, diagonals and offsets: how far out, and which corner to move
+where.
+"""
 
 from __future__ import annotations
 
@@ -15,15 +17,20 @@ from fahrtwind.core.quantities import UnitSystem, say_length
 FloatArray = npt.NDArray[np.float64]
 CORNERS = ("front port", "front starboard", "rear starboard", "rear port")
 MEASURES: tuple[tuple[str, int, int], ...] = (
-    ("front_side", 0, 1), ("starboard_side", 1, 2), ("rear_side", 2, 3), ("port_side", 3, 0),
-    ("diagonal_port", 0, 2), ("diagonal_starboard", 1, 3),
-)  # fmt: skip
+    ("front_side", 0, 1),
+    ("starboard_side", 1, 2),
+    ("rear_side", 2, 3),
+    ("port_side", 3, 0),
+    ("diagonal_port", 0, 2),
+    ("diagonal_starboard", 1, 3),
+)
 SQUARE_WITHIN_MM = 3.0
 
 
 @dataclass(frozen=True, slots=True)
 class SquareFinding:
-    """``skew_mm``: how far the rear stands to starboard of square. ``move`` names the one corner to move, aft and to starboard.
+    """``skew_mm``: how far the rear stands to starboard of square. ``move`` names the one corner to move, aft
+    and to starboard.
 
     ``misfit_mm`` is how badly the six measures agree with one another: a misread tape shows here.
     """
@@ -40,7 +47,9 @@ class SquareFinding:
 
 @dataclass(frozen=True, slots=True)
 class StraightFinding:
-    """Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end to move."""
+    """Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end
+    to move.
+    """
 
     front_spacing_mm: float
     rear_spacing_mm: float
@@ -62,27 +71,45 @@ def check_square(measured: Squareness, units: UnitSystem = "metric") -> SquareFi
     corners, misfit = _corners(measured, float(np.mean(sides)))
     across = float(np.linalg.norm(corners[1] - corners[0]))
     with scope("squareness"):
-        skew = float(skew_from_diagonals(
-            given(d1.mm, "measured", "diagonal from front port"), given(d2.mm, "measured", "diagonal from front starboard"),
-            given(across, "measured", "front side, or from sides and diagonals"),
-        ))  # fmt: skip
+        skew = float(
+            skew_from_diagonals(
+                given(d1.mm, "measured", "diagonal from front port"),
+                given(d2.mm, "measured", "diagonal from front starboard"),
+                given(across, "measured", "front side, or from sides and diagonals"),
+            )
+        )
     corner, move = _corner_to_move(corners)
     name = f"{CORNERS[corner]} corner" if corner is not None else "whole rear edge"
     square = abs(skew) <= SQUARE_WITHIN_MM and float(np.abs(move).max()) <= 2 * SQUARE_WITHIN_MM
     return SquareFinding(
-        skew, float(np.degrees(np.arctan(skew / float(np.mean(sides))))), square, name, float(move[0]),
-        float(move[1]), misfit, _square_words(skew, square, name, move, units),
-    )  # fmt: skip
+        skew,
+        float(np.degrees(np.arctan(skew / float(np.mean(sides))))),
+        square,
+        name,
+        float(move[0]),
+        float(move[1]),
+        misfit,
+        _square_words(skew, square, name, move, units),
+    )
 
 
 def _corners(measured: Squareness, length: float) -> tuple[FloatArray, float]:
-    """Corners (4, 2) that fit the measures best, front edge on x = 0; what was not measured is taken from its opposite."""
+    """Corners (4, 2) that fit the measures best, front edge on x = 0; what was not measured is taken from its
+    opposite.
+    """
     from scipy.optimize import least_squares  # loaded late: it takes a second and few roofs need it
 
     known = {name: value.mm for name, _, _ in MEASURES if (value := getattr(measured, name)) is not None}
     diagonal = float(np.mean([known["diagonal_port"], known["diagonal_starboard"]]))
-    width = known.get("front_side") or known.get("rear_side") or float(np.sqrt(max(diagonal**2 - length**2, 1.0)))
-    for name, usual in (("front_side", width), ("rear_side", width), ("port_side", length), ("starboard_side", length)):
+    width = (
+        known.get("front_side") or known.get("rear_side") or float(np.sqrt(max(diagonal**2 - length**2, 1.0)))
+    )
+    for name, usual in (
+        ("front_side", width),
+        ("rear_side", width),
+        ("port_side", length),
+        ("starboard_side", length),
+    ):
         known.setdefault(name, usual)
 
     def points(p: FloatArray) -> FloatArray:
@@ -97,7 +124,8 @@ def _corners(measured: Squareness, length: float) -> tuple[FloatArray, float]:
 
 
 def _corner_to_move(corners: FloatArray) -> tuple[int | None, FloatArray]:
-    """Which rear corner to move and by how much; None where both have to go sideways together. The front edge is the datum.
+    """Which rear corner to move and by how much; None where both have to go sideways together. The front edge
+    is the datum.
 
     Square means: both sides at right angles to the front edge and equally long.
     """
@@ -116,10 +144,21 @@ def _corner_to_move(corners: FloatArray) -> tuple[int | None, FloatArray]:
 def _square_words(skew: float, square: bool, corner: str, move: FloatArray, units: UnitSystem) -> str:
     if square:
         return f"Square within {say_length(SQUARE_WITHIN_MM, units)}."
-    aft = f"{say_length(abs(move[0]), units)} {'aft' if move[0] > 0 else 'forward'}" if abs(move[0]) >= 0.5 else ""
-    side = f"{say_length(abs(move[1]), units)} to {'starboard' if move[1] > 0 else 'port'}" if abs(move[1]) >= 0.5 else ""
+    aft = (
+        f"{say_length(abs(move[0]), units)} {'aft' if move[0] > 0 else 'forward'}"
+        if abs(move[0]) >= 0.5
+        else ""
+    )
+    side = (
+        f"{say_length(abs(move[1]), units)} to {'starboard' if move[1] > 0 else 'port'}"
+        if abs(move[1]) >= 0.5
+        else ""
+    )
     way = " and ".join(w for w in (aft, side) if w) or say_length(0.0, units)
-    return f"Out of square by {say_length(abs(skew), units)}, the rear to {'starboard' if skew > 0 else 'port'}. Move the {corner} {way}."
+    return (
+        f"Out of square by {say_length(abs(skew), units)}, the rear to "
+        f"{'starboard' if skew > 0 else 'port'}. Move the {corner} {way}."
+    )
 
 
 def check_straight(offsets: tuple[EdgeOffset, ...], units: UnitSystem = "metric") -> StraightFinding | None:
@@ -138,8 +177,13 @@ def check_straight(offsets: tuple[EdgeOffset, ...], units: UnitSystem = "metric"
     told = say_length(abs(out), units)
     words = f"Parallel within {told}."
     if abs(out) > SQUARE_WITHIN_MM:
-        words = f"{told} {'wider' if out > 0 else 'narrower'} at the rear. Move the rear end of the {side} line {told} to {way}."
-    return StraightFinding(front, rear, out, port_bow, starboard_bow, f"rear {side} to {way}", abs(out), words)
+        words = (
+            f"{told} {'wider' if out > 0 else 'narrower'} at the rear. Move the rear end of the "
+            f"{side} line {told} to {way}."
+        )
+    return StraightFinding(
+        front, rear, out, port_bow, starboard_bow, f"rear {side} to {way}", abs(out), words
+    )
 
 
 def _line(x: FloatArray, y: FloatArray, ends: FloatArray) -> tuple[FloatArray, float]:

@@ -15,8 +15,19 @@ from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
 from fahrtwind.core.stations.survey.findings import SurveyFindings
 from fahrtwind.core.stations.survey.lids import LidSwing, lid_swing
 from fahrtwind.core.stations.survey.old_work import SealEntry, seal_entries
-from fahrtwind.core.stations.survey.outline import Vertex, flat_polygon, outline_polygon, outline_trouble, ring
-from fahrtwind.core.stations.survey.squareness import SquareFinding, StraightFinding, check_square, check_straight
+from fahrtwind.core.stations.survey.outline import (
+    Vertex,
+    flat_polygon,
+    outline_polygon,
+    outline_trouble,
+    ring,
+)
+from fahrtwind.core.stations.survey.squareness import (
+    SquareFinding,
+    StraightFinding,
+    check_square,
+    check_straight,
+)
 
 rules.unanswered("survey")
 

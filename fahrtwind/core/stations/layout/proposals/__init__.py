@@ -1,1 +1,3 @@
-"""Proposals: the best layouts from the panels on offer, how good they provably are, and what stops one more panel."""
+"""Proposals: the best layouts from the panels on offer, how good they provably are, and what stops one more
+panel.
+"""

@@ -1,9 +1,9 @@
 """The best layout for one goal: proved at once on most roofs, in two halves on long ones.
 
-Where all placements are too many, positions along the roof are snapped to a raster (what is found is a layout), then a few
-metres at a time are packed again with all placements (it may get better), then the sizes are rounded so that every layout stays
-possible (what is found there is a bound). Where both halves agree the layout is the best there is; where they do not, what is
-left of the time goes into all placements after all.
+Where all placements are too many, positions along the roof are snapped to a raster (what is found is a
+layout), then a few metres at a time are packed again with all placements (it may get better), then the sizes
+are rounded so that every layout stays possible (what is found there is a bound). Where both halves agree the
+layout is the best there is; where they do not, what is left of the time goes into all placements after all.
 """
 
 from __future__ import annotations
@@ -28,10 +28,12 @@ from fahrtwind.core.stations.layout.proposals.placements import (
 from fahrtwind.core.stations.layout.room import Block
 
 WHOLE, LARGEST, A_SECOND = 4500, 16_000, 3000
-"""How many placements are solved at once, how many at most once a good layout is known, and for how many of them a second is due."""
+"""How many placements are solved at once, how many at most once a good layout is known, and for how many of
+them a second is due.
+"""
 ROUNDED, SLOWER = (5000, 9500), 1.5
-"""How many placements are left when sizes are rounded for a bound: coarsely first, so that there is one, then finer. The time a
-bound takes grows about so: with their number to this power."""
+"""How many placements are left when sizes are rounded for a bound: coarsely first, so that there is one, then
+finer. The time a bound takes grows about so: with their number to this power."""
 STEPS = (5, 10, 20, 40, 80, 120)
 STRETCH_MM = 5200.0
 STRETCH_SECONDS, FIRST_SHARE, STRETCH_SHARE, BOUND_SHARE = 1.2, 0.4, 0.2, 0.7
@@ -49,7 +51,9 @@ class Limits:
 
 @dataclass(frozen=True, slots=True)
 class Goal:
-    """What a layout is to be best at. ``worth`` of each placement; ``steady``: it is the same wherever a panel lies."""
+    """What a layout is to be best at. ``worth`` of each placement; ``steady``: it is the same wherever a
+    panel lies.
+    """
 
     worth: Callable[[Placements], IntArray]
     steady: bool
@@ -59,7 +63,9 @@ class Goal:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Best:
-    """The layout, what it is worth, and what no layout exceeds; ``bound`` is None where nothing was proved."""
+    """The layout, what it is worth, and what no layout exceeds; ``bound`` is None where nothing was
+    proved.
+    """
 
     layout: Placements
     worth: int
@@ -69,20 +75,25 @@ class Best:
 Tell = Callable[[Placements], None]
 
 
-def best_layout(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, seconds: float, tell: Tell) -> Best:
+def best_layout(
+    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, seconds: float, tell: Tell
+) -> Best:
     """The most worth the kinds give within ``seconds``."""
     task = task_of(kinds, goal, limits)
     whole = len(task.placements) <= WHOLE
     if goal.symmetric or goal.unlike or whole:
         task = task if whole else _snapped(kinds, goal, limits, WHOLE)
         found = _run(task, search, seconds, tell)
-        # a mirrored layout may lean on the mirror image of a block, and not all such places are among the placements
+        # a mirrored layout may lean on the mirror image of a block, and not all such places are among the
+        # placements
         return replace(found, bound=None) if goal.symmetric or task.placements.step_mm > 1 else found
     return _in_rounds(kinds, goal, limits, search, tell)
 
 
 def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, tell: Tell) -> Best:
-    """First a snapped layout, then some metres at a time, then a rounded bound, and what is left of the time for everything."""
+    """First a snapped layout, then some metres at a time, then a rounded bound, and what is left of the time
+    for everything.
+    """
     found = _run(_snapped(kinds, goal, limits, WHOLE), search, search.seconds_left() * FIRST_SHARE, tell)
     found = _by_stretches(kinds, goal, limits, search, replace(found, bound=None), tell)
     bound = bound_of(kinds, goal, limits, search, BOUND_SHARE, found.worth) if goal.steady else None
@@ -98,7 +109,9 @@ def _in_rounds(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search
     if search.over() or found.worth == bound or not goal.steady:
         return found
     finest = _rounded(kinds, goal, limits, ROUNDED[-1])
-    return replace(found, bound=_tighter(bound, pack(finest, search, search.seconds_left(), greedy(finest)).bound))
+    return replace(
+        found, bound=_tighter(bound, pack(finest, search, search.seconds_left(), greedy(finest)).bound)
+    )
 
 
 def _tighter(one: int | None, other: int | None) -> int | None:
@@ -110,8 +123,14 @@ def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1)
     models = np.zeros(max((k.number for k in kinds), default=0) + 1, dtype=np.int64)
     models[[k.number for k in kinds]] = [k.model for k in kinds]
     task = Task(
-        placements, goal.worth(placements), models[placements.kind], limits.at_most, limits.in_all, limits.mass_g, limits.mass_left_g
-    )  # fmt: skip
+        placements,
+        goal.worth(placements),
+        models[placements.kind],
+        limits.at_most,
+        limits.in_all,
+        limits.mass_g,
+        limits.mass_left_g,
+    )
     task = task.kept(np.flatnonzero(task.worth > 0))  # what is worth nothing would only be thrown in
     if goal.symmetric:
         return _in_pairs(task)
@@ -140,8 +159,11 @@ def _run(task: Task, search: Search, seconds: float, tell: Tell, known: int = 0)
     return Best(task.placements.chosen(packed.chosen), packed.worth, packed.bound)
 
 
-def bound_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, share: float = 1.0, known: int = 0) -> int | None:
-    """What no layout exceeds at a steady goal, within a share of the time that is left; None where that is too short.
+def bound_of(
+    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, share: float = 1.0, known: int = 0
+) -> int | None:
+    """What no layout exceeds at a steady goal, within a share of the time that is left; None where that is
+    too short.
 
     It gets finer while the time lasts, until it meets the worth of a layout that is ``known``.
     """
@@ -165,7 +187,13 @@ def _rounded(kinds: Sequence[Kind], goal: Goal, limits: Limits, most: int) -> Ta
 
 
 def _by_stretches(
-    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell, share: float = STRETCH_SHARE
+    kinds: Sequence[Kind],
+    goal: Goal,
+    limits: Limits,
+    search: Search,
+    found: Best,
+    tell: Tell,
+    share: float = STRETCH_SHARE,
 ) -> Best:
     """Pack a few metres anew while the rest stays, from front to rear and again half a stretch further."""
     bounds = kinds[0].room.bounds
@@ -177,7 +205,9 @@ def _by_stretches(
     return found
 
 
-def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell, start: float) -> Best:
+def _stretch(
+    kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, found: Best, tell: Tell, start: float
+) -> Best:
     layout = pushed_apart(kinds, found.layout, start + STRETCH_MM / 2)
     inside = (layout.x >= start) & (layout.x + layout.length <= start + STRETCH_MM)
     rest = layout.chosen(~inside)
@@ -189,9 +219,11 @@ def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, 
     own = [_within(kind, start, blocks) for kind in kinds]
     models = [_kind(kinds, rest, i).model for i in range(len(rest))]
     left = replace(
-        limits, at_most=[m - models.count(i) for i, m in enumerate(limits.at_most)], in_all=limits.in_all - len(models),
+        limits,
+        at_most=[m - models.count(i) for i, m in enumerate(limits.at_most)],
+        in_all=limits.in_all - len(models),
         mass_left_g=limits.mass_left_g - sum(limits.mass_g[m] for m in models),
-    )  # fmt: skip
+    )
     task = task_of(own, goal, left)
     if not len(task.placements) or len(task.placements) > WHOLE:
         return found
@@ -205,7 +237,9 @@ def _stretch(kinds: Sequence[Kind], goal: Goal, limits: Limits, search: Search, 
 
 
 def pushed_apart(kinds: Sequence[Kind], layout: Placements, at_mm: float) -> Placements:
-    """The same panels in the same lanes, those before ``at_mm`` pushed forward and the others aft: all slack in one place."""
+    """The same panels in the same lanes, those before ``at_mm`` pushed forward and the others aft: all slack
+    in one place.
+    """
     x = layout.x.copy()
     ahead = layout.x + layout.length / 2 < at_mm
     for one in [i for i in np.argsort(layout.x) if ahead[i]]:
@@ -233,7 +267,9 @@ def _slid(kinds: Sequence[Kind], layout: Placements, x: IntArray, one: int, *, f
             *(r.x_end_mm for r in rects if r.x_end_mm <= here),
             *(r.x_mm for r in room.fences if r.x_mm <= here),
         ]
-        stops += (x[lane & (x + layout.length <= here)] + layout.length[lane & (x + layout.length <= here)] + gap).tolist()
+        stops += (
+            x[lane & (x + layout.length <= here)] + layout.length[lane & (x + layout.length <= here)] + gap
+        ).tolist()
         return min(ceil(max(stops)), here)
     ends = [
         room.bounds.x_end_mm,
@@ -255,10 +291,16 @@ def _within(kind: Kind, start: float, blocks: tuple[Block, ...]) -> Kind:
 def _in_pairs(task: Task) -> Task:
     """Only placements that are their own mirror image or have one; each with its image."""
     p = task.placements
-    at = {(k, x, y): i for i, (k, x, y) in enumerate(zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), strict=True))}
+    at = {
+        (k, x, y): i
+        for i, (k, x, y) in enumerate(zip(p.kind.tolist(), p.x.tolist(), p.y.tolist(), strict=True))
+    }
     mirrored = zip(p.kind.tolist(), p.x.tolist(), (-p.y - p.width).tolist(), strict=True)
     image = np.array([at.get(place, -1) for place in mirrored], dtype=np.int64)
-    own, apart = image == np.arange(len(p)), (2 * p.y >= p.side_gap_mm) | (2 * (p.y + p.width) <= -p.side_gap_mm)
+    own, apart = (
+        image == np.arange(len(p)),
+        (2 * p.y >= p.side_gap_mm) | (2 * (p.y + p.width) <= -p.side_gap_mm),
+    )
     keep = np.flatnonzero((image >= 0) & (own | apart))
     new = np.full(len(p), -1, dtype=np.int64)
     new[keep] = np.arange(len(keep))
@@ -282,7 +324,11 @@ def overlap_share(placements: Placements, other: Placements, one: int) -> FloatA
     along = np.minimum(placements.x + placements.length, other.x[one] + other.length[one]) - np.maximum(
         placements.x, other.x[one]
     )
-    across = np.minimum(placements.y + placements.width, other.y[one] + other.width[one]) - np.maximum(placements.y, other.y[one])
+    across = np.minimum(placements.y + placements.width, other.y[one] + other.width[one]) - np.maximum(
+        placements.y, other.y[one]
+    )
     common = np.maximum(along, 0) * np.maximum(across, 0)
-    share: FloatArray = common / (placements.length * placements.width + other.length[one] * other.width[one] - common)
+    share: FloatArray = common / (
+        placements.length * placements.width + other.length[one] * other.width[one] - common
+    )
     return share

@@ -1,4 +1,6 @@
-"""How much of the year's light reaches each spot of the roof: what energy a placement is worth before it is worked out in full."""
+"""How much of the year's light reaches each spot of the roof: what energy a placement is worth before it is
+worked out in full.
+"""
 
 from __future__ import annotations
 
@@ -19,8 +21,12 @@ GRID_MM = 150.0
 HEADINGS_AT_MOST = 8
 
 
-def light_map(roof: SunnyRoof, stand: Stand, bounds: Rect, top_mm: float) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Positions along and across, and the share of the open sky's yearly light at each (rows along, columns across)."""
+def light_map(
+    roof: SunnyRoof, stand: Stand, bounds: Rect, top_mm: float
+) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Positions along and across, and the share of the open sky's yearly light at each (rows along, columns
+    across).
+    """
     site = site_of(roof)
     sky = year_of(site)
     xs = np.arange(bounds.x_mm, bounds.x_end_mm + GRID_MM, GRID_MM)
@@ -28,7 +34,8 @@ def light_map(roof: SunnyRoof, stand: Stand, bounds: Rect, top_mm: float) -> tup
     x, y = (a.ravel() for a in np.meshgrid(xs, ys, indexing="ij"))
     bare = replace(roof, panels=())
     horizon = horizons(
-        np.stack([x, y, np.full_like(x, top_mm)], axis=1), casters_of(bare, lids_open=stand.lids_open, tilted=False)
+        np.stack([x, y, np.full_like(x, top_mm)], axis=1),
+        casters_of(bare, lids_open=stand.lids_open, tilted=False),
     )
     diffuse = np.cos(np.arctan(horizon)) ** 2
     sunshine = np.array(site.sunshine)[sky.month]
@@ -46,20 +53,31 @@ def light_map(roof: SunnyRoof, stand: Stand, bounds: Rect, top_mm: float) -> tup
 
 
 def light_shares(
-    placements: Placements, kinds: list[Kind], groups: list[int], field: tuple[FloatArray, FloatArray, FloatArray]
+    placements: Placements,
+    kinds: list[Kind],
+    groups: list[int],
+    field: tuple[FloatArray, FloatArray, FloatArray],
 ) -> FloatArray:
     """Share of the open sky's energy each placement gives: each cell group counts as its darkest spot."""
     xs, ys, share = field
     p = placements
     of_kind = np.array([groups[kind.model] for kind in kinds], dtype=np.int64)[p.kind]
     windows = np.stack(
-        [np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length), np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width),
-         of_kind, p.length >= p.width],
+        [
+            np.searchsorted(xs, p.x),
+            np.searchsorted(xs, p.x + p.length),
+            np.searchsorted(ys, p.y),
+            np.searchsorted(ys, p.y + p.width),
+            of_kind,
+            p.length >= p.width,
+        ],
         axis=1,
-    )  # fmt: skip
+    )
     # placements a few millimetres apart look at the same spots
     different, which = np.unique(windows, axis=0, return_inverse=True)
-    found = np.array([_seen(share[x0:x1, y0:y1], int(n), bool(along)) for x0, x1, y0, y1, n, along in different])
+    found = np.array(
+        [_seen(share[x0:x1, y0:y1], int(n), bool(along)) for x0, x1, y0, y1, n, along in different]
+    )
     return found[which.ravel()] if len(p) else np.ones(0)
 
 

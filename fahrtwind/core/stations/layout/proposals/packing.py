@@ -1,10 +1,12 @@
-"""Choosing placements: a set packing problem, one constraint for every spot of the roof, solved by a constraint solver.
+"""Choosing placements: a set packing problem, one constraint for every spot of the roof, solved by a
+constraint solver.
 
-Two frames overlap only if the front port corner of their common part lies in both, and that corner takes its x from one and its
-y from the other; so it is enough to allow at most one panel over each of those spots (position-indexed formulation, Beasley
-1985). The linear relaxation comes first: it is nearly tight, and a placement whose reduced cost exceeds the gap between it and
-the best layout known is in no better layout (reduced cost fixing). The solver gets the few that are left, and what it proves is a
-bound on every layout where the placements are complete.
+Two frames overlap only if the front port corner of their common part lies in both, and that corner takes its
+x from one and its y from the other; so it is enough to allow at most one panel over each of those spots
+(position-indexed formulation, Beasley 1985). The linear relaxation comes first: it is nearly tight, and a
+placement whose reduced cost exceeds the gap between it and the best layout known is in no better layout
+(reduced cost fixing). The solver gets the few that are left, and what it proves is a bound on every layout
+where the placements are complete.
 """
 
 from __future__ import annotations
@@ -24,8 +26,8 @@ WORKERS = 2
 FIRST_TRY = 700
 LEAST_SECONDS = 0.05
 CROWDED, SIMPLEX_SHARE, NONZEROS_A_SECOND = 0.6, 0.35, 45_000
-"""Rows for every placement from which simplex is tried first, for which share of the time, and what interior points do in a second;
-measured on the roofs of the bench."""
+"""Rows for every placement from which simplex is tried first, for which share of the time, and what interior
+points do in a second; measured on the roofs of the bench."""
 WORK_SHARE = 0.92
 """Of the time given: building and ending a search take the rest."""
 MANY, LATE_SHARE = 3000, 0.15
@@ -34,9 +36,11 @@ SLACK = 1e-6
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Task:
-    """Placements with what each is worth, and the limits: how many of each model and in all, and what the roof bears.
+    """Placements with what each is worth, and the limits: how many of each model and in all, and what the
+    roof bears.
 
-    ``pairs``: these two only together. ``unlike``: of each of these sets at most so many, to get another layout.
+    ``pairs``: these two only together. ``unlike``: of each of these sets at most so many, to get another
+    layout.
     """
 
     placements: Placements
@@ -51,7 +55,9 @@ class Task:
 
     def kept(self, keep: IntArray) -> Task:
         """The task with some of its placements only; it must have no pairs or sets yet."""
-        return replace(self, placements=self.placements.chosen(keep), worth=self.worth[keep], model=self.model[keep])
+        return replace(
+            self, placements=self.placements.chosen(keep), worth=self.worth[keep], model=self.model[keep]
+        )
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -68,9 +74,13 @@ class Packed:
 
 
 class Search:
-    """What a search asks while it runs: how long is left, whether to stop; and where it tells what it has found."""
+    """What a search asks while it runs: how long is left, whether to stop; and where it tells what it has
+    found.
+    """
 
-    def __init__(self, seconds_left: Callable[[], float], cancelled: Callable[[], bool] = lambda: False) -> None:
+    def __init__(
+        self, seconds_left: Callable[[], float], cancelled: Callable[[], bool] = lambda: False
+    ) -> None:
         self.seconds_left = seconds_left
         self.cancelled = cancelled
 
@@ -83,9 +93,13 @@ def greedy(task: Task) -> IntArray:
     p, worth = task.placements, task.worth
     per_area = worth / (p.length * p.width)
     orders = (
-        np.lexsort((p.y, p.x, -worth)), np.lexsort((p.y, p.x, -per_area)), np.lexsort((p.y, -worth, p.x)), np.lexsort((p.y, -per_area, p.x)),
-        np.lexsort((p.y, -(p.x + p.length), -worth)), np.lexsort((p.x, p.y, -worth)),
-    )  # fmt: skip
+        np.lexsort((p.y, p.x, -worth)),
+        np.lexsort((p.y, p.x, -per_area)),
+        np.lexsort((p.y, -worth, p.x)),
+        np.lexsort((p.y, -per_area, p.x)),
+        np.lexsort((p.y, -(p.x + p.length), -worth)),
+        np.lexsort((p.x, p.y, -worth)),
+    )
     found = [_laid(task, order) for order in orders] if len(p) else [np.empty(0, dtype=np.int64)]
     return max(found, key=lambda chosen: int(worth[chosen].sum()))
 
@@ -102,14 +116,22 @@ def _laid(task: Task, order: IntArray) -> IntArray:
         both = [one, partner[one]] if one in partner else [one]
         model = int(task.model[one])
         fits = left[model] >= len(both) and in_all >= len(both) and mass >= len(both) * task.mass_g[model]
-        if not fits or not all(alive[i] for i in both) or (len(both) == 2 and task.placements.clash(one)[both[1]]):
+        if (
+            not fits
+            or not all(alive[i] for i in both)
+            or (len(both) == 2 and task.placements.clash(one)[both[1]])
+        ):
             continue
         if any(len(members & {*chosen, *both}) > most for members, most in unlike):
             continue
         for i in both:
             chosen.append(i)
             alive &= ~task.placements.clash(i)
-        left[model], in_all, mass = left[model] - len(both), in_all - len(both), mass - len(both) * task.mass_g[model]
+        left[model], in_all, mass = (
+            left[model] - len(both),
+            in_all - len(both),
+            mass - len(both) * task.mass_g[model],
+        )
     return np.array(sorted(chosen), dtype=np.int64)
 
 
@@ -126,7 +148,12 @@ def _watched(starts: IntArray, ends: IntArray) -> IntArray:
 
 
 def pack(
-    task: Task, search: Search, seconds: float, hint: IntArray, tell: Callable[[IntArray], None] = lambda _: None, known: int = 0
+    task: Task,
+    search: Search,
+    seconds: float,
+    hint: IntArray,
+    tell: Callable[[IntArray], None] = lambda _: None,
+    known: int = 0,
 ) -> Packed:
     """The most worth that fits, starting from ``hint``; ``tell`` hears of every better layout.
 
@@ -158,7 +185,9 @@ def pack(
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Relaxed:
-    """The linear relaxation: its value, what each placement falls short of paying for its spots, and the step worth comes in."""
+    """The linear relaxation: its value, what each placement falls short of paying for its spots, and the step
+    worth comes in.
+    """
 
     value: float
     reduced: FloatArray
@@ -172,9 +201,9 @@ class Relaxed:
 def relax(task: Task, seconds: float) -> Relaxed | None:
     """A bound by the linear relaxation, with reduced costs; None where the time is too short.
 
-    On crowded roofs, which have many rows to watch, the simplex method is several times as fast as interior points; on long bare
-    ones it is the other way about. What simplex cannot do in a share of the time is left to interior points, but only what they
-    can do in time: they cannot be stopped.
+    On crowded roofs, which have many rows to watch, the simplex method is several times as fast as interior
+    points; on long bare ones it is the other way about. What simplex cannot do in a share of the time is left
+    to interior points, but only what they can do in time: they cannot be stopped.
     """
     matrix, sides, count = _equations(task)
     cost = np.concatenate([-task.worth.astype(np.float64), np.zeros(count - len(task.placements))])
@@ -220,7 +249,12 @@ def _by_interior_points(
     linprog: Any = optimize.linprog  # its stubs know no sparse matrices
     bounds = np.stack([np.zeros(len(cost)), upper], axis=1)
     solved = linprog(
-        cost, A_eq=matrix, b_eq=right, bounds=bounds, method="highs-ipm", options={"time_limit": max(seconds, LEAST_SECONDS)}
+        cost,
+        A_eq=matrix,
+        b_eq=right,
+        bounds=bounds,
+        method="highs-ipm",
+        options={"time_limit": max(seconds, LEAST_SECONDS)},
     )
     if solved.x is None or solved.status != 0:
         return None
@@ -228,7 +262,9 @@ def _by_interior_points(
 
 
 def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
-    """Along every watched row the roof is taken at a start and given back at an end; then the limits, each with its slack."""
+    """Along every watched row the roof is taken at a start and given back at an end; then the limits, each
+    with its slack.
+    """
     from scipy.sparse import coo_matrix
 
     p = task.placements
@@ -268,11 +304,19 @@ def _equations(task: Task) -> tuple[Any, tuple[FloatArray, FloatArray], int]:
 
 
 def _limits(task: Task) -> list[tuple[IntArray, FloatArray, float]]:
-    """The limits as sums: which placements, with what weight, at most how much. Pairs are limits of nothing at all."""
+    """The limits as sums: which placements, with what weight, at most how much. Pairs are limits of nothing
+    at all.
+    """
     everything = np.arange(len(task.placements))
     mass = np.array(task.mass_g, dtype=np.float64)[task.model]
-    found = [(own := np.flatnonzero(task.model == m), np.ones(len(own)), float(most)) for m, most in enumerate(task.at_most)]
-    found += [(everything, np.ones(len(everything)), float(task.at_most_in_all)), (everything, mass, float(task.mass_left_g))]
+    found = [
+        (own := np.flatnonzero(task.model == m), np.ones(len(own)), float(most))
+        for m, most in enumerate(task.at_most)
+    ]
+    found += [
+        (everything, np.ones(len(everything)), float(task.at_most_in_all)),
+        (everything, mass, float(task.mass_left_g)),
+    ]
     found += [(members, np.ones(len(members)), float(most)) for members, most in task.unlike]
     found += [(pair, np.array([1.0, -1.0]), 0.0) for pair in (task.pairs if task.pairs is not None else ())]
     return found
@@ -292,9 +336,13 @@ def _solve_kept(
     at[keep] = np.arange(len(keep))
     pairs = None if task.pairs is None else at[task.pairs]
     small = replace(
-        task, placements=task.placements.chosen(keep), worth=task.worth[keep], model=task.model[keep],
-        unlike=[(at[m][at[m] >= 0], most) for m, most in task.unlike], pairs=None if pairs is None else pairs[(pairs >= 0).all(axis=1)],
-    )  # fmt: skip
+        task,
+        placements=task.placements.chosen(keep),
+        worth=task.worth[keep],
+        model=task.model[keep],
+        unlike=[(at[m][at[m] >= 0], most) for m, most in task.unlike],
+        pairs=None if pairs is None else pairs[(pairs >= 0).all(axis=1)],
+    )
     if pairs is not None:  # half of a pair cannot be taken
         halves = pairs[(pairs >= 0).any(axis=1) & (pairs < 0).any(axis=1)]
         small = replace(small, worth=_without(small.worth, halves[halves >= 0]))
@@ -341,7 +389,9 @@ def _add_limits(task: Task, model: cp_model.CpModel, chosen: list[cp_model.IntVa
         model.add(chosen[one] == chosen[other])
 
 
-def _solve(task: Task, search: Search, until: float, hint: IntArray, tell: Callable[[IntArray], None]) -> Packed:
+def _solve(
+    task: Task, search: Search, until: float, hint: IntArray, tell: Callable[[IntArray], None]
+) -> Packed:
     from ortools.sat.python import cp_model
 
     model, chosen = _model(task, hint)
@@ -363,4 +413,9 @@ def _solve(task: Task, search: Search, until: float, hint: IntArray, tell: Calla
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return Packed(hint, int(task.worth[hint].sum()), None, False)
     found = np.array([i for i, v in enumerate(chosen) if solver.boolean_value(v)], dtype=np.int64)
-    return Packed(found, int(task.worth[found].sum()), int(solver.best_objective_bound + 1e-6), status == cp_model.OPTIMAL)
+    return Packed(
+        found,
+        int(task.worth[found].sum()),
+        int(solver.best_objective_bound + 1e-6),
+        status == cp_model.OPTIMAL,
+    )

@@ -1,10 +1,11 @@
 """The placements worth trying: every panel pushed against something, from the front or from the rear.
 
-Any layout can be pushed together without losing a panel: what lies before a threshold is pushed to the front (port) until it
-touches an edge, a block or a panel that was pushed before it, the rest to the rear (starboard). So only sums of panel sizes,
-counted from edges and blocks, occur as positions (normal patterns: Herz 1972, Christofides and Whitlock 1977; from both ends:
-Côté and Iori, "The meet-in-the-middle principle for cutting and packing problems", 2018). On long roofs there are too many
-sums; there positions are snapped to a raster, and what is found is no longer proved by this set alone.
+Any layout can be pushed together without losing a panel: what lies before a threshold is pushed to the front
+(port) until it touches an edge, a block or a panel that was pushed before it, the rest to the rear
+(starboard). So only sums of panel sizes, counted from edges and blocks, occur as positions (normal patterns:
+Herz 1972, Christofides and Whitlock 1977; from both ends: Côté and Iori, "The meet-in-the-middle principle
+for cutting and packing problems", 2018). On long roofs there are too many sums; there positions are snapped
+to a raster, and what is found is no longer proved by this set alone.
 """
 
 from __future__ import annotations
@@ -27,7 +28,8 @@ THRESHOLDS = (0.35, 0.5, 0.65)
 
 @dataclass(frozen=True, slots=True)
 class Kind:
-    """A model lying one way. ``length_mm`` along the roof, ``width_mm`` across, rounded up; ``model`` counts the offers.
+    """A model lying one way. ``length_mm`` along the roof, ``width_mm`` across, rounded up; ``model`` counts
+    the offers.
 
     ``number`` stays the same when only some kinds are used.
     """
@@ -61,35 +63,47 @@ class Placements:
 
     def chosen(self, keep: BoolArray | IntArray) -> Placements:
         return Placements(
-            self.kind[keep], self.x[keep], self.y[keep], self.length[keep], self.width[keep],
-            self.gap_mm, self.side_gap_mm, self.step_mm,
-        )  # fmt: skip
+            self.kind[keep],
+            self.x[keep],
+            self.y[keep],
+            self.length[keep],
+            self.width[keep],
+            self.gap_mm,
+            self.side_gap_mm,
+            self.step_mm,
+        )
 
     def joined(self, other: Placements) -> Placements:
         def both(name: str) -> IntArray:
             return np.concatenate([getattr(self, name), getattr(other, name)])
 
         sizes = both("length"), both("width")
-        return Placements(both("kind"), both("x"), both("y"), *sizes, self.gap_mm, self.side_gap_mm, self.step_mm)
+        return Placements(
+            both("kind"), both("x"), both("y"), *sizes, self.gap_mm, self.side_gap_mm, self.step_mm
+        )
 
     def clash(self, one: int) -> BoolArray:
         """Which placements cannot be together with this one (itself too)."""
         gap, side = self.gap_mm, self.side_gap_mm
         found: BoolArray = (
-            (self.x < self.x[one] + self.length[one] + gap) & (self.x + self.length + gap > self.x[one])
-            & (self.y < self.y[one] + self.width[one] + side) & (self.y + self.width + side > self.y[one])
-        )  # fmt: skip
+            (self.x < self.x[one] + self.length[one] + gap)
+            & (self.x + self.length + gap > self.x[one])
+            & (self.y < self.y[one] + self.width[one] + side)
+            & (self.y + self.width + side > self.y[one])
+        )
         return found
 
 
 def placements_of(kinds: Sequence[Kind], step_mm: int = 1, *, symmetric: bool = False) -> Placements:
     """All placements of the kinds in their rooms.
 
-    ``step_mm`` over 1 snaps positions along the roof to a raster; ``symmetric`` adds every placement's mirror image and the
-    middle of the roof.
+    ``step_mm`` over 1 snaps positions along the roof to a raster; ``symmetric`` adds every placement's mirror
+    image and the middle of the roof.
     """
     nothing = np.empty(0, dtype=np.int64)
-    gap, side = (ceil(max((getattr(k.room, name) for k in kinds), default=0)) for name in ("gap_mm", "side_gap_mm"))
+    gap, side = (
+        ceil(max((getattr(k.room, name) for k in kinds), default=0)) for name in ("gap_mm", "side_gap_mm")
+    )
     found = Placements(nothing, nothing, nothing, nothing, nothing, gap, side, step_mm)
     if kinds:
         along, across = _axis(kinds, 0, step_mm, symmetric), _axis(kinds, 1, 1, symmetric)
@@ -110,11 +124,17 @@ def _of_kind(kind: Kind, xs: IntArray, ys: IntArray, like: Placements) -> Placem
     return Placements(same(kind.number), x, y, *sizes, like.gap_mm, like.side_gap_mm, like.step_mm)
 
 
-def fits_room(room: Room, x: IntArray, y: IntArray, length: int | IntArray, width: int | IntArray) -> BoolArray:
-    """Whether frames at those places stay within the bounds, clear of the blocks, and do not lie across a fence."""
+def fits_room(
+    room: Room, x: IntArray, y: IntArray, length: int | IntArray, width: int | IntArray
+) -> BoolArray:
+    """Whether frames at those places stay within the bounds, clear of the blocks, and do not lie across a
+    fence.
+    """
     bounds = room.bounds
     x1, y1 = x + length, y + width
-    fits: BoolArray = (x >= bounds.x_mm) & (x1 <= bounds.x_end_mm) & (y >= bounds.y_mm) & (y1 <= bounds.y_end_mm)
+    fits: BoolArray = (
+        (x >= bounds.x_mm) & (x1 <= bounds.x_end_mm) & (y >= bounds.y_mm) & (y1 <= bounds.y_end_mm)
+    )
     for rect in (b.rect for b in room.blocks):
         fits &= ~((x < rect.x_end_mm) & (x1 > rect.x_mm) & (y < rect.y_end_mm) & (y1 > rect.y_mm))
     for rect in room.fences:
@@ -132,7 +152,11 @@ def _axis(kinds: Sequence[Kind], axis: int, step: int, symmetric: bool) -> list[
     best: tuple[set[int], set[int], int] | None = None
     for share in THRESHOLDS:
         at = round(low + (high - low) * share)
-        found = (_pushed_to_front(before, sizes, gap, at, step), _pushed_to_rear(behind, sizes, gap, at, step), at)
+        found = (
+            _pushed_to_front(before, sizes, gap, at, step),
+            _pushed_to_rear(behind, sizes, gap, at, step),
+            at,
+        )
         if best is None or len(found[0]) + len(found[1]) < len(best[0]) + len(best[1]):
             best = found
     assert best is not None
@@ -150,7 +174,9 @@ def _axis(kinds: Sequence[Kind], axis: int, step: int, symmetric: bool) -> list[
 def _stops(kinds: Sequence[Kind], axis: int) -> tuple[int, int, set[int], set[int]]:
     """First and last mm, and the places things can be pushed against from behind and from before."""
     rooms = [k.room for k in kinds]
-    spans = [(r.bounds.y_mm, r.bounds.y_end_mm) if axis else (r.bounds.x_mm, r.bounds.x_end_mm) for r in rooms]
+    spans = [
+        (r.bounds.y_mm, r.bounds.y_end_mm) if axis else (r.bounds.x_mm, r.bounds.x_end_mm) for r in rooms
+    ]
     low, high = ceil(min(s[0] for s in spans)), floor(max(s[1] for s in spans))
     edges = {
         (b.y_mm, b.y_end_mm) if axis else (b.x_mm, b.x_end_mm)
@@ -191,10 +217,11 @@ def _down(value: int, step: int) -> int:
 
 
 def relaxed(kinds: Sequence[Kind], step_mm: int) -> list[Kind]:
-    """The kinds with sizes and blocks along the roof rounded so that every layout stays possible, on a raster.
+    """The kinds with sizes and blocks along the roof rounded so that every layout stays possible, on a
+    raster.
 
-    If one panel starts where another ends or later, the same holds after rounding down both starts and the size between
-    them; so the best of these layouts is a bound on the best of the true ones.
+    If one panel starts where another ends or later, the same holds after rounding down both starts and the
+    size between them; so the best of these layouts is a bound on the best of the true ones.
     """
 
     def shorter(kind: Kind) -> int:
@@ -210,20 +237,30 @@ def _relaxed_room(room: Room, step: int) -> Room:
     def wider(rect: Rect, *, free: bool) -> Rect:
         start = rect.x_mm if free else rect.x_mm + gap
         end = rect.x_end_mm + gap if free else rect.x_end_mm
-        low, high = floor(start / step) * step - (0 if free else gap), floor(end / step) * step - (gap if free else 0)
+        low, high = (
+            floor(start / step) * step - (0 if free else gap),
+            floor(end / step) * step - (gap if free else 0),
+        )
         return Rect(low, rect.y_mm, max(high - low, 0), rect.width_mm)
 
     blocks = tuple(replace(b, rect=wider(b.rect, free=False)) for b in room.blocks)
     return Room(wider(room.bounds, free=True), blocks, (), room.gap_mm, room.side_gap_mm)
 
 
-def without_twins(placements: Placements, worth: IntArray, model: IntArray, watched: tuple[IntArray, IntArray]) -> IntArray:
+def without_twins(
+    placements: Placements, worth: IntArray, model: IntArray, watched: tuple[IntArray, IntArray]
+) -> IntArray:
     """Of placements of one model over the same watched spots only the most worth is needed."""
     p, gap, side, (xs, ys) = placements, placements.gap_mm, placements.side_gap_mm, watched
-    keys = np.stack([
-        model, np.searchsorted(xs, p.x), np.searchsorted(xs, p.x + p.length + gap),
-        np.searchsorted(ys, p.y), np.searchsorted(ys, p.y + p.width + side),
-    ])  # fmt: skip
+    keys = np.stack(
+        [
+            model,
+            np.searchsorted(xs, p.x),
+            np.searchsorted(xs, p.x + p.length + gap),
+            np.searchsorted(ys, p.y),
+            np.searchsorted(ys, p.y + p.width + side),
+        ]
+    )
     order = np.lexsort((np.arange(len(p)), -worth))
     _, first = np.unique(keys[:, order], axis=1, return_index=True)
     return np.sort(order[first])

@@ -1,1 +1,3 @@
-"""Sun on the roof: the year's light at a site, the shadows on every panel, and what both leave of its energy."""
+"""Sun on the roof: the year's light at a site, the shadows on every panel, and what both leave of its
+energy.
+"""

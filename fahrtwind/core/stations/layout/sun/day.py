@@ -25,7 +25,9 @@ ROOF = Caster("", (), 0.0)
 
 @dataclass(frozen=True, slots=True)
 class Shadow:
-    """What lies in shadow of one panel, or of the roof between them where ``panel`` is empty. A ring inside a ring is a gap."""
+    """What lies in shadow of one panel, or of the roof between them where ``panel`` is empty. A ring inside a
+    ring is a gap.
+    """
 
     panel: str
     rings: tuple[tuple[Vertex, ...], ...]
@@ -43,23 +45,30 @@ class ShadeMoment:
 
 
 def day_of(roof: SunnyRoof, month: int, heading_deg: float | None = None) -> tuple[ShadeMoment, ...]:
-    """Shadows on the 15th of a month, 1 to 12, while the sun is up; without a heading of its own at the job's.
+    """Shadows on the 15th of a month, 1 to 12, while the sun is up; without a heading of its own at the
+    job's.
 
     Raises InputError where place, climate or heading is missing, or where there is no such month.
     """
     if not 1 <= month <= MONTHS:
-        raise InputError(f"There is no month {month}.", remedy="Say 1 for January to 12 for December.", field="month")
+        raise InputError(
+            f"There is no month {month}.", remedy="Say 1 for January to 12 for December.", field="month"
+        )
     stand = stand_of(roof, heading_deg)
     if len(stand.headings_deg) > 1:
         raise InputError(
-            "A shadow needs a heading.", remedy="Say where the front points: 0° is north, 90° east.", field="heading_deg"
+            "A shadow needs a heading.",
+            remedy="Say where the front points: 0° is north, 90° east.",
+            field="heading_deg",
         )
     casters = casters_of(roof, lids_open=stand.lids_open, tilted=stand.tilted)
     lit = [_lit(p, tilted=stand.tilted) for p in roof.panels]
     moments = []
     for hour, azimuth, elevation in sun_of_day(site_of(roof), month):
         bearing = (azimuth - stand.headings_deg[0]) % 360
-        on_panels = [(plane.of, area, _shade(area, plane, casters, bearing, elevation)) for plane, area in lit]
+        on_panels = [
+            (plane.of, area, _shade(area, plane, casters, bearing, elevation)) for plane, area in lit
+        ]
         between = _between(roof, [area for _, area in lit], casters, bearing, elevation)
         shadows = [_told(panel, shade, area) for panel, area, shade in (*on_panels, *between)]
         moments.append(ShadeMoment(hour, bearing, elevation, tuple(s for s in shadows if s.rings)))
@@ -83,13 +92,18 @@ def _between(
         (
             "",
             plate.polygon(),
-            _shade(plate.polygon(), ROOF, casters, bearing_deg, elevation_deg) - unary_union([*panels, *things]),
+            _shade(plate.polygon(), ROOF, casters, bearing_deg, elevation_deg)
+            - unary_union([*panels, *things]),
         )
     ]
 
 
-def _shade(area: Polygon, plane: Caster, casters: Sequence[Caster], bearing_deg: float, elevation_deg: float) -> BaseGeometry:
-    """The part of an area in a plane that things other than itself shade; all of it where the sun stands behind the plane."""
+def _shade(
+    area: Polygon, plane: Caster, casters: Sequence[Caster], bearing_deg: float, elevation_deg: float
+) -> BaseGeometry:
+    """The part of an area in a plane that things other than itself shade; all of it where the sun stands
+    behind the plane.
+    """
     away = cos(radians(bearing_deg)), -sin(radians(bearing_deg))  # ahead is -x, starboard +y
     fall = tan(radians(elevation_deg)) + plane.along * away[0] + plane.across * away[1]
     if fall <= 0:
@@ -99,7 +113,9 @@ def _shade(area: Polygon, plane: Caster, casters: Sequence[Caster], bearing_deg:
 
 
 def _shadow(caster: Caster, plane: Caster, away: tuple[float, float], fall: float) -> Polygon | None:
-    """Hull of what stands over the plane and of its top carried along the light down to it; None where nothing does."""
+    """Hull of what stands over the plane and of its top carried along the light down to it; None where
+    nothing does.
+    """
     standing = _over(caster, plane)
     moved = [(x + away[0] * up / fall, y + away[1] * up / fall) for x, y, up in standing]
     hull = MultiPoint([*((x, y) for x, y, _ in standing), *moved]).convex_hull if standing else None
@@ -107,7 +123,9 @@ def _shadow(caster: Caster, plane: Caster, away: tuple[float, float], fall: floa
 
 
 def _over(caster: Caster, plane: Caster) -> list[tuple[float, float, float]]:
-    """Corners of the part of a thing whose top lies over a plane, each with its height over it; none where no part does."""
+    """Corners of the part of a thing whose top lies over a plane, each with its height over it; none where no
+    part does.
+    """
     corners = [(x, y, caster.height(x, y) - plane.height(x, y)) for x, y in caster.corners]
     found = []
     for (x0, y0, up0), (x1, y1, up1) in zip(corners, (*corners[1:], corners[0]), strict=True):

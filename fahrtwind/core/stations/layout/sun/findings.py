@@ -1,4 +1,6 @@
-"""What the sun leaves on this roof, as an answer: by panel, by month, by hour; flat against raised; low against airy."""
+"""What the sun leaves on this roof, as an answer: by panel, by month, by hour; flat against raised; low
+against airy.
+"""
 
 from __future__ import annotations
 
@@ -13,7 +15,20 @@ from fahrtwind.core.stations.layout.sun.harvest import Harvest, Stand, explain, 
 from fahrtwind.core.stations.layout.sun.sky import MONTHS, FloatArray, site_of
 
 MONTH_NAMES = tuple(
-    ["January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December"]
+    [
+        "January",
+        "February",
+        "March",
+        "April",
+        "May",
+        "June",
+        "July",
+        "August",
+        "September",
+        "October",
+        "November",
+        "December",
+    ]
 )
 DAYS = (31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31)
 GAPS_MM = (5.0, 25.0, 50.0, 75.0, 100.0)
@@ -27,7 +42,8 @@ CAUTION = (
 
 @dataclass(frozen=True, slots=True)
 class MonthYield:
-    """Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that shadow takes.
+    """Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that
+    shadow takes.
 
     ``lost_by_hour`` is the share for each hour by the mean sun, None in the dark.
     """
@@ -43,8 +59,8 @@ class MonthYield:
 class PanelYield:
     """A panel's year. ``lost`` is the share of its open-sky energy that shadow takes, bypass diodes counted.
 
-    ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is taken as usual, on the
-    cautious side.
+    ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is
+    taken as usual, on the cautious side.
     """
 
     panel: str
@@ -143,17 +159,26 @@ def _stand_words(roof: SunnyRoof) -> str:
 def _panels(roof: SunnyRoof, found: Harvest) -> tuple[PanelYield, ...]:
     return tuple(
         PanelYield(
-            p.id, p.name, float(found.wh[i].sum()), _lost(found.wh[i], found.open_wh[i]), _lost(found.beam_kept[i], found.beam[i]),
-            float(found.diffuse_lost[i]), float(found.hottest_deg_c[i]), _months(found, [i]), _supposed(p),
+            p.id,
+            p.name,
+            float(found.wh[i].sum()),
+            _lost(found.wh[i], found.open_wh[i]),
+            _lost(found.beam_kept[i], found.beam[i]),
+            float(found.diffuse_lost[i]),
+            float(found.hottest_deg_c[i]),
+            _months(found, [i]),
+            _supposed(p),
         )
         for i, p in enumerate(roof.panels)
-    )  # fmt: skip
+    )
 
 
 def _supposed(panel: PlacedPanel) -> tuple[str, ...]:
     blank = (
-        ("bypass diodes", panel.model.bypass_diodes), ("coefficient of power", panel.model.power_per_k), ("NOCT", panel.model.noct),
-    )  # fmt: skip
+        ("bypass diodes", panel.model.bypass_diodes),
+        ("coefficient of power", panel.model.power_per_k),
+        ("NOCT", panel.model.noct),
+    )
     return tuple(words for words, value in blank if value is None)
 
 
@@ -163,11 +188,14 @@ def _months(found: Harvest, panels: list[int]) -> tuple[MonthYield, ...]:
     beam, kept = found.beam[panels].sum(axis=0), found.beam_kept[panels].sum(axis=0)
     return tuple(
         MonthYield(
-            MONTH_NAMES[m], float(wh[m].sum()) / DAYS[m], _lost(wh[m], open_wh[m]), _lost(kept[m], beam[m]),
+            MONTH_NAMES[m],
+            float(wh[m].sum()) / DAYS[m],
+            _lost(wh[m], open_wh[m]),
+            _lost(kept[m], beam[m]),
             tuple(_lost(k, o) if o > 0 else None for k, o in zip(wh[m], open_wh[m], strict=True)),
         )
         for m in range(MONTHS)
-    )  # fmt: skip
+    )
 
 
 def _tilts(roof: SunnyRoof) -> tuple[TiltYield, ...]:
@@ -185,7 +213,9 @@ def _tilts(roof: SunnyRoof) -> tuple[TiltYield, ...]:
     dark, bright = (11, 5) if site.latitude_deg >= 0 else (5, 11)
     level = by_month[0]
     return tuple(
-        TiltYield(t, float(m.sum() / level.sum()), float(m[dark] / level[dark]), float(m[bright] / level[bright]))
+        TiltYield(
+            t, float(m.sum() / level.sum()), float(m[dark] / level[dark]), float(m[bright] / level[bright])
+        )
         for t, m in zip(TILTS_DEG, by_month, strict=True)
         if level.sum() > 0 and level[dark] > 0
     )
@@ -202,7 +232,8 @@ def _gaps(roof: SunnyRoof, stand: Stand) -> tuple[GapYield, ...]:
         found.append(harvest_of(_bare(roof, panels), one))
     best = float(found[-1].wh.sum())
     return tuple(
-        GapYield(g, float(h.wh.sum()) / best, float(np.max(h.hottest_deg_c))) for g, h in zip(GAPS_MM, found, strict=True)
+        GapYield(g, float(h.wh.sum()) / best, float(np.max(h.hottest_deg_c)))
+        for g, h in zip(GAPS_MM, found, strict=True)
     )
 
 

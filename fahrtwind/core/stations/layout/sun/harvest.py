@@ -1,4 +1,6 @@
-"""The year's energy of every panel: light by month and hour, shadow by cell group, heat by air gap, over one heading or all."""
+"""The year's energy of every panel: light by month and hour, shadow by cell group, heat by air gap, over one
+heading or all.
+"""
 
 from __future__ import annotations
 
@@ -44,7 +46,9 @@ PARKED_WIND_M_S, DRIVING_WIND_M_S = 1.0, 15.0
 
 @dataclass(frozen=True, slots=True)
 class Stand:
-    """How the vehicle stands: one heading or all of them averaged, lids, whether panels are raised, wind over the roof."""
+    """How the vehicle stands: one heading or all of them averaged, lids, whether panels are raised, wind over
+    the roof.
+    """
 
     headings_deg: tuple[float, ...]
     lids_open: bool
@@ -56,8 +60,9 @@ class Stand:
 class Harvest:
     """Energy of each panel by month and hour, Wh; what the open sky would give; and the light behind it.
 
-    ``beam`` and ``beam_kept`` are the direct light of each panel by month, Wh/m² summed over the headings, under the open sky and
-    past the shadows. ``diffuse_lost`` is a share, the same in every month. ``hottest_deg_c`` is under the brightest light.
+    ``beam`` and ``beam_kept`` are the direct light of each panel by month, Wh/m² summed over the headings,
+    under the open sky and past the shadows. ``diffuse_lost`` is a share, the same in every month.
+    ``hottest_deg_c`` is under the brightest light.
     """
 
     wh: FloatArray
@@ -69,7 +74,9 @@ class Harvest:
 
 
 def stand_of(roof: SunnyRoof, heading_deg: float | None = None) -> Stand:
-    """How the job's vehicle stands, or at a heading of one's own. Raises InputError where a heading is wanted and none is given."""
+    """How the job's vehicle stands, or at a heading of one's own. Raises InputError where a heading is wanted
+    and none is given.
+    """
     site, driving = roof.site, roof.site.standing == "driving"
     headings = tuple(360.0 / HEADINGS * i for i in range(HEADINGS))
     if heading_deg is not None:
@@ -77,10 +84,17 @@ def stand_of(roof: SunnyRoof, heading_deg: float | None = None) -> Stand:
     elif site.standing == "heading":
         if site.heading is None:
             raise InputError(
-                "The heading is not known.", remedy="Type where its front points: 0° is north, 90° east.", field="site.heading"
+                "The heading is not known.",
+                remedy="Type where its front points: 0° is north, 90° east.",
+                field="site.heading",
             )
         headings = (site.heading.deg,)
-    return Stand(headings, not driving and site.lids == "open", not driving, DRIVING_WIND_M_S if driving else PARKED_WIND_M_S)
+    return Stand(
+        headings,
+        not driving and site.lids == "open",
+        not driving,
+        DRIVING_WIND_M_S if driving else PARKED_WIND_M_S,
+    )
 
 
 def harvest_of(roof: SunnyRoof, stand: Stand) -> Harvest:
@@ -109,19 +123,28 @@ def _panel(
     lit = _beside_the_beam(sky, tilt)
     seen = sky_share(cells, horizon)
     dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)]) * faced
-    wh, open_wh, beam_all, beam_kept = np.zeros(MONTHS * HOURS), np.zeros(MONTHS * HOURS), np.zeros(MONTHS), np.zeros(MONTHS)
+    wh, open_wh, beam_all, beam_kept = (
+        np.zeros(MONTHS * HOURS),
+        np.zeros(MONTHS * HOURS),
+        np.zeros(MONTHS),
+        np.zeros(MONTHS),
+    )
     at = sky.month * HOURS + sky.hour
     hottest = -273.0
     for heading in stand.headings_deg:
         incidence = _incidence(cells, sky, heading)
         beam = sky.beam * incidence
         # what comes from about the sun is hidden with it
-        towards = beam + np.asarray(light_about_the_sun(sky.diffuse, lit.anisotropy, incidence, lit.height_sine))
+        towards = beam + np.asarray(
+            light_about_the_sun(sky.diffuse, lit.anisotropy, incidence, lit.height_sine)
+        )
         shaded = _shaded(horizon, sky.azimuth_deg - heading, sky.elevation_deg)
         light, lit_open = _working_light(cells, towards, shaded, lit, dark, faced)
         for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
             power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
-            target += np.bincount(at, weights=power * sky.hours, minlength=MONTHS * HOURS) / len(stand.headings_deg)
+            target += np.bincount(at, weights=power * sky.hours, minlength=MONTHS * HOURS) / len(
+                stand.headings_deg
+            )
             hottest = max(hottest, hot)
         direct = beam * weather[1] * sky.hours
         beam_all += np.bincount(sky.month, weights=direct, minlength=MONTHS)
@@ -136,7 +159,9 @@ def _tilt_deg(cells: Cells) -> float:
 
 def _incidence(cells: Cells, sky: Sky, heading_deg: float) -> FloatArray:
     tilt, ahead = _tilt_deg(cells), float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
-    found: FloatArray = np.maximum(incidence_cosine(90 - sky.elevation_deg, sky.azimuth_deg, tilt, ahead + heading_deg), 0.0)
+    found: FloatArray = np.maximum(
+        incidence_cosine(90 - sky.elevation_deg, sky.azimuth_deg, tilt, ahead + heading_deg), 0.0
+    )
     return found
 
 
@@ -149,8 +174,9 @@ def _shaded(horizon: FloatArray, bearing_deg: FloatArray, elevation_deg: FloatAr
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Beside:
-    """Light beside the beam, for each group of the sky: an even part of the clear diffuse light, all clouded light, what the ground
-    throws onto the panel in both, W/m²; the share of the beam that is left of that outside the atmosphere, and the sine of the elevation."""
+    """Light beside the beam, for each group of the sky: an even part of the clear diffuse light, all clouded
+    light, what the ground throws onto the panel in both, W/m²; the share of the beam that is left of that
+    outside the atmosphere, and the sine of the elevation."""
 
     even: FloatArray
     clouded: FloatArray
@@ -165,13 +191,22 @@ def _beside_the_beam(sky: Sky, tilt_deg: float) -> _Beside:
     height_sine = np.sin(np.radians(sky.elevation_deg))
     level = sky.beam * height_sine + sky.diffuse
     return _Beside(
-        sky.diffuse * (1 - anisotropy), sky.clouded, np.asarray(ground_light(ALBEDO, level, tilt_deg)),
-        np.asarray(ground_light(ALBEDO, sky.clouded, tilt_deg)), anisotropy, height_sine,
-    )  # fmt: skip
+        sky.diffuse * (1 - anisotropy),
+        sky.clouded,
+        np.asarray(ground_light(ALBEDO, level, tilt_deg)),
+        np.asarray(ground_light(ALBEDO, sky.clouded, tilt_deg)),
+        anisotropy,
+        height_sine,
+    )
 
 
 def _working_light(
-    cells: Cells, towards: FloatArray, shaded: npt.NDArray[np.bool_], lit: _Beside, dark: FloatArray, faced: float
+    cells: Cells,
+    towards: FloatArray,
+    shaded: npt.NDArray[np.bool_],
+    lit: _Beside,
+    dark: FloatArray,
+    faced: float,
 ) -> tuple[tuple[FloatArray, FloatArray], tuple[FloatArray, FloatArray]]:
     """Light the panel works at, clear and clouded: with everything on the roof, and under the open sky."""
     hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
@@ -184,7 +219,9 @@ def _working_light(
 
 
 def best_of_groups(light: FloatArray) -> FloatArray:
-    """Rows are cell groups in series with a bypass diode each: the light the whole panel works at, as good as it gets."""
+    """Rows are cell groups in series with a bypass diode each: the light the whole panel works at, as good as
+    it gets.
+    """
     groups = len(light)
     bright_first = -np.sort(-light, axis=0)
     each = [bypassed_light(float(groups), float(k + 1), bright_first[k]) for k in range(groups)]
@@ -193,13 +230,19 @@ def best_of_groups(light: FloatArray) -> FloatArray:
 
 
 def _power(
-    panel: PlacedPanel, clear: FloatArray, clouded: FloatArray, weather: tuple[FloatArray, FloatArray], wind: float
+    panel: PlacedPanel,
+    clear: FloatArray,
+    clouded: FloatArray,
+    weather: tuple[FloatArray, FloatArray],
+    wind: float,
 ) -> tuple[FloatArray, float]:
     air, sunshine = weather
     found = np.zeros_like(clear)
     hottest = -273.0
     for light, share in ((clear, sunshine), (clouded, 1 - sunshine)):
-        hot = cell_temperature(air, light, noct_of(panel.model), gap_rise_k(panel.stand_off.mm), efficiency_of(panel), wind)
+        hot = cell_temperature(
+            air, light, noct_of(panel.model), gap_rise_k(panel.stand_off.mm), efficiency_of(panel), wind
+        )
         found += share * panel_power(panel.model.power.w, light, per_k_of(panel.model), hot)
         hottest = max(hottest, float(hot.max()))
     return found, hottest
@@ -229,9 +272,11 @@ def explain(roof: SunnyRoof, panel: PlacedPanel, stand: Stand) -> None:
     model = panel.model
     with scope("yield", panel.id):
         cosine = incidence_cosine(
-            given(90 - float(sky.elevation_deg[noon]), "computed", "sun position"), given(float(sky.azimuth_deg[noon]), "computed", "sun position"),
-            given(tilt, "chosen", "tilt"), given(ahead, "chosen", "heading"),
-        )  # fmt: skip
+            given(90 - float(sky.elevation_deg[noon]), "computed", "sun position"),
+            given(float(sky.azimuth_deg[noon]), "computed", "sun position"),
+            given(tilt, "chosen", "tilt"),
+            given(ahead, "chosen", "heading"),
+        )
         faced = float(faced_sky(given(tilt, "chosen", "tilt")))
         beam, diffuse, height = (
             float(sky.beam[noon]),
@@ -240,21 +285,33 @@ def explain(roof: SunnyRoof, panel: PlacedPanel, stand: Stand) -> None:
         )
         anisotropy = beam / float(sky.beyond[noon])
         near = light_about_the_sun(
-            given(diffuse, "computed", "clear sky, library"), given(anisotropy, "computed", "clear sky, library"), cosine,
+            given(diffuse, "computed", "clear sky, library"),
+            given(anisotropy, "computed", "clear sky, library"),
+            cosine,
             given(height, "computed", "sun position"),
-        )  # fmt: skip
-        ground = ground_light(given(ALBEDO, "default", ALBEDO_SOURCE), given(beam * height + diffuse, "computed", "clear sky, library"),
-                              given(tilt, "chosen", "tilt"))  # fmt: skip
+        )
+        ground = ground_light(
+            given(ALBEDO, "default", ALBEDO_SOURCE),
+            given(beam * height + diffuse, "computed", "clear sky, library"),
+            given(tilt, "chosen", "tilt"),
+        )
         total = beam * float(cosine) + float(near) + diffuse * (1 - anisotropy) * faced + float(ground)
         light = given(total, "computed", "beam, from about the sun, even sky, ground")
         groups = float(cells.groups)
-        working = bypassed_light(given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light)
+        working = bypassed_light(
+            given(groups, "chosen" if model.bypass_diodes else "default", "bypass diodes"), groups, light
+        )
         hot = cell_temperature(
-            given(site.temperature_deg_c[int(sky.month[noon])], "table", "climate"), working,
-            given(noct_of(model), "chosen" if model.noct else "default", "NOCT"), given(gap_rise_k(panel.stand_off.mm), "table", "air gap"),
-            given(efficiency_of(panel), "computed", "power by area"), given(stand.wind_m_s, "default", "common practice"),
-        )  # fmt: skip
+            given(site.temperature_deg_c[int(sky.month[noon])], "table", "climate"),
+            working,
+            given(noct_of(model), "chosen" if model.noct else "default", "NOCT"),
+            given(gap_rise_k(panel.stand_off.mm), "table", "air gap"),
+            given(efficiency_of(panel), "computed", "power by area"),
+            given(stand.wind_m_s, "default", "common practice"),
+        )
         panel_power(
-            given(model.power.w, "chosen", "data sheet"), working,
-            given(per_k_of(model), "default" if model.power_per_k is None else "chosen", "data sheet"), hot,
-        )  # fmt: skip
+            given(model.power.w, "chosen", "data sheet"),
+            working,
+            given(per_k_of(model), "default" if model.power_per_k is None else "chosen", "data sheet"),
+            hot,
+        )

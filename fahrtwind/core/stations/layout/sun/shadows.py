@@ -1,9 +1,9 @@
 """What stands between the cells and the sun: for every cell and bearing the height of its horizon.
 
-A thing on the roof is a convex footprint with a plane top. Along a bearing from a cell the footprint is entered and left at two
-distances; on a plane top the steepest sight line goes through one of them, so the horizon there is known for all heights of the
-sun at once, and the sun is behind the thing exactly when it stands lower. Lids and raised panels count as solid down to the
-roof: a little more shadow than they throw.
+A thing on the roof is a convex footprint with a plane top. Along a bearing from a cell the footprint is
+entered and left at two distances; on a plane top the steepest sight line goes through one of them, so the
+horizon there is known for all heights of the sun at once, and the sun is behind the thing exactly when it
+stands lower. Lids and raised panels count as solid down to the roof: a little more shadow than they throw.
 """
 
 from __future__ import annotations
@@ -20,7 +20,14 @@ from shapely.geometry.polygon import orient
 from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
-from fahrtwind.core.stations.layout.footprint import Raised, Rect, lid_rect, obstacle_polygon, panel_rect, raised_panel
+from fahrtwind.core.stations.layout.footprint import (
+    Raised,
+    Rect,
+    lid_rect,
+    obstacle_polygon,
+    panel_rect,
+    raised_panel,
+)
 from fahrtwind.core.stations.survey.lids import lid_swing
 
 FloatArray = npt.NDArray[np.float64]
@@ -35,7 +42,8 @@ LEAST_STEP_MM = 5.0
 
 @dataclass(frozen=True, slots=True)
 class Caster:
-    """Corners of a convex footprint, counter-clockwise, mm; the top's height is ``z0 + along · x + across · y``.
+    """Corners of a convex footprint, counter-clockwise, mm; the top's height is ``z0 + along · x + across ·
+    y``.
 
     What ``hangs`` leaves room for something lower under it, which it shades too.
     """
@@ -67,7 +75,9 @@ def casters_of(roof: SunnyRoof, *, lids_open: bool, tilted: bool) -> list[Caster
     found = [c for o in roof.obstacles if o.stays for c in _obstacle(o, lids_open)]
     for section in roof.survey.sections:
         if section.step.mm > LEAST_STEP_MM:
-            rect = Rect(section.x.mm, section.y.mm - section.width.mm / 2, section.length.mm, section.width.mm)
+            rect = Rect(
+                section.x.mm, section.y.mm - section.width.mm / 2, section.length.mm, section.width.mm
+            )
             found.append(Caster(section.id, _corners(rect.polygon()), section.step.mm))
     if tilted:
         found += [plane_of(p, raised) for p in roof.panels if (raised := raised_panel(p)) is not None]
@@ -82,13 +92,20 @@ def _obstacle(obstacle: Obstacle, lids_open: bool) -> list[Caster]:
         return found
     base = obstacle_polygon(obstacle).bounds
     hinge_at, sign, lengthwise = {
-        "front": (base[0], -1.0, True), "rear": (base[2], 1.0, True), "left": (base[1], -1.0, False), "right": (base[3], 1.0, False),
-    }[swing.hinge]  # fmt: skip
+        "front": (base[0], -1.0, True),
+        "rear": (base[2], 1.0, True),
+        "left": (base[1], -1.0, False),
+        "right": (base[3], 1.0, False),
+    }[swing.hinge]
     reach = max(swing.lean_mm, NEAR_MM) if lean is not None else NEAR_MM
     slope = sign * (swing.tip_height_mm - swing.hinge_height_mm) / reach
     tip = hinge_at + sign * reach
     low, high = min(hinge_at, tip), max(hinge_at, tip)
-    rect = Rect(low, base[1], high - low, base[3] - base[1]) if lengthwise else Rect(base[0], low, base[2] - base[0], high - low)
+    rect = (
+        Rect(low, base[1], high - low, base[3] - base[1])
+        if lengthwise
+        else Rect(base[0], low, base[2] - base[0], high - low)
+    )
     z0 = swing.hinge_height_mm - slope * hinge_at
     along, across = (slope, 0.0) if lengthwise else (0.0, slope)
     return [*found, Caster(f"{obstacle.id} lid", _corners(rect.polygon()), z0, along, across, hangs=True)]
@@ -101,14 +118,19 @@ def plane_of(panel: PlacedPanel, raised: Raised | None) -> Caster:
         return Caster(panel.id, _corners(panel_rect(panel).polygon()), low)
     rect, slope = raised.rect, tan(radians(panel.tilt.deg))
     along, across, hinge = {
-        "front": (-slope, 0.0, rect.x_end_mm), "rear": (slope, 0.0, rect.x_mm),
-        "port": (0.0, -slope, rect.y_end_mm), "starboard": (0.0, slope, rect.y_mm),
-    }[raised.up]  # fmt: skip
+        "front": (-slope, 0.0, rect.x_end_mm),
+        "rear": (slope, 0.0, rect.x_mm),
+        "port": (0.0, -slope, rect.y_end_mm),
+        "starboard": (0.0, slope, rect.y_mm),
+    }[raised.up]
     return Caster(panel.id, _corners(rect.polygon()), low - (along + across) * hinge, along, across)
 
 
 def _corners(polygon: Polygon) -> tuple[tuple[float, float], ...]:
-    return tuple((x, y) for x, y in list(orient(MultiPoint(list(polygon.exterior.coords)).convex_hull).exterior.coords)[:-1])
+    return tuple(
+        (x, y)
+        for x, y in list(orient(MultiPoint(list(polygon.exterior.coords)).convex_hull).exterior.coords)[:-1]
+    )
 
 
 def cells_of(panel: PlacedPanel, *, tilted: bool) -> Cells:
@@ -130,7 +152,13 @@ def cells_of(panel: PlacedPanel, *, tilted: bool) -> Cells:
 
 
 def _in_space(
-    panel: PlacedPanel, rect: Rect, u: FloatArray, v: FloatArray, tilt_deg: float, group: IntArray, groups: int
+    panel: PlacedPanel,
+    rect: Rect,
+    u: FloatArray,
+    v: FloatArray,
+    tilt_deg: float,
+    group: IntArray,
+    groups: int,
 ) -> tuple[FloatArray, IntArray, int, FloatArray]:
     """Cells at shares (u along, v across) of the frame, raised about the edge that stays down."""
     foot, tilt = panel.stand_off.mm + panel.model.frame_height.mm, radians(tilt_deg)
@@ -164,7 +192,8 @@ def toward(bearing_deg: FloatArray) -> tuple[FloatArray, FloatArray]:
 
 
 def horizons(points: FloatArray, casters: Sequence[Caster], but: str = "") -> FloatArray:
-    """Tangent of the horizon's elevation for every point (rows) and bearing (columns); 0 where the sky is open.
+    """Tangent of the horizon's elevation for every point (rows) and bearing (columns); 0 where the sky is
+    open.
 
     ``but`` names a thing that throws no shadow on these points: a panel on its own cells.
     """
@@ -201,11 +230,16 @@ HEIGHTS = 90
 
 
 def sky_share(cells: Cells, horizon: FloatArray) -> FloatArray:
-    """Share of the even sky's light on the panel that reaches each cell past the things on the roof, of what an open sky gives."""
+    """Share of the even sky's light on the panel that reaches each cell past the things on the roof, of what
+    an open sky gives.
+    """
     elevation = np.radians((np.arange(HEIGHTS) + 0.5) * 90 / HEIGHTS)
     dx, dy = toward(bearings())
     normal = cells.normal
-    incidence = np.cos(elevation)[:, None] * (normal[0] * dx + normal[1] * dy)[None, :] + np.sin(elevation)[:, None] * normal[2]
+    incidence = (
+        np.cos(elevation)[:, None] * (normal[0] * dx + normal[1] * dy)[None, :]
+        + np.sin(elevation)[:, None] * normal[2]
+    )
     light = np.maximum(incidence, 0.0) * np.cos(elevation)[:, None]
     above = np.vstack([np.cumsum(light[::-1], axis=0)[::-1], np.zeros(BEARINGS)])
     level = np.minimum((np.degrees(np.arctan(horizon)) / 90 * HEIGHTS).round().astype(np.int64), HEIGHTS)

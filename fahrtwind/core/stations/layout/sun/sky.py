@@ -1,7 +1,8 @@
 """The light of a year at a site, gathered by month, hour and direction of the sun.
 
-Sun position and clear sky come from an established solar library. Within a month, an hour and a few degrees of direction the
-light hardly changes, so some thousand groups stand for 35,040 quarters of an hour, and every heading reads the same groups.
+Sun position and clear sky come from an established solar library. Within a month, an hour and a few degrees
+of direction the light hardly changes, so some thousand groups stand for 35,040 quarters of an hour, and every
+heading reads the same groups.
 """
 
 from __future__ import annotations
@@ -47,7 +48,8 @@ class SiteYear:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Sky:
-    """Groups of like light. Azimuth from north over east, elevation, W/m² of the clear beam, of clear and of clouded diffuse light.
+    """Groups of like light. Azimuth from north over east, elevation, W/m² of the clear beam, of clear and of
+    clouded diffuse light.
 
     ``beyond`` is the beam outside the atmosphere, W/m².
 
@@ -71,12 +73,16 @@ def site_of(roof: SunnyRoof) -> SiteYear:
     known = CLIMATES.get(site.climate) if site.climate else None
     if site.climate and known is None:
         raise InputError(
-            f"There is no climate {site.climate}.", remedy=f"Choose one of {', '.join(CLIMATES)}.", field="site.climate"
+            f"There is no climate {site.climate}.",
+            remedy=f"Choose one of {', '.join(CLIMATES)}.",
+            field="site.climate",
         )
     if site.months:
         climate = (
-            tuple(m.sunshine for m in site.months), tuple(m.temperature.deg_c for m in site.months), tuple(m.turbidity for m in site.months),
-        )  # fmt: skip
+            tuple(m.sunshine for m in site.months),
+            tuple(m.temperature.deg_c for m in site.months),
+            tuple(m.turbidity for m in site.months),
+        )
         words = "own climate"
     elif known is not None:
         climate, words = (
@@ -92,8 +98,12 @@ def site_of(roof: SunnyRoof) -> SiteYear:
     latitude = site.latitude.deg if site.latitude else known.latitude_deg if known else None
     longitude = site.longitude.deg if site.longitude else known.longitude_deg if known else 0.0
     if latitude is None:
-        raise InputError("The place is not known.", remedy="Type its latitude, north positive.", field="site.latitude")
-    altitude = roof.vehicle.altitude.mm / 1000 if roof.vehicle.altitude else known.altitude_m if known else 0.0
+        raise InputError(
+            "The place is not known.", remedy="Type its latitude, north positive.", field="site.latitude"
+        )
+    altitude = (
+        roof.vehicle.altitude.mm / 1000 if roof.vehicle.altitude else known.altitude_m if known else 0.0
+    )
     return SiteYear(latitude, longitude, altitude, *climate, words)
 
 
@@ -102,7 +112,14 @@ def year_of(site: SiteYear) -> Sky:
     """The year's light at a site in quarters of an hour, gathered."""
     month, hour, azimuth, elevation, (beam, diffuse, level, beyond) = _quarters(site)
     clouded = clouded_light(level, 1.0)
-    cell = np.stack([month, hour, (azimuth // AZIMUTH_DEG).astype(np.int64), (elevation // ELEVATION_DEG).astype(np.int64)])
+    cell = np.stack(
+        [
+            month,
+            hour,
+            (azimuth // AZIMUTH_DEG).astype(np.int64),
+            (elevation // ELEVATION_DEG).astype(np.int64),
+        ]
+    )
     _, group, counts = np.unique(cell, axis=1, return_inverse=True, return_counts=True)
     group = group.ravel()
 
@@ -112,14 +129,23 @@ def year_of(site: SiteYear) -> Sky:
     first = np.zeros(len(counts), dtype=np.int64)
     first[group[::-1]] = np.arange(len(group))[::-1]
     return Sky(
-        month[first], hour[first], mean(azimuth), mean(elevation), mean(beam), mean(diffuse), mean(clouded),
-        mean(beyond), counts * STEP_MINUTES / 60.0,
-    )  # fmt: skip
+        month[first],
+        hour[first],
+        mean(azimuth),
+        mean(elevation),
+        mean(beam),
+        mean(diffuse),
+        mean(clouded),
+        mean(beyond),
+        counts * STEP_MINUTES / 60.0,
+    )
 
 
 @lru_cache(maxsize=64)
 def sun_of_day(site: SiteYear, month: int) -> tuple[tuple[float, float, float], ...]:
-    """Hour by the mean sun, azimuth from north over east and elevation on the 15th of a month, every half-hour of light."""
+    """Hour by the mean sun, azimuth from north over east and elevation on the 15th of a month, every
+    half-hour of light.
+    """
     import pandas as pd
 
     local = pd.date_range(f"{YEAR}-{month:02}-15", periods=48, freq="30min")
@@ -159,6 +185,9 @@ def _quarters(
     light = tuple(np.asarray(clear[name], dtype=np.float64) for name in ("dni", "dhi", "ghi"))
     beyond = np.asarray(extraterrestrial_light(when.day_of_year.to_numpy().astype(float)), dtype=np.float64)
     return (
-        month, when.hour.to_numpy().astype(np.int64), sun["azimuth"].to_numpy(), sun["apparent_elevation"].to_numpy(),
+        month,
+        when.hour.to_numpy().astype(np.int64),
+        sun["azimuth"].to_numpy(),
+        sun["apparent_elevation"].to_numpy(),
         (*light, beyond),
-    )  # type: ignore[return-value]  # fmt: skip
+    )  # type: ignore[return-value]

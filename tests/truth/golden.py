@@ -1,0 +1,70 @@
+"""What the demo jobs, and three wider ones, were told, kept number by number: a change of any of it is a
+change to see.
+
+``python -m tests.truth.golden`` writes it anew. Regression only: whether the numbers are right is what the
+other tests say.
+"""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path
+from typing import Any
+
+from pydantic import TypeAdapter
+
+from fahrtwind.core.choose.compare import VariantLine, compare
+from fahrtwind.core.choose.remedies import Remedy, remedies
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import load_job
+from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding, yield_of
+from fahrtwind.demo import demo_jobs
+
+KEPT = Path(__file__).parent.parent / "golden"
+DIGITS = 4
+SUNNY = "Lichtspiel"
+
+
+def told(job: Job) -> dict[str, Any]:
+    """Everything that is told about a job, numbers to four digits."""
+    whole = TypeAdapter(Evaluation).dump_python(evaluate(job), mode="json")
+    parts = {**whole.pop("findings"), **whole}
+    if job.name == SUNNY:
+        parts["year"] = TypeAdapter(YieldFinding).dump_python(yield_of(SunnyRoof.of(job)), mode="json")
+        parts["remedies"] = TypeAdapter(tuple[Remedy, ...]).dump_python(remedies(job), mode="json")
+        parts["variants compared"] = TypeAdapter(tuple[VariantLine, ...]).dump_python(
+            compare(job), mode="json"
+        )
+    return {name: _rounded(part) for name, part in parts.items()}
+
+
+def _rounded(value: Any) -> Any:
+    if isinstance(value, float):
+        return float(f"{value:.{DIGITS}g}") if abs(value) > 1e-9 else 0.0
+    if isinstance(value, dict):
+        return {key: _rounded(part) for key, part in value.items()}
+    return [_rounded(part) for part in value] if isinstance(value, list) else value
+
+
+def golden_jobs() -> list[Job]:
+    """The demo's jobs, and jobs with trusses, boxes and decks, held in every way there is."""
+    wider = [p for p in sorted((KEPT / "jobs").glob("*.json")) if not p.name.startswith("version-")]
+    return [*demo_jobs(), *(load_job(json.loads(p.read_text(encoding="utf-8"))) for p in wider)]
+
+
+def path_of(job: Job) -> Path:
+    return KEPT / f"{job.name.lower().replace(' ', '-').replace('ä', 'ae')}.json"
+
+
+def write() -> None:
+    for job in golden_jobs():
+        parts = [
+            f"{json.dumps(name)}: {json.dumps(part, ensure_ascii=False)}" for name, part in told(job).items()
+        ]
+        path_of(job).write_text("{\n" + ",\n".join(parts) + "\n}\n", encoding="utf-8")
+
+
+if __name__ == "__main__":
+    write()
