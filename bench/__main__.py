@@ -18,26 +18,22 @@ from bench.layout import proposals, shadows
 from bench.requests import requests
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
-from fahrtwind.core import evaluate as stage
 from fahrtwind.core.edits import AddEntry, SetValue
-from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.stations.hold import chain
-from fahrtwind.core.stations.layout import footprint
+from fahrtwind.core.evaluate import MEMORY, evaluate
 from fahrtwind.core.stations.structure import members
 from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
 from fahrtwind.core.stations.structure.next_check import next_check_for
+from fahrtwind.core.stations.structure.reading_of_job import evidence_key
 from fahrtwind.core.stations.survey.crown import crown_finding, fit_crown
 from fahrtwind.core.tables.readings import RELIABILITY
 from fahrtwind.store.database import migrate, open_database
 from fahrtwind.store.jobs import Change, JobStore
 from tests.truth.roofs import METHODS
 
-CACHES = (stage._cached_verdict, chain._cached, footprint._polygon, members._fit)
-
 
 def forget() -> None:
-    for cache in CACHES:
-        cache.cache_clear()
+    MEMORY.forget()
+    members._fit.cache_clear()
 
 
 def in_process() -> None:
@@ -53,7 +49,7 @@ def in_process() -> None:
     line("whole evaluation, one panel moved", median_ms(lambda i: evaluate(moved[i])), "ms", 25)
     line(
         "whole evaluation, every stage worked out anew but the member fit",
-        median_ms(lambda i: (_forget_all_but_the_fit(), evaluate(moved[i]))),
+        median_ms(lambda i: (MEMORY.forget(), evaluate(moved[i]))),
         "ms",
         25,
     )
@@ -62,7 +58,7 @@ def in_process() -> None:
         median_ms(lambda i: (forget(), evaluate(moved[i])), 20),
         "ms",
     )
-    key = members.evidence_key(job, 15_700)
+    key = evidence_key(job, 15_700)
     line(
         "member fit alone, 17 readings",
         median_ms(lambda i: (members._fit.cache_clear(), members.fit_members(key)), 20),
@@ -118,11 +114,6 @@ def largest() -> None:
             )  # type: ignore[misc]
             line(f"{words}: stored", taken, "ms", 1000)
         engine.dispose()
-
-
-def _forget_all_but_the_fit() -> None:
-    for cache in CACHES[:3]:
-        cache.cache_clear()
 
 
 def many_readings() -> members.EvidenceKey:

@@ -17,7 +17,7 @@ from fahrtwind.calc.register import as_json
 from fahrtwind.core.errors import FahrtwindError, UnreadableFile
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import say_speed
+from fahrtwind.core.saying import say_speed
 from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job

@@ -11,7 +11,8 @@ from pydantic import Field
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.quantities import QUANTITIES, UnitSystem, sixteenths
+from fahrtwind.core.quantities import QUANTITIES, UnitSystem
+from fahrtwind.core.saying import sixteenths
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.readings_csv import ReadingsTable, read_readings

@@ -5,10 +5,10 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.engine.silence import Question, Silence
-from fahrtwind.core.stations.build.drill_map import Mark
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.layout.cables import CablePair
 from fahrtwind.core.stations.layout.clear_height import ClearHeight

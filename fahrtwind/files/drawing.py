@@ -10,8 +10,9 @@ from datetime import date
 from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import UnitSystem, say_length, sixteenths
+from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.results import Findings
+from fahrtwind.core.saying import say_length, sixteenths
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.survey.outline import Vertex
 

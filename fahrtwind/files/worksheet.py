@@ -10,9 +10,9 @@ import typst
 
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import say_speed, sixteenths
 from fahrtwind.core.results import Findings
-from fahrtwind.core.stations.build.drill_map import Mark
+from fahrtwind.core.saying import say_speed, sixteenths
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.dry_fit import DryFit
 from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.svg import to_svg

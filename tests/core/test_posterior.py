@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 from scipy.integrate import dblquad
 
+from fahrtwind.core.stations.structure.belief import believe, confidence
 from fahrtwind.core.stations.structure.candidates import candidates
 from fahrtwind.core.stations.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
 from fahrtwind.core.stations.structure.layouts import (
@@ -20,7 +21,7 @@ from fahrtwind.core.stations.structure.layouts import (
     trimmed,
     two_sections,
 )
-from fahrtwind.core.stations.structure.members import EvidenceKey, believe, confidence
+from fahrtwind.core.stations.structure.members import EvidenceKey
 from fahrtwind.core.stations.structure.placing import place
 from fahrtwind.core.stations.structure.posterior import (
     NOTICED,

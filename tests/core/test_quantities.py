@@ -4,7 +4,8 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.quantities import Length, Mass, Speed, Temperature, sixteenths
+from fahrtwind.core.quantities import Length, Mass, Speed, Temperature
+from fahrtwind.core.saying import sixteenths
 
 
 @pytest.mark.parametrize(

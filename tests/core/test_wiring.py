@@ -20,9 +20,10 @@ from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.stations.build.drill_map import bolt_length_needed_mm
-from fahrtwind.core.stations.hold.chain import Link, chain_of
+from fahrtwind.core.stations.hold.chain import chain_of
+from fahrtwind.core.stations.hold.links import Link
 from fahrtwind.core.stations.hold.loads import CASES, case_forces, is_exposed, panel_loads
+from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.seal.sealant import seal_plan

@@ -12,8 +12,9 @@ from fahrtwind.core.choose.figures import LayoutFigures, figures_of
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import UnitSystem, say_length, say_speed
+from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.results import Findings
+from fahrtwind.core.saying import say_length, say_speed
 from fahrtwind.core.stations.layout.dry_fit import DryFit
 
 MOVED_MM = 0.5

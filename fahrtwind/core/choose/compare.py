@@ -9,7 +9,8 @@ from math import hypot
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 
 SAME_MM = 0.5

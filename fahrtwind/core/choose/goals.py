@@ -16,7 +16,8 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Attachment, PanelModel, Screws
 from fahrtwind.core.job.views import SunnyRoof
-from fahrtwind.core.quantities import Length, say_length
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.feet import landing_of
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.placing import find_model, usual_feet

@@ -9,7 +9,8 @@ from itertools import combinations
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.room import Block, Room, Side, least_from_edge
 

@@ -26,7 +26,8 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.quantities import Length, say_length
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.placing import panel_at

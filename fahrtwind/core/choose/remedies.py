@@ -17,10 +17,10 @@ from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.quantities import say_length, say_speed
-from fahrtwind.core.stations.build.drill_map import bolt_length_needed_mm, reach_below_roof_mm
-from fahrtwind.core.stations.hold.fastening import row_mm
-from fahrtwind.core.stations.layout.feet import fastener_diameter_mm, place_feet
+from fahrtwind.core.saying import say_length, say_speed
+from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
+from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm, row_mm
+from fahrtwind.core.stations.layout.feet import place_feet
 from fahrtwind.core.stations.layout.footprint import lid_rect, obstacle_rect, panel_rect, roof_rect
 
 MOST_STOPS, MOST_OFFERS = 12, 3
@@ -244,7 +244,7 @@ def _other_length(
 
 
 def _larger_base(job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts) -> Iterator[_Draft]:
-    need = float(ceil(row_mm(hold) / 2 + 1.5 * (fastener_diameter_mm(hold) or 0.0)))
+    need = float(ceil(row_mm(hold) / 2 + 1.5 * hold.fastener_mm))
     lever, toe = max(hold.bracket.lever.mm, need), max(hold.bracket.toe.mm, need)
     edits = (
         SetValue(path=f"panels.{panel.id}.hold.bracket.toe", value={"mm": toe}),

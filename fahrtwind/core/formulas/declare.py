@@ -20,13 +20,13 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.errors import OutsideValidity
+from fahrtwind.core.tables.confidence import Confidence
 
 P = ParamSpec("P")
 R = TypeVar("R")
 FloatArray = npt.NDArray[np.float64]
 Number = Any  # float or FloatArray: the formulas are plain arithmetic and serve both
 
-Confidence = Literal["published", "common practice", "judgement"]
 Kind = Literal["measured", "chosen", "default", "inferred", "computed", "table"]
 
 

@@ -78,6 +78,11 @@ class Bracket(Part):
     toe: q.Small = Length(mm=20)
     frame_bolt: BoltName = "M6"
 
+    @property
+    def base_mm(self) -> float:
+        """Width of the base, from the upright to the edge of the toe."""
+        return self.lever.mm + self.toe.mm
+
 
 class Screws(Part):
     school: Literal["screws"] = "screws"
@@ -85,6 +90,16 @@ class Screws(Part):
     screw: ScrewName = "#14"
     count: Annotated[int, Field(ge=1, le=8)] = 2
     length: q.Small = Length(mm=25)
+
+    @property
+    def fastener_mm(self) -> float:
+        """Diameter of what goes into the roof."""
+        return SCREWS[self.screw].diameter_mm
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        """Length and width of what is stuck to the roof; None where nothing is."""
+        return None
 
 
 class ThroughBolts(Part):
@@ -94,6 +109,14 @@ class ThroughBolts(Part):
     count: Annotated[int, Field(ge=1, le=8)] = 2
     length: q.Small = Length(mm=30)
     washer: q.Small = Length(mm=25)
+
+    @property
+    def fastener_mm(self) -> float:
+        return BOLTS[self.bolt].diameter_mm
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        return None
 
 
 class FoamTape(Part):
@@ -105,6 +128,14 @@ class FoamTape(Part):
     dwell_h: Annotated[float, Field(ge=0, le=2000)] = 72
     temperature: q.WorkTemperature | None = None
     sealed_edge: bool = True
+
+    @property
+    def fastener_mm(self) -> float:
+        return 0.0
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        return self.pad_length.mm, self.pad_width.mm
 
 
 Attachment = Annotated[Screws | ThroughBolts | FoamTape, Field(discriminator="school")]

@@ -2,6 +2,7 @@
 
 from importlib import import_module
 
+from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.house import house, rules
 
 DECLARING = (
@@ -19,6 +20,7 @@ DECLARING = (
     "layout.arrangement_rules",
     "build.rules",
     "hold.rules",
+    "hold.schools.drilled_rules",
     "layout.rules",
     "structure.rules",
     "survey.rules",
@@ -28,7 +30,7 @@ questions are asked.
 """
 
 import_module("fahrtwind.core.formulas")
-for _name in DECLARING:
+for _name in (*DECLARING, *(f"hold.schools.{school}.rules" for school in SCHOOLS)):
     import_module(f"fahrtwind.core.stations.{_name}")
 house.check()
 

@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from fahrtwind.core.formulas.declare import Confidence
+from fahrtwind.core.tables.confidence import Confidence
 
 
 @dataclass(frozen=True, slots=True)

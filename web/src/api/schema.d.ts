@@ -1784,7 +1784,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and climate. */
+        /** The year's energy of the job's panels with shadows, bypass diodes and heat, at its place and */
         post: operations["calc_layout_yield_api_calc_layout_yield_post"];
         delete?: never;
         options?: never;
@@ -1903,7 +1903,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Where the members are: sections, certainty of each, rejected readings, other spacings that are possible. */
+        /** Where the members are: sections, certainty of each, rejected readings, other spacings that are */
         post: operations["calc_members_fit_api_calc_members_fit_post"];
         delete?: never;
         options?: never;
@@ -2022,7 +2022,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each mark. */
+        /** Straight lines for rails on a curved roof by four schools, with the lean and wedge left at each */
         post: operations["calc_mounting_lines_api_calc_mounting_lines_post"];
         delete?: never;
         options?: never;
@@ -2056,7 +2056,7 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened there. */
+        /** What the roof is like at a spot: nearest member, stiffness, drumming, and what may be fastened */
         post: operations["calc_bay_spot_api_calc_bay_spot_post"];
         delete?: never;
         options?: never;
@@ -2225,7 +2225,8 @@ export interface components {
         };
         /**
          * Arrange
-         * @description Put panels in line with the first of them, on the centre line, or at equal gaps between the outer two.
+         * @description Put panels in line with the first of them, on the centre line, or at equal gaps between the outer
+         *     two.
          */
         Arrange: {
             /**
@@ -2433,7 +2434,8 @@ export interface components {
         };
         /**
          * Change
-         * @description One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new trouble.
+         * @description One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new
+         *     trouble.
          */
         Change: {
             /** Station */
@@ -2496,7 +2498,8 @@ export interface components {
         };
         /**
          * ClearHeight
-         * @description The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are needed.
+         * @description The narrowest spot under a panel, and how far its feet stand off one plane: shims of that height are
+         *     needed.
          */
         ClearHeight: {
             /** Panel */
@@ -2539,7 +2542,8 @@ export interface components {
         };
         /**
          * ClimateMonth
-         * @description A month: share of the time the sun shines unclouded, air temperature by day, and how hazy clear air is (Linke).
+         * @description A month: share of the time the sun shines unclouded, air temperature by day, and how hazy clear air is
+         *     (Linke).
          */
         ClimateMonth: {
             /** Sunshine */
@@ -2578,7 +2582,8 @@ export interface components {
         };
         /**
          * CrossSection
-         * @description Readings across the roof at ``x``. A straight-edge may have been held level or laid on as it would lie.
+         * @description Readings across the roof at ``x``. A straight-edge may have been held level or laid on as it would
+         *     lie.
          */
         CrossSection: {
             /** Id */
@@ -2598,7 +2603,8 @@ export interface components {
         };
         /**
          * Crown
-         * @description ``gauge_zero`` is what the gauge shows on something inside that stands for level; ``lean`` how the vehicle leans.
+         * @description ``gauge_zero`` is what the gauge shows on something inside that stands for level; ``lean`` how the
+         *     vehicle leans.
          */
         Crown: {
             /**
@@ -2626,7 +2632,8 @@ export interface components {
         };
         /**
          * CrownFinding
-         * @description The surface as the pictures need it: heights and standard deviations on a grid, rows along x, mm to a tenth.
+         * @description The surface as the pictures need it: heights and standard deviations on a grid, rows along x, mm to a
+         *     tenth.
          */
         CrownFinding: {
             /** X Mm */
@@ -2660,7 +2667,8 @@ export interface components {
         };
         /**
          * CrownReading
-         * @description At ``y`` either the gap under a straight-edge or the slope a gauge shows (positive: falls to starboard).
+         * @description At ``y`` either the gap under a straight-edge or the slope a gauge shows (positive: falls to
+         *     starboard).
          */
         CrownReading: {
             /** Id */
@@ -2691,7 +2699,8 @@ export interface components {
         };
         /**
          * Decision
-         * @description A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was chosen.
+         * @description A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was
+         *     chosen.
          */
         Decision: {
             /** Id */
@@ -2732,7 +2741,8 @@ export interface components {
         };
         /**
          * Distance
-         * @description The shortest way from a panel to something, with its end points on the plan. Negative: over the edge.
+         * @description The shortest way from a panel to something, with its end points on the plan. Negative: over the
+         *     edge.
          */
         Distance: {
             /** Panel */
@@ -2757,10 +2767,11 @@ export interface components {
         };
         /**
          * DryFit
-         * @description Marks for one panel, mm: x of its front and rear edge, offsets of its sides from the centre line, and its diagonal.
+         * @description Marks for one panel, mm: x of its front and rear edge, offsets of its sides from the centre line, and
+         *     its diagonal.
          *
-         *     Offsets are positive to starboard. Both diagonals of the four marks must read ``diagonal_mm``; where they differ the marks
-         *     are out of square.
+         *     Offsets are positive to starboard. Both diagonals of the four marks must read ``diagonal_mm``; where they
+         *     differ the marks are out of square.
          */
         DryFit: {
             /** Panel */
@@ -3089,7 +3100,8 @@ export interface components {
         };
         /**
          * FootVerdict
-         * @description A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is lost.
+         * @description A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is
+         *     lost.
          */
         FootVerdict: {
             /** Panel */
@@ -3534,7 +3546,8 @@ export interface components {
         };
         /**
          * LayoutFigures
-         * @description ``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are None without feet.
+         * @description ``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are
+         *     None without feet.
          *
          *     ``feet_perhaps`` may be in a member that is not known well enough to say so.
          *     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
@@ -3612,7 +3625,8 @@ export interface components {
         };
         /**
          * LidSwing
-         * @description A lid: hinge side, length from the hinge, opening angle, how far it then leans beyond the hinge and how high it stands.
+         * @description A lid: hinge side, length from the hinge, opening angle, how far it then leans beyond the hinge and how
+         *     high it stands.
          */
         LidSwing: {
             /** Obstacle */
@@ -3682,8 +3696,8 @@ export interface components {
         };
         /**
          * LinesFinding
-         * @description Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance between them to measure at both
-         *     ends; the chalk line is snapped between the two x.
+         * @description Both lines. ``common_mm`` is the one offset that serves both sides; ``check_mm`` is the distance
+         *     between them to measure at both ends; the chalk line is snapped between the two x.
          */
         LinesFinding: {
             /** Sides */
@@ -3746,7 +3760,8 @@ export interface components {
         };
         /**
          * Margins
-         * @description Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general edge clearance.
+         * @description Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general
+         *     edge clearance.
          */
         Margins: {
             front?: components["schemas"]["Length"] | null;
@@ -3793,7 +3808,8 @@ export interface components {
         };
         /**
          * MarkLean
-         * @description One mark: its stray from the chosen line, the lean left there, and the bar under a foot's edge that takes it out.
+         * @description One mark: its stray from the chosen line, the lean left there, and the bar under a foot's edge that
+         *     takes it out.
          *
          *     ``under`` is the edge the bar goes under: the outboard one where the foot leans outward.
          */
@@ -3838,7 +3854,8 @@ export interface components {
         };
         /**
          * Member
-         * @description One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the readings it rests on.
+         * @description One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the
+         *     readings it rests on.
          */
         Member: {
             /** Number */
@@ -3865,7 +3882,8 @@ export interface components {
         };
         /**
          * MemberFit
-         * @description What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first section's.
+         * @description What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first
+         *     section's.
          */
         MemberFit: {
             /**
@@ -3929,7 +3947,8 @@ export interface components {
         };
         /**
          * Members
-         * @description What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing says.
+         * @description What the ribs or trusses are made of: decides what a fastener holds in. ``known_…``: as a drawing
+         *     says.
          */
         Members: {
             /** Kind */
@@ -3966,7 +3985,8 @@ export interface components {
         };
         /**
          * MirrorPanel
-         * @description Put the same panel on the other side of the centre line: same edge offset, same distances, feet mirrored too.
+         * @description Put the same panel on the other side of the centre line: same edge offset, same distances, feet
+         *     mirrored too.
          */
         MirrorPanel: {
             /**
@@ -3986,7 +4006,8 @@ export interface components {
         };
         /**
          * MonthYield
-         * @description Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that shadow takes.
+         * @description Energy of a usual day of the month, and the share of its open-sky energy and of its direct light that
+         *     shadow takes.
          *
          *     ``lost_by_hour`` is the share for each hour by the mean sun, None in the dark.
          */
@@ -4006,8 +4027,9 @@ export interface components {
          * MountingLines
          * @description Where rails run on a curved roof.
          *
-         *     ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants the same offset on both
-         *     sides. ``wanted`` asks for lines from the crown at that distance where nothing is marked.
+         *     ``base_width`` is a foot's, ``bar_width`` that of the bar laid under one of its edges; ``common`` wants
+         *     the same offset on both sides. ``wanted`` asks for lines from the crown at that distance where nothing is
+         *     marked.
          */
         MountingLines: {
             /**
@@ -4066,9 +4088,11 @@ export interface components {
         };
         /**
          * NextCheck
-         * @description Where to check next and how, from ``start`` to ``end`` around ``x``; ``enough`` says that drilling may begin.
+         * @description Where to check next and how, from ``start`` to ``end`` around ``x``; ``enough`` says that drilling may
+         *     begin.
          *
-         *     ``gain_bits`` is the expected information about the members to be used, before the harm of the test is taken off.
+         *     ``gain_bits`` is the expected information about the members to be used, before the harm of the test is
+         *     taken off.
          */
         NextCheck: {
             /** Enough */
@@ -4092,8 +4116,9 @@ export interface components {
          * Obstacle
          * @description Something on the roof. x is its front edge, y the middle of its width.
          *
-         *     A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length ``lid_length`` (the
-         *     obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how far it then leans beyond its hinge.
+         *     A circle has ``length`` as its diameter; a polygon has ``points`` relative to (x, y). A lid of length
+         *     ``lid_length`` (the obstacle's own where blank) swings up to ``lid_angle``; ``lid_reach`` overrules how
+         *     far it then leans beyond its hinge.
          */
         Obstacle: {
             /** Id */
@@ -4154,7 +4179,8 @@ export interface components {
         };
         /**
          * Offer
-         * @description A model that may be used, by its name, and at most how many of it; blank: as many as the stock allows.
+         * @description A model that may be used, by its name, and at most how many of it; blank: as many as the stock
+         *     allows.
          */
         Offer: {
             /** Id */
@@ -4166,7 +4192,8 @@ export interface components {
         };
         /**
          * OneMore
-         * @description A panel that misses a spot by ``short_mm``: the spot, what bounds it, and remedies in words. 0: it would fit.
+         * @description A panel that misses a spot by ``short_mm``: the spot, what bounds it, and remedies in words. 0: it
+         *     would fit.
          */
         OneMore: {
             /** Model */
@@ -4206,7 +4233,8 @@ export interface components {
         };
         /**
          * Outcome
-         * @description What an answer would mean: its chance, the leading story after it, and the weakest member's confidence then.
+         * @description What an answer would mean: its chance, the leading story after it, and the weakest member's confidence
+         *     then.
          */
         Outcome: {
             /**
@@ -4223,10 +4251,12 @@ export interface components {
         };
         /**
          * Outline
-         * @description The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that overrule all that.
+         * @description The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that
+         *     overrule all that.
          *
-         *     ``front_narrower`` and ``rear_narrower`` are how much each side draws in at that end, over the length of ``taper_run``.
-         *     ``side_fall``, ``front_fall``, ``rear_fall``: how far in from the edge the roof starts to fall away.
+         *     ``front_narrower`` and ``rear_narrower`` are how much each side draws in at that end, over the length of
+         *     ``taper_run``. ``side_fall``, ``front_fall``, ``rear_fall``: how far in from the edge the roof starts to
+         *     fall away.
          */
         Outline: {
             /**
@@ -4372,9 +4402,9 @@ export interface components {
          * PanelModel
          * @description A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
          *
-         *     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far the frame's lower
-         *     edge reaches inward. Voltages, currents and coefficients at standard test conditions; ``noct`` as on the sheet; blank where
-         *     the sheet says nothing.
+         *     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
+         *     the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
+         *     ``noct`` as on the sheet; blank where the sheet says nothing.
          */
         PanelModel: {
             /** Name */
@@ -4487,8 +4517,8 @@ export interface components {
          * PanelYield
          * @description A panel's year. ``lost`` is the share of its open-sky energy that shadow takes, bypass diodes counted.
          *
-         *     ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is taken as usual, on the
-         *     cautious side.
+         *     ``diffuse_lost`` is the same in every month. ``supposed`` names what the data sheet left blank and is
+         *     taken as usual, on the cautious side.
          */
         PanelYield: {
             /** Panel */
@@ -4541,8 +4571,9 @@ export interface components {
          * PlacedPanel
          * @description A panel on the roof. x is its front edge, y the middle of its extent across.
          *
-         *     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at which the leads
-         *     come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is driven lying flat.
+         *     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
+         *     which the leads come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
+         *     driven lying flat.
          */
         PlacedPanel: {
             /** Id */
@@ -4670,7 +4701,8 @@ export interface components {
         };
         /**
          * PointPlace
-         * @description A factory point: where it is (measured, else where the fitted row puts it) and how far off its row, mm.
+         * @description A factory point: where it is (measured, else where the fitted row puts it) and how far off its row,
+         *     mm.
          */
         PointPlace: {
             /** Row */
@@ -4746,7 +4778,8 @@ export interface components {
         };
         /**
          * Proposal
-         * @description A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at that goal.
+         * @description A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at
+         *     that goal.
          *
          *     ``share`` is its watts of the most possible.
          */
@@ -4771,7 +4804,8 @@ export interface components {
         };
         /**
          * Proposals
-         * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was reckoned with and what left out.
+         * @description ``most_watts`` is proved: no layout gives more; None while that is not known. ``note`` says what was
+         *     reckoned with and what left out.
          *
          *     ``progress`` is the share of the goals that are answered, and ``doing`` the one in work.
          */
@@ -4885,7 +4919,8 @@ export interface components {
         };
         /**
          * Raised
-         * @description A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than lying flat, mm.
+         * @description A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than
+         *     lying flat, mm.
          */
         Raised: {
             rect: components["schemas"]["Rect"];
@@ -4998,7 +5033,8 @@ export interface components {
         };
         /**
          * Remedy
-         * @description What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill in there.
+         * @description What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill
+         *     in there.
          */
         Remedy: {
             /** Snag */
@@ -5039,7 +5075,8 @@ export interface components {
         };
         /**
          * ReplaceModel
-         * @description Another model in the place of panels that were planned: feet keep their share of the frame, measured sizes go.
+         * @description Another model in the place of panels that were planned: feet keep their share of the frame, measured
+         *     sizes go.
          */
         ReplaceModel: {
             /**
@@ -5077,7 +5114,8 @@ export interface components {
         };
         /**
          * RoofSection
-         * @description A raised or lowered stretch, a deck, an arch, a hard top, a side rail. ``step`` is its height over the roof around it.
+         * @description A raised or lowered stretch, a deck, an arch, a hard top, a side rail. ``step`` is its height over the
+         *     roof around it.
          */
         RoofSection: {
             /** Id */
@@ -5144,7 +5182,8 @@ export interface components {
         };
         /**
          * Scan
-         * @description A stretch that was searched from end to end by one method: where no reading came of it, that is evidence too.
+         * @description A stretch that was searched from end to end by one method: where no reading came of it, that is
+         *     evidence too.
          */
         Scan: {
             /** Id */
@@ -5164,7 +5203,8 @@ export interface components {
         };
         /**
          * Scar
-         * @description Old work: a hole, screw, cut cable, dab of glue, or a panel to come off. Each becomes an entry of the seal list.
+         * @description Old work: a hole, screw, cut cable, dab of glue, or a panel to come off. Each becomes an entry of the
+         *     seal list.
          */
         Scar: {
             /** Id */
@@ -5267,7 +5307,8 @@ export interface components {
         };
         /**
          * SealEntry
-         * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get there.
+         * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get
+         *     there.
          */
         SealEntry: {
             /** Scar */
@@ -5307,7 +5348,8 @@ export interface components {
         };
         /**
          * SearchAnswer
-         * @description How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no longer running.
+         * @description How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no
+         *     longer running.
          */
         SearchAnswer: {
             /**
@@ -5383,7 +5425,8 @@ export interface components {
         };
         /**
          * Shadow
-         * @description What lies in shadow of one panel, or of the roof between them where ``panel`` is empty. A ring inside a ring is a gap.
+         * @description What lies in shadow of one panel, or of the roof between them where ``panel`` is empty. A ring inside a
+         *     ring is a gap.
          */
         Shadow: {
             /** Panel */
@@ -5472,7 +5515,8 @@ export interface components {
         };
         /**
          * Silence
-         * @description A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit we know of.
+         * @description A stage without an answer: where in the job, in words what, why, and what to do. ``foreseen``: a limit
+         *     we know of.
          */
         Silence: {
             /** Station */
@@ -5490,7 +5534,8 @@ export interface components {
         };
         /**
          * Site
-         * @description Where and how the vehicle will stand. Longitude east positive; a heading counts from north over east.
+         * @description Where and how the vehicle will stand. Longitude east positive; a heading counts from north over
+         *     east.
          */
         Site: {
             latitude?: components["schemas"]["Angle"] | null;
@@ -5600,9 +5645,11 @@ export interface components {
         };
         /**
          * Snap
-         * @description A value of a panel's x (its front edge) or y (its middle) that lines up with something: the line to draw, and why.
+         * @description A value of a panel's x (its front edge) or y (its middle) that lines up with something: the line to
+         *     draw, and why.
          *
-         *     ``low_mm`` and ``high_mm`` are how far the thing reaches along the line: it matters to a panel that comes near.
+         *     ``low_mm`` and ``high_mm`` are how far the thing reaches along the line: it matters to a panel that comes
+         *     near.
          */
         Snap: {
             /**
@@ -5665,7 +5712,8 @@ export interface components {
         };
         /**
          * Spot
-         * @description A spot on the roof. ``share`` is how far into the bay it is, 0.5 the middle; stiffness None over a member or unknown.
+         * @description A spot on the roof. ``share`` is how far into the bay it is, 0.5 the middle; stiffness None over a
+         *     member or unknown.
          */
         Spot: {
             /** X Mm */
@@ -5703,9 +5751,11 @@ export interface components {
         };
         /**
          * SpotShape
-         * @description The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard), local radius.
+         * @description The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard),
+         *     local radius.
          *
-         *     ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard deviation.
+         *     ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard
+         *     deviation.
          */
         SpotShape: {
             /** Height Mm */
@@ -5746,7 +5796,8 @@ export interface components {
         };
         /**
          * SquareFinding
-         * @description ``skew_mm``: how far the rear stands to starboard of square. ``move`` names the one corner to move, aft and to starboard.
+         * @description ``skew_mm``: how far the rear stands to starboard of square. ``move`` names the one corner to move, aft
+         *     and to starboard.
          *
          *     ``misfit_mm`` is how badly the six measures agree with one another: a misread tape shows here.
          */
@@ -5859,7 +5910,8 @@ export interface components {
         };
         /**
          * StraightFinding
-         * @description Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end to move.
+         * @description Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end
+         *     to move.
          */
         StraightFinding: {
             /** Front Spacing Mm */
@@ -6022,7 +6074,8 @@ export interface components {
         };
         /**
          * SurveyFindings
-         * @description Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot be a roof's.
+         * @description Rings are points in mm; None where nothing was measured. ``outline_trouble`` says why the edge cannot
+         *     be a roof's.
          */
         SurveyFindings: {
             /** Outline */
@@ -6212,7 +6265,8 @@ export interface components {
         };
         /**
          * UnderstoodOutline
-         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the way.
+         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the
+         *     way.
          */
         UnderstoodOutline: {
             /**
@@ -6298,7 +6352,8 @@ export interface components {
         };
         /**
          * VariantLine
-         * @description A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the present one.
+         * @description A variant, or the present layout (``id`` empty). ``rects`` draw it; ``differences`` tell it from the
+         *     present one.
          */
         VariantLine: {
             /** Id */
@@ -6319,7 +6374,8 @@ export interface components {
         };
         /**
          * Vehicle
-         * @description What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says what the roof bears.
+         * @description What is known about the vehicle. None means: not asked or not measured yet; ``no_papers``: nothing says
+         *     what the roof bears.
          */
         Vehicle: {
             /**

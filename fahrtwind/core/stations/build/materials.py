@@ -8,10 +8,11 @@ from functools import partial
 from math import ceil
 
 from fahrtwind.core.job.views import RoofPlan
-from fahrtwind.core.quantities import say_size
-from fahrtwind.core.stations.build.drill_map import Mark
+from fahrtwind.core.saying import say_size
+from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.hold.schools.drilled import drills_metal
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.seal.sealant import SealPlan
-from fahrtwind.core.tables.fasteners import BOLTS
 
 SPARE_SHARE = 0.1
 LEAST_SPARES = 2
@@ -33,8 +34,7 @@ def materials(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[
         for name, count in Counter(p.model.name for p in plan.panels).items()
     ]
     lines += _feet(plan)
-    lines += _fasteners(plan)
-    lines += _tape(plan)
+    lines += _by_school(plan)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
@@ -46,11 +46,6 @@ def materials(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[
     bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
     lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", oil) for d in bits]
     return tuple(lines)
-
-
-def drills_metal(plan: RoofPlan) -> bool:
-    """Whether any hole goes through metal: only then there are chips, burrs and oil."""
-    return plan.vehicle.skin in ("steel", "aluminium") or plan.members.kind in ("steel_hat", "aluminium_box")
 
 
 def _counted(item: str, needed: int, note: str = "") -> Material:
@@ -75,48 +70,23 @@ def _feet(plan: RoofPlan) -> list[Material]:
     ]
 
 
-def _fasteners(plan: RoofPlan) -> list[Material]:
-    size = partial(say_size, system=plan.units)
-    counts: Counter[tuple[str, str]] = Counter()
-    for panel in plan.panels:
-        hold = panel.hold
-        if hold.school == "screws":
-            counts[(f"stainless screw {hold.screw} × {size(hold.length.mm)}", "")] += hold.count * len(
-                panel.feet
-            )
-        elif hold.school == "bolts":
-            name = BOLTS[hold.bolt].name
-            counts[(f"stainless bolt {name} × {size(hold.length.mm)} with lock nut", "")] += hold.count * len(
-                panel.feet
-            )
-            counts[(f"large washer {size(hold.washer.mm)} for {name}", "below the skin")] += hold.count * len(
-                panel.feet
-            )
-    return [_counted(item, n, note) for (item, note), n in counts.items()]
+def _by_school(plan: RoofPlan) -> list[Material]:
+    """What each school needs for all panels it holds: pieces with spares, runs with waste, sets once."""
+    totals: dict[tuple[str, str, str], float] = {}
+    for name, school in SCHOOLS.items():
+        for panel in plan.panels:
+            if panel.hold.school == name:
+                for need in school.needs(panel.hold, len(panel.feet), plan.units):
+                    key = (need.item, need.unit, need.note)
+                    totals[key] = need.amount if need.unit == "set" else totals.get(key, 0.0) + need.amount
+    return [_with_spares(item, amount, unit, note) for (item, unit, note), amount in totals.items()]
 
 
-def _tape(plan: RoofPlan) -> list[Material]:
-    size = partial(say_size, system=plan.units)
-    area: Counter[str] = Counter()
-    for panel in plan.panels:
-        hold = panel.hold
-        if hold.school == "tape":
-            area[f"foam tape {size(hold.thickness.mm)} × {size(hold.pad_width.mm)}"] += round(
-                len(panel.feet) * hold.pad_length.mm
-            )
-    lines = [
-        Material(
-            item,
-            round(mm / 1000, 2),
-            round(mm / 1000 * (TAPE_WASTE - 1), 2),
-            "m",
-            "pads in one piece, no overlaps",
-        )
-        for item, mm in area.items()
-    ]
-    return lines + (
-        [Material("surface wipe and tape primer", 1, 0, "set", "as the tape's maker says")] if lines else []
-    )
+def _with_spares(item: str, amount: float, unit: str, note: str) -> Material:
+    if unit == "pc":
+        return _counted(item, int(amount), note)
+    spare = round(amount * (TAPE_WASTE - 1), 2) if unit == "m" else 0
+    return Material(item, round(amount, 2), spare, unit, note)
 
 
 def _sealing(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:

@@ -3,9 +3,10 @@
 from __future__ import annotations
 
 from fahrtwind.core.job.views import Plan
-from fahrtwind.core.stations.build.drill_map import Mark, drill_map
+from fahrtwind.core.stations.build.drill_map import drill_map
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.materials import materials as materials_of
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.seal.sealant import SealPlan

@@ -1,8 +1,8 @@
 """What is worked out about the order of the work."""
 
 from fahrtwind.core.job.views import Plan
-from fahrtwind.core.stations.build.drill_map import Mark
 from fahrtwind.core.stations.days.steps import WorkStep, work_steps
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
 from fahrtwind.core.stations.seal.sealant import SealPlan
 

@@ -8,7 +8,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.job.paths import changed_at, entry_position
 from fahrtwind.core.quantities import Length, UnitSystem
-from fahrtwind.core.stations.layout.placing import first_hold
+from fahrtwind.core.stations.hold.schools import SCHOOLS
 
 LEAST_TOE_MM = 5.0
 
@@ -18,7 +18,7 @@ def with_usual_parts(path: str, value: Any, units: UnitSystem) -> Any:
     if not isinstance(value, dict) or set(value) != {"school"} or not path.endswith(".hold"):
         return value
     school = value["school"]
-    return first_hold(school, units) if school in ("screws", "bolts", "tape") else value
+    return SCHOOLS[school].usual(units) if school in SCHOOLS else value
 
 
 def bracket_follows(job: Job, path: str) -> Job:

@@ -11,7 +11,7 @@ from fahrtwind.core.formulas.air import slipstream_uplift, speed_at_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sharing import foot_pull, foot_shear
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
-from fahrtwind.core.stations.hold.chain import Chain, Link
+from fahrtwind.core.stations.hold.links import Chain, Link
 from fahrtwind.core.stations.hold.loads import CASES, PanelLoads
 from fahrtwind.core.stations.hold.verdict import Air, Forces, PanelVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace

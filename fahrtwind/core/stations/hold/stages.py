@@ -11,8 +11,9 @@ from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.quantities import Length, Speed
-from fahrtwind.core.stations.hold.chain import Chain, chain_of, skin_of
+from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.explain import explain_panel
+from fahrtwind.core.stations.hold.links import Chain, skin_of
 from fahrtwind.core.stations.hold.loads import PanelLoads, is_exposed, panel_loads
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
 from fahrtwind.core.stations.hold.verdict import Air, Forces, PanelVerdict, forces, judge

@@ -11,12 +11,12 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.formulas.air import speed_at_pressure
-from fahrtwind.core.formulas.declare import Confidence
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
-from fahrtwind.core.stations.hold.chain import Chain
+from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces
 from fahrtwind.core.stations.hold.sharing import Sharing, ShearShare, share_pull, share_shear
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.tables.confidence import Confidence
 
 FloatArray = npt.NDArray[np.float64]
 State = Literal["holds", "thin", "lets go"]

@@ -10,7 +10,8 @@ from fahrtwind.core.job.document import Assumptions, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.cables import CablePair
 from fahrtwind.core.stations.layout.distances import TOUCHING_M2, Distance

@@ -11,7 +11,6 @@ from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import Member
-from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
@@ -171,22 +170,12 @@ def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:
     side = next(f.side for f in panel.feet if f.id == place.foot)
     out, along = bracket.lever.mm + bracket.toe.mm, bracket.length.mm
     before = bracket.toe.mm if side in ("port", "front") else bracket.lever.mm
-    if hold.school == "tape":
-        out, along, before = (
-            max(out, hold.pad_width.mm),
-            max(along, hold.pad_length.mm),
-            max(before, hold.pad_width.mm / 2),
-        )
+    if hold.pad_mm is not None:
+        length, width = hold.pad_mm
+        out, along, before = max(out, width), max(along, length), max(before, width / 2)
     if side in ("port", "starboard"):
         return Rect(place.x_mm - along / 2, place.y_mm - before, along, out)
     return Rect(place.x_mm - before, place.y_mm - along / 2, out, along)
-
-
-def fastener_diameter_mm(hold: Attachment) -> float | None:
-    """Diameter of what goes into the roof; None for tape."""
-    if hold.school == "screws":
-        return SCREWS[hold.screw].diameter_mm
-    return BOLTS[hold.bolt].diameter_mm if hold.school == "bolts" else None
 
 
 def member_margin_mm(ribs: Members, hold: Attachment) -> float:
@@ -194,9 +183,7 @@ def member_margin_mm(ribs: Members, hold: Attachment) -> float:
     where no face is known.
     """
     face = ribs.face_width
-    return (
-        0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * (fastener_diameter_mm(hold) or 0.0)
-    )
+    return 0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * hold.fastener_mm
 
 
 def landing_of(ribs: Members, hold: Attachment, x_mm: float, nearest: Member | None) -> Landing:

@@ -9,10 +9,12 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.identifiers import identifier, next_number
-from fahrtwind.core.job.panel import Attachment, FoamTape, Foot, PanelModel, PlacedPanel, Screws, ThroughBolts
-from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.job.panel import Attachment, Foot, PanelModel, PlacedPanel
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 
+FIRST_SCHOOL = "screws"
 GAP_MM = 50.0
 FURTHEST_AFT_MM = 22_000.0
 LARGE_MM = 1300.0
@@ -42,37 +44,10 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
         model=model,
         x=Length(mm=at),
         y=Length(mm=0.0),
-        hold=before.hold if before else first_hold("screws", job.units),
+        hold=before.hold if before else SCHOOLS[FIRST_SCHOOL].usual(job.units),
         stand_off=before.stand_off if before else Length(mm=40),
     )
     return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
-
-
-def first_hold(school: Literal["screws", "bolts", "tape"], units: UnitSystem) -> Attachment:
-    """The parts a school starts with: those a shop that works in these units has on its shelf."""
-    plain: dict[str, Attachment] = {"screws": Screws(), "bolts": ThroughBolts(), "tape": FoamTape()}
-    if units == "metric":
-        return plain[school]
-    inch: dict[str, dict[str, object]] = {
-        "screws": {"length": "1 in", "bracket": _inch_bracket("3/4 in", "7/8 in", "2 3/8 in")},
-        "bolts": {
-            "bolt": "1/4-20",
-            "length": "1 1/4 in",
-            "washer": "1 in",
-            "bracket": _inch_bracket("1 in", "1 1/4 in", "2 3/8 in"),
-        },
-        "tape": {
-            "pad_length": "4 in",
-            "pad_width": "2 in",
-            "thickness": "1/16 in",
-            "bracket": _inch_bracket("3/8 in", "1 5/8 in", "4 in"),
-        },
-    }
-    return type(plain[school]).model_validate({"school": school, **inch[school]})
-
-
-def _inch_bracket(lever: str, toe: str, length: str) -> dict[str, str]:
-    return {"thickness": "3/16 in", "length": length, "lever": lever, "toe": toe, "frame_bolt": "1/4-20"}
 
 
 def usual_feet(model: PanelModel) -> int:

@@ -9,7 +9,8 @@ from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Assumptions, Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM, ClearHeight
 from fahrtwind.core.stations.layout.distances import Distance, Overlap, outside_mm

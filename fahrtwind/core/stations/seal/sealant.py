@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import bead_volume
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.stations.hold.schools import school_of
 
 BEAD_MM = 6.0
 WASTE = 1.25
@@ -38,13 +39,9 @@ def seal_plan(plan: RoofPlan) -> SealPlan:
     under, around = sealants(plan)
     length, butyl = 0.0, 0.0
     for panel in plan.panels:
-        bracket, hold = panel.hold.bracket, panel.hold
-        if hold.school == "tape":
-            length += len(panel.feet) * 2 * (hold.pad_length.mm + hold.pad_width.mm) * hold.sealed_edge
-            continue
-        base = bracket.lever.mm + bracket.toe.mm
-        length += len(panel.feet) * 2 * (bracket.length.mm + base)
-        butyl += len(panel.feet) * bracket.length.mm * base / 100
+        own = school_of(panel.hold).sealing(panel.hold)
+        length += len(panel.feet) * own.bead_mm
+        butyl += len(panel.feet) * own.butyl_cm2
     with scope("seal"):
         volume = bead_volume(
             given(BEAD_MM, "default", SOURCE),

@@ -18,16 +18,10 @@ import numpy.typing as npt
 from scipy.special import ndtr
 
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.quantities import UnitSystem, say_length, say_share
-from fahrtwind.core.stations.structure.members import (
-    CLOSE_MM,
-    Belief,
-    EvidenceKey,
-    MemberFit,
-    belief_of,
-    fit_members,
-    stories,
-)
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length, say_share
+from fahrtwind.core.stations.structure.belief import CLOSE_MM, Belief, stories
+from fahrtwind.core.stations.structure.members import EvidenceKey, MemberFit, belief_of, fit_members
 from fahrtwind.core.stations.structure.placing import place
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 

@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.quantities import UnitSystem, say_length, say_share
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.structure.bays import Spot

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import removal_labour
 from fahrtwind.core.job.views import OnRoof
-from fahrtwind.core.quantities import say_size
+from fahrtwind.core.saying import say_size
 from fahrtwind.core.tables.old_work import OLD_WORK, SOURCE
 
 

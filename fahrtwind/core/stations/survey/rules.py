@@ -6,8 +6,9 @@ from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
-from fahrtwind.core.quantities import UnitSystem, say_length, say_mass
-from fahrtwind.core.stations.build.drill_map import Mark
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length, say_mass
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.survey.access import distances_to_line

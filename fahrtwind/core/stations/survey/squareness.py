@@ -12,7 +12,8 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import skew_from_diagonals
 from fahrtwind.core.job.roof import EdgeOffset, Squareness
-from fahrtwind.core.quantities import UnitSystem, say_length
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 
 FloatArray = npt.NDArray[np.float64]
 CORNERS = ("front port", "front starboard", "rear starboard", "rear port")

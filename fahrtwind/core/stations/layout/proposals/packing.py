@@ -413,9 +413,5 @@ def _solve(
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
         return Packed(hint, int(task.worth[hint].sum()), None, False)
     found = np.array([i for i, v in enumerate(chosen) if solver.boolean_value(v)], dtype=np.int64)
-    return Packed(
-        found,
-        int(task.worth[found].sum()),
-        int(solver.best_objective_bound + 1e-6),
-        status == cp_model.OPTIMAL,
-    )
+    bound = int(solver.best_objective_bound + 1e-6)
+    return Packed(found, int(task.worth[found].sum()), bound, status == cp_model.OPTIMAL)

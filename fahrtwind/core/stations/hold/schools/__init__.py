@@ -1,0 +1,13 @@
+"""Ways to hold a panel: each a folder of its own with chain, marks, materials, work and rules. A new one is a
+line here.
+"""
+
+from fahrtwind.core.job.panel import Attachment
+from fahrtwind.core.stations.hold.schools import bolts, screws, tape
+from fahrtwind.core.stations.hold.schools.school import School
+
+SCHOOLS: dict[str, School] = {school.name: school for school in (screws.SCHOOL, bolts.SCHOOL, tape.SCHOOL)}
+
+
+def school_of(hold: Attachment) -> School:
+    return SCHOOLS[hold.school]

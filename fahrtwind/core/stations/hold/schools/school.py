@@ -1,0 +1,92 @@
+"""What a way to hold a panel has to say: its parts, its chain, its marks, its materials, its work."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from fahrtwind.core.job.document import Members, Vehicle
+from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.layout.feet import FootPlace
+
+
+@dataclass(frozen=True, slots=True)
+class Ground:
+    """What a foot stands on. ``on_side``: at a long side of the frame, so that its row of fasteners, along
+    the member, runs along the bracket's lever.
+    """
+
+    vehicle: Vehicle
+    members: Members
+    into_member: bool
+    on_side: bool
+
+
+@dataclass(frozen=True, slots=True)
+class Mark:
+    """A hole to drill or the centre of a pad to stick, numbered from the front, port side first."""
+
+    number: int
+    kind: Literal["hole", "pad"]
+    panel: str
+    foot: str
+    x_mm: float
+    y_mm: float
+    into: str
+    pilot_mm: float | None
+    final_mm: float | None
+    depth_stop_mm: float | None
+    fastener: str
+    sealant: str
+    pad_length_mm: float | None
+    pad_width_mm: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class Needed:
+    """So much of an item. Like items of all panels are added up; of a ``set`` one serves all."""
+
+    item: str
+    amount: float
+    unit: str = "pc"
+    note: str = ""
+
+
+@dataclass(frozen=True, slots=True)
+class Task:
+    """A step of the work before it has a number; ``wait_h`` is how long to wait after it."""
+
+    title: str
+    detail: str
+    check: str
+    wait_h: float = 0.0
+
+
+@dataclass(frozen=True, slots=True)
+class Sealing:
+    """What a foot takes of sealant: length of bead round it, mm, and area of butyl under it, cm²."""
+
+    bead_mm: float
+    butyl_cm2: float
+
+
+@dataclass(frozen=True, slots=True)
+class School:
+    """One way to hold. Its functions take the attachment first; ``hold`` is of the school's own part.
+
+    ``drilled``: holes go into the roof. ``usual``: the parts that a shop working in these units has on its
+    shelf. ``tasks``: given once for all panels held by schools that share the function; ``count``: marks.
+    """
+
+    name: str
+    drilled: bool
+    usual: Callable[[UnitSystem], Attachment]
+    chain: Callable[[Any, Ground], Chain]
+    marks: Callable[[int, RoofPlan, PlacedPanel, FootPlace, str], list[Mark]]
+    needs: Callable[[Any, int, UnitSystem], Iterator[Needed]]
+    sealing: Callable[[Any], Sealing]
+    tasks: Callable[[RoofPlan, int, str], list[Task]]

@@ -1,0 +1,167 @@
+"""Snags of screws: what they hold in, and how deep they go."""
+
+from collections.abc import Iterator
+
+from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.job.document import Members, Vehicle
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length, say_share
+from fahrtwind.core.stations.hold.links import skin_mm
+from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm
+from fahrtwind.core.stations.house import rule
+from fahrtwind.core.stations.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
+from fahrtwind.core.stations.structure.members import MemberFit
+from fahrtwind.core.tables.fasteners import SCREWS
+
+PRACTICE = "common practice, no source"
+PLY_DIAMETERS = 2.5
+FAST_M_S = 14.0
+
+
+def _panels(panels: tuple[PlacedPanel, ...]) -> dict[str, PlacedPanel]:
+    return {p.id: p for p in panels}
+
+
+@rule("through-the-ceiling", "stop", "roof-day", "Fastener goes deeper than skin and member", "geometry")
+def through_the_ceiling(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
+    if ribs.depth is None:
+        return
+    room = skin_mm(vehicle) + ribs.depth.mm
+    for panel in panels:
+        if panel.hold.school == "screws" and panel.feet and (reach_below_roof_mm(panel.hold) > room):
+            reach = reach_below_roof_mm(panel.hold)
+            yield Found(
+                place=f"panels.{panel.id}.hold.length",
+                where=panel.name,
+                why=f"Its screws end {say_length(reach, units)} below the roof; skin and member are "
+                f"{say_length(room, units)} deep. The ceiling is next.",
+                remedy="Take shorter screws and set the depth stop.",
+                quantity="reach",
+                value=reach,
+                limit=room,
+                unit="mm",
+            )
+
+
+@rule(
+    "screw-too-short",
+    "stop",
+    "hold",
+    "Screw too short to reach the member",
+    "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice",
+)
+def screw_too_short(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
+    wall = ribs.wall.mm if ribs.wall and ribs.kind != "wood_truss" else 0.0
+    need = skin_mm(vehicle) + wall + 3.0
+    for panel in panels:
+        if panel.hold.school == "screws" and panel.feet and (reach_below_roof_mm(panel.hold) < need):
+            reach = reach_below_roof_mm(panel.hold)
+            yield Found(
+                place=f"panels.{panel.id}.hold.length",
+                where=panel.name,
+                why=f"Its screws reach {say_length(max(reach, 0.0), units)} below the roof, "
+                f"{say_length(need, units)} is needed.",
+                remedy="Take longer screws.",
+                quantity="reach",
+                value=reach,
+                limit=need,
+                unit="mm",
+            )
+
+
+def _missing_words(
+    units: UnitSystem, members: MemberFit, ribs: Members, panels: tuple[PlacedPanel, ...], foot: FootPlace
+) -> str:
+    """Why a foot may miss its member: it stands off it, or the member's place is not known closely enough."""
+    off = f"{say_length(abs(foot.off_mm or 0.0), units)} off member {foot.member}"
+    if foot.landing == "skin":
+        return f"{off}: its screws certainly miss it"
+    member = next(m for m in members.members if m.number == foot.member)
+    if member.confidence < SURE_MEMBER:
+        return (
+            f"Member {member.number} is only {say_share(member.confidence)} sure to be there: "
+            f"its screws perhaps miss it"
+        )
+    room = member_margin_mm(ribs, _panels(panels)[foot.panel].hold)
+    known = 1.96 * member.sigma_mm
+    if abs(foot.off_mm or 0.0) < room:
+        return (
+            f"Member {member.number} needs to be known within "
+            f"{say_length(room - abs(foot.off_mm or 0.0), units)}, it is known within "
+            f"{say_length(known, units)}: its screws perhaps miss it"
+        )
+    return f"{off}: its screws perhaps miss it"
+
+
+@rule(
+    "screws-in-skin",
+    "stop",
+    "hold",
+    "Screws into skin only",
+    "common practice: refused at road speed; no source for vibration in thin skin",
+)
+def screws_in_skin(
+    vehicle: Vehicle,
+    feet: tuple[FootPlace, ...],
+    panels: tuple[PlacedPanel, ...],
+    units: UnitSystem,
+    members: MemberFit,
+    ribs: Members,
+) -> Iterator[Found]:
+    named = _panels(panels)
+    fast = vehicle.top_speed is None or vehicle.top_speed.m_s > FAST_M_S
+    for f in feet:
+        panel = named[f.panel]
+        if (
+            panel.hold.school == "screws"
+            and f.landing in ("skin", "perhaps")
+            and fast
+            and (f.off_mm is not None)
+        ):
+            yield Found(
+                place=f"panels.{f.panel}.feet.{f.foot}",
+                where=f"{panel.name}, foot {f.foot}",
+                why=f"{_missing_words(units, members, ribs, panels, f)}, and plain screws in bare "
+                f"skin work loose on the road.",
+                remedy="Move the panel or foot to the member, confirm the member, or use "
+                "through-bolts with large washers.",
+                quantity="off",
+                value=f.off_mm,
+                limit=0.0,
+                unit="mm",
+            )
+
+
+@rule(
+    "ply-too-thin",
+    "stop",
+    "hold",
+    "Ply too thin for its screw",
+    "NDS 2018, 12.1.5: screws need thread in sound wood; 2.5 diameters: common practice",
+)
+def ply_too_thin(
+    vehicle: Vehicle, feet: tuple[FootPlace, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+) -> Iterator[Found]:
+    named = _panels(panels)
+    if vehicle.skin != "membrane" or vehicle.ply_thickness is None:
+        return
+    for f in feet:
+        hold = named[f.panel].hold
+        if hold.school == "screws" and f.landing != "member":
+            need = PLY_DIAMETERS * SCREWS[hold.screw].diameter_mm
+            if skin_mm(vehicle) < need:
+                yield Found(
+                    place=f"panels.{f.panel}.feet.{f.foot}",
+                    where=f"{named[f.panel].name}, foot {f.foot}",
+                    why=f"{say_length(skin_mm(vehicle), units)} of ply hardly holds a {hold.screw} screw.",
+                    remedy="Screw into the truss, or through-bolt with a backing plate.",
+                    quantity="ply",
+                    value=skin_mm(vehicle),
+                    limit=need,
+                    unit="mm",
+                )

@@ -1,0 +1,85 @@
+"""Foam tape under the bracket's base: no holes, a sound surface, and patience."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fahrtwind.core.job.panel import Attachment, FoamTape, PlacedPanel
+from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_size, say_temperature
+from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Sealing, Task
+from fahrtwind.core.stations.hold.schools.tape.chain import chain
+from fahrtwind.core.stations.hold.schools.usual import inch_bracket
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.tables.feet import TAPE_BEST_DEG_C
+
+USUAL_DWELL_H = 72.0
+
+
+def usual(units: UnitSystem) -> Attachment:
+    if units == "metric":
+        return FoamTape()
+    bracket = inch_bracket("3/8 in", "1 5/8 in", "4 in")
+    inch = {"pad_length": "4 in", "pad_width": "2 in", "thickness": "1/16 in", "bracket": bracket}
+    return FoamTape.model_validate(inch)
+
+
+def marks(first: int, plan: RoofPlan, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
+    hold = panel.hold
+    if not isinstance(hold, FoamTape):
+        return []
+    sides = (hold.pad_length.mm, hold.pad_width.mm)
+    along, across = sides if place.on_side else sides[::-1]
+    thick, long, wide = (
+        say_size(part.mm, plan.units) for part in (hold.thickness, hold.pad_length, hold.pad_width)
+    )
+    mark = Mark(
+        number=first,
+        kind="pad",
+        panel=place.panel,
+        foot=place.foot,
+        x_mm=place.x_mm,
+        y_mm=place.y_mm,
+        into="sound skin",
+        pilot_mm=None,
+        final_mm=None,
+        depth_stop_mm=None,
+        fastener=f"foam tape {thick}, {long} × {wide}",
+        sealant="bead round the edge" if hold.sealed_edge else "none chosen",
+        pad_length_mm=along,
+        pad_width_mm=across,
+    )
+    return [mark]
+
+
+def needs(hold: FoamTape, feet: int, units: UnitSystem) -> Iterator[Needed]:
+    item = f"foam tape {say_size(hold.thickness.mm, units)} × {say_size(hold.pad_width.mm, units)}"
+    yield Needed(item, round(feet * hold.pad_length.mm) / 1000, "m", "pads in one piece, no overlaps")
+    yield Needed("surface wipe and tape primer", 1, "set", "as the tape's maker says")
+
+
+def sealing(hold: FoamTape) -> Sealing:
+    """A bead round the pad where its edge is to be sealed; nothing under it but the tape."""
+    return Sealing(2 * (hold.pad_length.mm + hold.pad_width.mm) * hold.sealed_edge, 0.0)
+
+
+def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
+    dwell = max((p.hold.dwell_h for p in plan.panels if p.hold.school == "tape"), default=USUAL_DWELL_H)
+    low, high = (say_temperature(bound, plan.units) for bound in TAPE_BEST_DEG_C)
+    return [
+        Task(
+            "Abrade, wipe, prime under the pads",
+            "In that order, as the tape's maker says. Gloves and air: solvents.",
+            "Water spreads on the surface instead of beading.",
+        ),
+        Task(
+            "Stick and press the pads",
+            f"{count} feet, roof at {low} to {high}. Press each with body weight.",
+            "Full flat contact, no light under an edge.",
+            dwell,
+        ),
+    ]
+
+
+SCHOOL = School("tape", False, usual, chain, marks, needs, sealing, sticking)

@@ -1,0 +1,66 @@
+"""Foam tape: its pad in pull and in peel at the edge, and how soft it is."""
+
+from __future__ import annotations
+
+from fahrtwind.core.formulas.adhesive import bond_share, tape_edge_strength, tape_stiffness, tape_strength
+from fahrtwind.core.formulas.brackets import in_series
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.stations.hold.links import Chain, Link, chosen, ground_stiffness, link
+from fahrtwind.core.stations.hold.schools.drilled import clamped
+from fahrtwind.core.stations.hold.schools.school import Ground
+from fahrtwind.core.tables import feet as ft
+
+
+def chain(hold: FoamTape, ground: Ground) -> Chain:
+    links = clamped(hold.bracket)
+    base = ground_stiffness(ground.into_member)
+    return Chain((*links, *_tape(hold)), _tape_spring(hold, base))
+
+
+def bonded_pad_mm(hold: FoamTape) -> tuple[float, float]:
+    """Length and width of the pad that the base presses onto the roof: what hangs out of the base bonds to
+    nothing that carries.
+    """
+    return min(hold.pad_length.mm, hold.bracket.length.mm), min(hold.pad_width.mm, hold.bracket.base_mm)
+
+
+def _tape(hold: FoamTape) -> list[Link]:
+    length, width = bonded_pad_mm(hold)
+    pad = (chosen(length, "pad length under the base"), chosen(width, "pad width under the base"))
+    nominal = given(ft.TAPE_DESIGN_N_MM2 * ft.TAPE_FACTOR, "default", ft.TAPE_FACTOR_SOURCE)
+    with scope("link tape"):
+        bonded = max(float(bond_share(chosen(hold.dwell_h, "dwell"))), 1e-6)
+        whole = tape_strength(nominal, *pad, bonded)
+        spread = link(
+            "tape",
+            "tape, pull spread over the pad",
+            (whole, ft.TAPE_FACTOR),
+            (whole, ft.TAPE_FACTOR),
+            source=ft.TAPE_SOURCE,
+            confidence="common practice",
+        )
+    with scope("link tape edge"):
+        off = chosen(max(hold.bracket.lever.mm, ft.TAPE_ECCENTRICITY_MM), "bracket lever, at least 5 mm")
+        edge = tape_edge_strength(nominal, *pad, bonded, off)
+        edge_link = link(
+            "tape edge",
+            "tape, peel at the pad's edge",
+            (edge, ft.TAPE_FACTOR),
+            (whole, ft.TAPE_FACTOR),
+            source=ft.TAPE_SOURCE,
+            confidence="common practice",
+        )
+    return [spread, edge_link]
+
+
+def _tape_spring(hold: FoamTape, base: float) -> float:
+    with scope("stiffness"):
+        length, width = bonded_pad_mm(hold)
+        spring = tape_stiffness(
+            given(ft.TAPE_MODULUS_N_MM2, "default", "judgement"),
+            chosen(length, "pad length under the base"),
+            chosen(width, "pad width under the base"),
+            chosen(hold.thickness.mm, "tape thickness"),
+        )
+        return float(in_series(spring, base))
