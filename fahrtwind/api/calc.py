@@ -8,14 +8,13 @@ from collections.abc import Callable
 from typing import Any
 
 from fastapi import APIRouter, Response
-from pydantic import BaseModel, TypeAdapter
+from pydantic import BaseModel
 
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ClimateChoice, ReadingChoice
 from fahrtwind.calc import CALCULATIONS, Calculation
 from fahrtwind.calc.register import as_json
 from fahrtwind.calc.register import compute as run_typed
-from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job import catalogue
 from fahrtwind.core.tables.climates import CLIMATES
 from fahrtwind.core.tables.readings import RELIABILITY
@@ -23,11 +22,6 @@ from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import job_schema
 
 router = APIRouter(prefix="/api", responses=ERROR_RESPONSES)
-_EVALUATION = TypeAdapter(Evaluation)
-
-
-def evaluation_json(evaluation: Evaluation) -> bytes:
-    return _EVALUATION.dump_json(evaluation)
 
 
 @router.get("/calc", tags=["calc"])

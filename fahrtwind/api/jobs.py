@@ -7,19 +7,25 @@ from typing import Annotated
 from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Depends, Query, Request, Response
+from pydantic_core import to_json
 
+from fahrtwind.api.changes import New, changed
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import (
     ChangeRequest,
     Client,
     Direction,
     EditRequest,
+    Held,
     JobAnswer,
     JobListed,
+    JobNews,
+    Looking,
     NewJob,
     Probe,
     RevisionAnswer,
     WhatIf,
+    WhatIfNews,
 )
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.errors import NotFound, UnreadableJob
@@ -51,6 +57,16 @@ def _json(answer: JobAnswer) -> Response:
 
 def _answer(stored: StoredJob, probe_m_s: float | None) -> Response:
     return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
+
+
+def _news(store: JobStore, job_id: str, held: Held, job: Job, evaluation: Evaluation) -> list[New] | None:
+    """What is new against the answer that a window has; None where that one cannot be told any more."""
+    try:
+        before = store.at(job_id, held.revision)
+    except (NotFound, UnreadableJob):
+        return None
+    known = evaluate(before, held.probe_m_s)
+    return [*changed(before, job, ("job",)), *changed(known, evaluation, ("evaluation",))]
 
 
 def _created(store: JobStore, job: Job, client: str, summary: str = "Started the job") -> Response:
@@ -103,34 +119,40 @@ def read_revision(job_id: str, store: Store) -> RevisionAnswer:
     return RevisionAnswer(revision=number, changed_by=client)
 
 
-def _committed(store: JobStore, draft: Draft, probe_m_s: float | None) -> Response:
+def _committed(store: JobStore, draft: Draft, asked: Looking) -> Response:
     """Everything that follows is worked out before the change is stored."""
-    evaluation = evaluate(draft.job, probe_m_s)
+    evaluation = evaluate(draft.job, asked.probe_m_s)
     stored = store.commit(draft)
-    return _json(
-        JobAnswer.of(stored, evaluation if stored.job is draft.job else evaluate(stored.job, probe_m_s))
-    )
+    if stored.job is not draft.job:
+        evaluation = evaluate(stored.job, asked.probe_m_s)
+    answer = JobAnswer.of(stored, evaluation)
+    new = asked.held and _news(store, stored.id, asked.held, stored.job, evaluation)
+    if new is None:
+        return _json(answer)
+    head = answer.model_dump(mode="json", exclude={"job", "evaluation"})
+    return Response(to_json({**head, "changes": new}), media_type="application/json")
 
 
-@router.post("/{job_id}/edits", response_model=JobAnswer)
+@router.post("/{job_id}/edits", response_model=JobNews | JobAnswer)
 def edit_job(job_id: str, given: EditRequest, store: Store) -> Response:
-    return _committed(store, store.draft_edit(job_id, _change(given), given.edits), given.probe_m_s)
+    """Store edits. Told is what is new against ``held``, everything without it."""
+    return _committed(store, store.draft_edit(job_id, _change(given), given.edits), given)
 
 
-@router.post("/{job_id}/travel/{direction}", response_model=JobAnswer)
+@router.post("/{job_id}/travel/{direction}", response_model=JobNews | JobAnswer)
 def travel(job_id: str, direction: Direction, given: ChangeRequest, store: Store) -> Response:
-    return _committed(
-        store, store.draft_travel(job_id, _change(given), back=direction == "undo"), given.probe_m_s
-    )
+    return _committed(store, store.draft_travel(job_id, _change(given), back=direction == "undo"), given)
 
 
-@router.post("/{job_id}/what-if", response_model=Evaluation)
+@router.post("/{job_id}/what-if", response_model=WhatIfNews | Evaluation)
 def what_if(job_id: str, given: WhatIf, store: Store) -> Response:
-    """The evaluation the job would have with these edits; nothing is stored."""
-    from fahrtwind.api.calc import evaluation_json
-
-    job = apply_edits(store.get(job_id).job, given.edits)
-    return Response(evaluation_json(evaluate(job, given.probe_m_s)), media_type="application/json")
+    """The evaluation the job would have with these edits, or what would be new in it; nothing is stored."""
+    stored = store.get(job_id)
+    evaluation = evaluate(apply_edits(stored.job, given.edits), given.probe_m_s)
+    new = given.held and _news(store, job_id, given.held, stored.job, evaluation)
+    if new is None:
+        return Response(to_json(evaluation), media_type="application/json")
+    return Response(to_json({"changes": new}), media_type="application/json")
 
 
 @router.get("/{job_id}/working", response_model=Working)

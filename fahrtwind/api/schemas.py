@@ -7,6 +7,7 @@ from typing import Annotated, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from fahrtwind.api.changes import New
 from fahrtwind.core.edits import Edit
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job, VehicleKind
@@ -32,34 +33,63 @@ class NewJob(Request):
     client: Client
 
 
-class ChangeRequest(Request):
-    """``base_revision`` is what the window last saw; ``edit_id`` makes sending it twice harmless."""
+class Held(Request):
+    """What the window has already: then only what is new against it is sent."""
+
+    revision: int
+    probe_m_s: Probe | None = None
+
+
+class Looking(Request):
+    """``probe_m_s``: a road speed to look at instead of the highest. Without ``held`` the whole answer is
+    sent.
+    """
+
+    probe_m_s: Probe | None = None
+    held: Held | None = None
+
+
+class ChangeRequest(Looking):
+    """``base_revision`` is what the change was made on; ``edit_id`` makes sending it twice harmless."""
 
     base_revision: int
     client: Client
     edit_id: EditId
-    probe_m_s: Probe | None = None
 
 
 class EditRequest(ChangeRequest):
     edits: Edits
 
 
-class WhatIf(Request):
+class WhatIf(Looking):
     edits: Annotated[list[Edit], Field(max_length=500)] = []
-    probe_m_s: Probe | None = None
 
 
-class JobAnswer(BaseModel):
+class JobHead(BaseModel):
     id: str
     revision: int
-    job: Job
-    evaluation: Evaluation
     summary: str
     changed_by: str
     changed_at: datetime
     can_undo: bool
     can_redo: bool
+
+
+class JobNews(JobHead):
+    """What is new against the answer that the window has: branches of ``job`` and ``evaluation``."""
+
+    changes: list[New]
+
+
+class WhatIfNews(BaseModel):
+    """What would be new against the answer that the window has."""
+
+    changes: list[New]
+
+
+class JobAnswer(JobHead):
+    job: Job
+    evaluation: Evaluation
 
     @classmethod
     def of(cls, stored: StoredJob, evaluation: Evaluation) -> JobAnswer:

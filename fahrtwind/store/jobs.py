@@ -111,6 +111,15 @@ class JobStore:
             row, revision = _head(session, job_id)
             return _stored(row, revision, self._job(revision))
 
+    def at(self, job_id: str, number: int) -> Job:
+        """The job as it was at a revision. Raises NotFound where there is none of that number."""
+        with self._reading() as session:
+            _head_number(session, job_id)
+            revision = session.get(RevisionRow, (job_id, number))
+            if revision is None:
+                raise NotFound("There is no such revision.", remedy="Reload the job.", field="revision")
+            return self._job(revision)
+
     def revision(self, job_id: str) -> tuple[int, str]:
         """Number and author of the newest revision; cheap enough to be asked every few seconds."""
         with self._reading() as session:

@@ -3,9 +3,9 @@ import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { createBrowserRouter, RouterProvider } from "react-router";
 import "./index.css";
-import { JobPage } from "./app/JobPage";
-import { JobsPage } from "./app/JobsPage";
-import { applyTheme } from "./app/theme";
+import { JobPage } from "./shell/JobPage";
+import { JobsPage } from "./shell/JobsPage";
+import { applyTheme } from "./shell/theme";
 
 applyTheme();
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });

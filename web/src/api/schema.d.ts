@@ -83,7 +83,10 @@ export interface paths {
         };
         get?: never;
         put?: never;
-        /** Edit Job */
+        /**
+         * Edit Job
+         * @description Store edits. Told is what is new against ``held``, everything without it.
+         */
         post: operations["edit_job_api_jobs__job_id__edits_post"];
         delete?: never;
         options?: never;
@@ -119,7 +122,7 @@ export interface paths {
         put?: never;
         /**
          * What If
-         * @description The evaluation the job would have with these edits; nothing is stored.
+         * @description The evaluation the job would have with these edits, or what would be new in it; nothing is stored.
          */
         post: operations["what_if_api_jobs__job_id__what_if_post"];
         delete?: never;
@@ -2432,6 +2435,13 @@ export interface components {
             /** Wind M S */
             wind_m_s: number;
         };
+        /** Chain */
+        Chain: {
+            /** Links */
+            links: components["schemas"]["Link"][];
+            /** Stiffness N Mm */
+            stiffness_n_mm: number;
+        };
         /**
          * Change
          * @description One thing that would be otherwise: its station, what it is, before and after. ``worse`` marks new
@@ -2451,17 +2461,28 @@ export interface components {
         };
         /**
          * ChangeRequest
-         * @description ``base_revision`` is what the window last saw; ``edit_id`` makes sending it twice harmless.
+         * @description ``base_revision`` is what the change was made on; ``edit_id`` makes sending it twice harmless.
          */
         ChangeRequest: {
+            /** Probe M S */
+            probe_m_s?: number | null;
+            held?: components["schemas"]["Held"] | null;
             /** Base Revision */
             base_revision: number;
             /** Client */
             client: string;
             /** Edit Id */
             edit_id: string;
-            /** Probe M S */
-            probe_m_s?: number | null;
+        };
+        /**
+         * Changed
+         * @description A branch that is another now. ``at``: names of fields and positions in lists, from the answer's root.
+         */
+        Changed: {
+            /** At */
+            at: (string | number)[];
+            /** Value */
+            value: unknown;
         };
         /** ChangesInput */
         ChangesInput: {
@@ -2807,14 +2828,15 @@ export interface components {
         };
         /** EditRequest */
         EditRequest: {
+            /** Probe M S */
+            probe_m_s?: number | null;
+            held?: components["schemas"]["Held"] | null;
             /** Base Revision */
             base_revision: number;
             /** Client */
             client: string;
             /** Edit Id */
             edit_id: string;
-            /** Probe M S */
-            probe_m_s?: number | null;
             /** Edits */
             edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
         };
@@ -3135,6 +3157,8 @@ export interface components {
             lost_safe_m_s: number;
             /** Lost Next */
             lost_next: string | null;
+            /** Chain */
+            chain: number;
             /** Links */
             links: components["schemas"]["LinkVerdict"][];
         };
@@ -3189,6 +3213,16 @@ export interface components {
             level_w_m2: number;
             /** Tilt Deg */
             tilt_deg: number;
+        };
+        /**
+         * Held
+         * @description What the window has already: then only what is new against it is sent.
+         */
+        Held: {
+            /** Revision */
+            revision: number;
+            /** Probe M S */
+            probe_m_s?: number | null;
         };
         /** HoldingWeightInput */
         HoldingWeightInput: {
@@ -3449,8 +3483,6 @@ export interface components {
             id: string;
             /** Revision */
             revision: number;
-            job: components["schemas"]["Job"];
-            evaluation: components["schemas"]["Evaluation"];
             /** Summary */
             summary: string;
             /** Changed By */
@@ -3464,6 +3496,8 @@ export interface components {
             can_undo: boolean;
             /** Can Redo */
             can_redo: boolean;
+            job: components["schemas"]["Job"];
+            evaluation: components["schemas"]["Evaluation"];
         };
         /** JobInput */
         JobInput: {
@@ -3491,6 +3525,31 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+        };
+        /**
+         * JobNews
+         * @description What is new against the answer that the window has: branches of ``job`` and ``evaluation``.
+         */
+        JobNews: {
+            /** Id */
+            id: string;
+            /** Revision */
+            revision: number;
+            /** Summary */
+            summary: string;
+            /** Changed By */
+            changed_by: string;
+            /**
+             * Changed At
+             * Format: date-time
+             */
+            changed_at: string;
+            /** Can Undo */
+            can_undo: boolean;
+            /** Can Redo */
+            can_redo: boolean;
+            /** Changes */
+            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
         };
         /**
          * KeepOut
@@ -3716,10 +3775,10 @@ export interface components {
             mounting: components["schemas"]["MountingLines"];
         };
         /**
-         * LinkVerdict
-         * @description A link of a foot's chain with its margin at the probed speed (cautious end of the uplift).
+         * Link
+         * @description One link: nominal strength and design capacity in pull and along the roof, N per foot.
          */
-        LinkVerdict: {
+        Link: {
             /** Id */
             id: string;
             /** Title */
@@ -3732,12 +3791,6 @@ export interface components {
             shear_nominal_n: number;
             /** Shear Design N */
             shear_design_n: number;
-            /** Utilisation */
-            utilisation: number;
-            /** Utilisation Nominal */
-            utilisation_nominal: number;
-            /** Let Go M S */
-            let_go_m_s: number;
             /** Source */
             source: string;
             /**
@@ -3745,6 +3798,20 @@ export interface components {
              * @enum {string}
              */
             confidence: "published" | "common practice" | "judgement";
+        };
+        /**
+         * LinkVerdict
+         * @description How much of a link is used at the probed speed (cautious end of the uplift), and the speed at which it goes.
+         */
+        LinkVerdict: {
+            /** Id */
+            id: string;
+            /** Utilisation */
+            utilisation: number;
+            /** Utilisation Nominal */
+            utilisation_nominal: number;
+            /** Let Go M S */
+            let_go_m_s: number;
         };
         /**
          * LostShares
@@ -4510,6 +4577,8 @@ export interface components {
             lost_foot: string | null;
             /** Worst Foot */
             worst_foot: string;
+            /** Chains */
+            chains: components["schemas"]["Chain"][];
             /** Feet */
             feet: components["schemas"]["FootVerdict"][];
         };
@@ -5696,6 +5765,20 @@ export interface components {
             gust_m_s: number;
         };
         /**
+         * Spliced
+         * @description A list of which ``drop`` entries from ``start`` on give way to ``items``.
+         */
+        Spliced: {
+            /** At */
+            at: (string | number)[];
+            /** Start */
+            start: number;
+            /** Drop */
+            drop: number;
+            /** Items */
+            items: unknown[];
+        };
+        /**
          * Spoken
          * @description The word, what it rests on in a few titles, and the feet (``panel.foot``) that a stop refuses.
          */
@@ -6464,13 +6547,22 @@ export interface components {
         };
         /** WhatIf */
         WhatIf: {
+            /** Probe M S */
+            probe_m_s?: number | null;
+            held?: components["schemas"]["Held"] | null;
             /**
              * Edits
              * @default []
              */
             edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
-            /** Probe M S */
-            probe_m_s?: number | null;
+        };
+        /**
+         * WhatIfNews
+         * @description What would be new against the answer that the window has.
+         */
+        WhatIfNews: {
+            /** Changes */
+            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
         };
         /** WindwardZoneDepthInput */
         WindwardZoneDepthInput: {
@@ -7138,7 +7230,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobAnswer"];
+                    "application/json": components["schemas"]["JobNews"] | components["schemas"]["JobAnswer"];
                 };
             };
             /** @description Not readable */
@@ -7228,7 +7320,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobAnswer"];
+                    "application/json": components["schemas"]["JobNews"] | components["schemas"]["JobAnswer"];
                 };
             };
             /** @description Not readable */
@@ -7317,7 +7409,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Evaluation"];
+                    "application/json": components["schemas"]["WhatIfNews"] | components["schemas"]["Evaluation"];
                 };
             };
             /** @description Not readable */

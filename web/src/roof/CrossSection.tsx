@@ -1,5 +1,5 @@
 /** The roof cut across at the cursor, seen from behind: crown, panels with their gap, obstacles, points, lines. To scale. */
-import { useJobView } from "../app/JobContext";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
 import { useCursor } from "./cursor";
 import type { Mm } from "./geometry";
@@ -11,7 +11,10 @@ const MARGIN = 8;
 const HEADROOM_MM = 420;
 
 export function CrossSection() {
-  const { job, evaluation, units, selection } = useJobView();
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const cursor = useCursor();
   const { survey, roof, shapes, lines } = evaluation.findings;
   if (!roof) return null;

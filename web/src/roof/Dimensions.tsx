@@ -1,13 +1,14 @@
-import { useJobView } from "../app/JobContext";
+import { useFinding, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
 import type { RoofScale } from "./geometry";
 
 /** Live distances of the selected panel to the edges and to its nearest neighbours. */
 export function Dimensions({ scale, panel }: { scale: RoofScale; panel: string }) {
-  const { evaluation, units } = useJobView();
+  const distances = useFinding("distances");
+  const units = useUnits();
   return (
     <g pointerEvents="none" aria-hidden="true" stroke="var(--color-ink)" strokeWidth={1}>
-      {evaluation.findings.distances
+      {distances
         .filter((d) => d.panel === panel && Math.abs(d.mm) > 1)
         .map((d) => {
           const [x1, y1, x2, y2] = [scale.x(d.from_x_mm), scale.y(d.from_y_mm), scale.x(d.to_x_mm), scale.y(d.to_y_mm)];

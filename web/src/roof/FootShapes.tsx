@@ -1,6 +1,6 @@
 import type { KeyboardEvent } from "react";
 import type { FootPlace, Panel } from "../api/types";
-import { useJobView } from "../app/JobContext";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { StateShape } from "../ui/StateMark";
 import { nudge, type RoofScale } from "./geometry";
 import { footName, footState } from "./names";
@@ -8,7 +8,10 @@ import { isRoaming } from "./roaming";
 
 /** Feet with their state; a foot off its member carries a tail to it. */
 export function FootShapes({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units, selection, go, handle } = useJobView();
+  const { selection, go, handle } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const panels = new Map(job.panels.map((p) => [p.id, p]));
   const members = new Map(evaluation.findings.members.members.map((m) => [m.number, m.x_mm]));
   const verdicts = new Map(

@@ -1,10 +1,10 @@
 /** What the layout adds to the strip: areas to keep free, pairs of leads, and the lines a dragged panel snaps to. */
-import { useJobView } from "../app/JobContext";
+import { useStoredJob } from "../job/JobContext";
 import type { RoofScale } from "./geometry";
 import type { Moved } from "./useDrag";
 
 export function FreeAreas({ scale }: { scale: RoofScale }) {
-  const { job } = useJobView();
+  const job = useStoredJob();
   return (
     <g pointerEvents="none">
       {job.keep_free.map((area) => {

@@ -1,5 +1,5 @@
 import type { Findings } from "../api/types";
-import { useJobView } from "../app/JobContext";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
 import type { RoofScale } from "./geometry";
 import { KIND_WORDS } from "./names";
@@ -45,8 +45,11 @@ export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["m
 
 /** Readings: measured, so solid with a tick. Struck ones fade, rejected ones carry a cross. */
 export function ReadingTicks({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units, selection } = useJobView();
-  const rejected = new Set(evaluation.findings.members.rejected.map((r) => r.reading));
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const members = useFinding("members");
+  const units = useUnits();
+  const rejected = new Set(members.rejected.map((r) => r.reading));
   const top = scale.y(-scale.across / 2);
   return (
     <g>
@@ -87,7 +90,9 @@ export function ReadingTicks({ scale }: { scale: RoofScale }) {
 
 /** Scans: a bracket over the stretch that was searched. */
 export function ScanBrackets({ scale }: { scale: RoofScale }) {
-  const { job, units, selection } = useJobView();
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const units = useUnits();
   const top = scale.y(-scale.across / 2);
   return (
     <g aria-hidden="true">
@@ -113,8 +118,9 @@ export function ScanBrackets({ scale }: { scale: RoofScale }) {
 
 /** The flag of the next check, over the stretch to search. */
 export function CheckFlag({ scale }: { scale: RoofScale }) {
-  const { evaluation, go } = useJobView();
-  const check = evaluation.findings.next_check;
+  const { go } = useDesk();
+  const next_check = useFinding("next_check");
+  const check = next_check;
   if (!check || check.enough || check.x_mm === null || check.x_mm === undefined) return null;
   const top = scale.y(-scale.across / 2);
   const x = scale.x(check.x_mm);

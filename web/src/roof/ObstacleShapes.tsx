@@ -1,5 +1,5 @@
 import type { Rect } from "../api/types";
-import { useJobView } from "../app/JobContext";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { nameFits, type RoofScale } from "./geometry";
 import { obstacleName } from "./names";
 import { ringPath } from "./SurveyShapes";
@@ -13,7 +13,10 @@ const corners = (r: Rect) => [
 
 /** Obstacles hatched, the strip an open lid needs dashed. */
 export function ObstacleShapes({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units, selection, go } = useJobView();
+  const { selection, go } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const shapes = new Map(evaluation.findings.shapes.map((s) => [s.id, s]));
   return (
     <g>

@@ -1,6 +1,6 @@
 import { type KeyboardEvent, useRef } from "react";
 import type { Panel } from "../api/types";
-import { selectedPanel, useJobView } from "../app/JobContext";
+import { selectedPanel, useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { nameFits, nudge, type RoofScale } from "./geometry";
 import { panelName } from "./names";
 import { isRoaming, stopRoaming } from "./roaming";
@@ -8,7 +8,10 @@ import { positionEdits, together, type useDrag } from "./useDrag";
 
 /** Panels: planned, so thin ink. Dragged by pointer, nudged by arrow keys, turned with R, removed with Delete. */
 export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnType<typeof useDrag> }) {
-  const { job, evaluation, units, selection, select, picked, pick, handle } = useJobView();
+  const { selection, select, picked, pick, handle } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const shapes = new Map(evaluation.findings.shapes.map((s) => [s.id, s.rect]));
   const chosen = selectedPanel(selection);
   /** A pointer picks for itself; focus that comes with it must not pick again. */

@@ -1,6 +1,6 @@
 /** The one picture: the roof from above, front to the left, at one scale, drawn from the core's geometry. */
 import { useEffect, useMemo, useRef, useState } from "react";
-import { selectedPanel, useJobView } from "../app/JobContext";
+import { selectedPanel, useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { across, length } from "../ui/format";
 import { pointAt, useCursor } from "./cursor";
 import { Dimensions } from "./Dimensions";
@@ -21,7 +21,10 @@ const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
 
 export function RoofStrip({ sections }: { sections: boolean }) {
-  const { id, job, evaluation, units, handle, selection, select } = useJobView();
+  const { id, handle, selection, select } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const holder = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(1000);
   const cursor = useCursor();

@@ -1,7 +1,7 @@
 /** The roof from port, at the strip's scale and under it: lengthwise fall, heights, open lids, panels in the slipstream. */
 import { useMemo } from "react";
 import type { LidSwing, Raised, Rect } from "../api/types";
-import { useJobView } from "../app/JobContext";
+import { useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
 import { pointAt, useCursor } from "./cursor";
 import type { Mm, RoofScale } from "./geometry";
@@ -11,7 +11,9 @@ const HEIGHT = 92;
 const BASE = 76;
 
 export function SideView({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units } = useJobView();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const { survey, roof, shapes } = evaluation.findings;
   const cursor = useCursor();
   const profile = useMemo(() => {

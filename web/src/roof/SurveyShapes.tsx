@@ -1,6 +1,6 @@
 /** What the survey found, on the strip: the true edge, where it falls away, reach, points, scars, lines under the skin. */
 import type { Findings } from "../api/types";
-import { useJobView } from "../app/JobContext";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
 import type { RoofScale } from "./geometry";
 
@@ -13,7 +13,9 @@ export const ringPath = (scale: RoofScale, ring: Ring): string =>
 
 /** Under everything else: outline, flat area, what the ladder does not reach, raised and lowered parts. */
 export function RoofGround({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units } = useJobView();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const { survey } = evaluation.findings;
   const outline = ringPath(scale, survey.outline);
   const limited = survey.reach && survey.reach.share < 0.999;
@@ -76,7 +78,10 @@ export function RoofGround({ scale }: { scale: RoofScale }) {
 
 /** Over the panels: what must be seen wherever it is. */
 export function RoofMarks({ scale }: { scale: RoofScale }) {
-  const { job, evaluation, units, go, selection } = useJobView();
+  const { go, selection } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const { survey, lines } = evaluation.findings;
   const scars = new Map(job.survey.scars.map((s) => [s.id, s]));
   return (
@@ -159,7 +164,7 @@ function PointMark({
   kind: string;
   name: string;
 }) {
-  const { units } = useJobView();
+  const units = useUnits();
   const off = point.off_mm ? `, ${length(point.off_mm, units)} off its row` : "";
   const words = `${name}${point.measured ? off : ", not measured"}${point.usable ? "" : `, not usable ${point.why}`}`;
   return (

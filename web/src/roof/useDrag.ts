@@ -5,7 +5,7 @@
 import { type PointerEvent, useRef, useState } from "react";
 import { http, unwrap } from "../api/client";
 import type { Edit, Panel, Rect, Snap, Units } from "../api/types";
-import type { JobHandle } from "../app/useJob";
+import type { JobHandle } from "../job/useJob";
 import { type Mm, onTape, type RoofScale } from "./geometry";
 import { snapTo } from "./snapping";
 

@@ -16,7 +16,6 @@ from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces
 from fahrtwind.core.stations.hold.sharing import Sharing, ShearShare, share_pull, share_shear
 from fahrtwind.core.stations.layout.feet import FootPlace
-from fahrtwind.core.tables.confidence import Confidence
 
 FloatArray = npt.NDArray[np.float64]
 State = Literal["holds", "thin", "lets go"]
@@ -26,19 +25,14 @@ FASTEST_M_S = 90.0
 
 @dataclass(frozen=True, slots=True)
 class LinkVerdict:
-    """A link of a foot's chain with its margin at the probed speed (cautious end of the uplift)."""
+    """How much of a link is used at the probed speed (cautious end of the uplift), and the speed at which it
+    goes.
+    """
 
     id: str
-    title: str
-    pull_nominal_n: float
-    pull_design_n: float
-    shear_nominal_n: float
-    shear_design_n: float
     utilisation: float
     utilisation_nominal: float
     let_go_m_s: float
-    source: str
-    confidence: Confidence
 
 
 @dataclass(frozen=True, slots=True)
@@ -61,6 +55,8 @@ class FootVerdict:
     lost_let_go_m_s: float
     lost_safe_m_s: float
     lost_next: str | None
+    chain: int
+    """Which of the panel's ``chains`` is this foot's; ``links`` are in its order."""
     links: tuple[LinkVerdict, ...]
 
 
@@ -78,6 +74,8 @@ class PanelVerdict:
     lost_safe_m_s: float
     lost_foot: str | None
     worst_foot: str
+    chains: tuple[Chain, ...]
+    """Each chain once, however many feet have it."""
     feet: tuple[FootVerdict, ...]
 
 
@@ -184,7 +182,10 @@ def judge(
         typical[0].min(axis=(0, 2)).tolist(),
         safe[0].min(axis=(0, 2)).tolist(),
     )
-    verdicts = tuple(_foot(feet, chains[i], i, told, lost[i]) for i in range(len(feet)))
+    different = tuple(dict.fromkeys(chains))
+    verdicts = tuple(
+        _foot(feet, different, different.index(chains[i]), i, told, lost[i]) for i in range(len(feet))
+    )
     worst = min(verdicts, key=lambda f: (f.let_go_m_s, -f.utilisation))
     worst_lost = min(verdicts, key=lambda f: f.lost_let_go_m_s)
     return PanelVerdict(
@@ -200,6 +201,7 @@ def judge(
         lost_safe_m_s=min(f.lost_safe_m_s for f in verdicts),
         lost_foot=worst_lost.foot,
         worst_foot=worst.foot,
+        chains=different,
         feet=verdicts,
     )
 
@@ -254,25 +256,16 @@ class _Told:
 
 
 def _foot(
-    feet: tuple[FootPlace, ...], chain: Chain, i: int, told: _Told, lost: tuple[float, float, int | None]
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    which: int,
+    i: int,
+    told: _Told,
+    lost: tuple[float, float, int | None],
 ) -> FootVerdict:
+    chain = chains[which]
     used, nominal, let_go, case = told.used[i], told.used_nominal[i], told.let_go[i], told.case[i]
-    links = tuple(
-        LinkVerdict(
-            link.id,
-            link.title,
-            link.pull_nominal_n,
-            link.pull_design_n,
-            link.shear_nominal_n,
-            link.shear_design_n,
-            used[j],
-            nominal[j],
-            let_go[j],
-            link.source,
-            link.confidence,
-        )
-        for j, link in enumerate(chain.links)
-    )
+    links = tuple(LinkVerdict(link.id, used[j], nominal[j], let_go[j]) for j, link in enumerate(chain.links))
     return FootVerdict(
         panel=feet[i].panel,
         foot=feet[i].foot,
@@ -288,5 +281,6 @@ def _foot(
         lost_let_go_m_s=lost[0],
         lost_safe_m_s=lost[1],
         lost_next=None if lost[2] is None else feet[lost[2]].foot,
+        chain=which,
         links=links,
     )

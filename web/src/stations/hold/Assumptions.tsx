@@ -1,9 +1,9 @@
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useStoredJob } from "../../job/JobContext";
 
 /** Judgements behind the verdict, open to change; each is a default until it is. */
 export function Assumptions() {
-  const { job } = useJobView();
+  const job = useStoredJob();
   const a = job.assumptions;
   return (
     <Group

@@ -1,7 +1,7 @@
 /** How a panel is held: the school and its parts. */
 import type { Panel } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group, Tick } from "../../ui/Field";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
+import { useDesk, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
 type School = Panel["hold"]["school"];
@@ -14,7 +14,8 @@ const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) =
 const SCREWS = ["#8", "#10", "#12", "#14"].map((s) => [s, s] as const);
 
 export function Attachment({ panel }: { panel: Panel }) {
-  const { job, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const hold = panel.hold;
   const path = `panels.${panel.id}.hold`;
   const choose = (school: School) => {

@@ -1,21 +1,26 @@
 /** The load path of the selected foot: links in a row, each as thick as its margin; the weakest is named. */
-import type { FootVerdict, LinkVerdict, Panel } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import type { FootVerdict, Link, LinkVerdict, Panel } from "../../api/types";
+import { Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useDesk, useFinding, usePartOf, useUnits } from "../../job/JobContext";
 import { footState, landingWords } from "../../roof/names";
-import { Group } from "../../ui/Field";
 import { force, percent, speed } from "../../ui/format";
 import { StateMark, stateWords } from "../../ui/StateMark";
-import { Worked } from "../../ui/WorkingDialog";
 
 export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined }) {
-  const { evaluation, units, select } = useJobView();
-  const verdict = evaluation.findings.verdicts.find((v) => v.panel === panel.id);
+  const { select } = useDesk();
+  const feet = useFinding("feet");
+  const questions = useFinding("questions");
+  const verdicts = useFinding("verdicts");
+  const spoken = usePartOf((shown) => shown.evaluation.spoken);
+  const units = useUnits();
+  const verdict = verdicts.find((v) => v.panel === panel.id);
   if (!verdict)
     return (
       <Group title="Chain">
         <p>
           Not known yet. Still open:{" "}
-          {evaluation.findings.questions
+          {questions
             .filter((q) => q.station !== "layout" || q.path.includes(panel.id))
             .map((q) => q.ask)
             .slice(0, 3)
@@ -25,9 +30,9 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
     );
   const chosen = verdict.feet.find((f) => f.foot === (foot ?? verdict.worst_foot)) ?? verdict.feet[0];
   if (!chosen) return null;
-  const place = evaluation.findings.feet.find((f) => f.panel === panel.id && f.foot === chosen.foot);
+  const place = feet.find((f) => f.panel === panel.id && f.foot === chosen.foot);
   const key = `hold/${panel.id}/${chosen.foot}`;
-  const refused = new Set(evaluation.spoken.refused_feet);
+  const refused = new Set(spoken.refused_feet);
   const stateOf = (f: FootVerdict) => footState(f, refused.has(`${f.panel}.${f.foot}`));
   return (
     <Group
@@ -71,9 +76,20 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
       </p>
       <ol className="flex items-start py-2 overflow-x-auto" aria-label="Links of the chain">
         <LinkEnd words="panel" />
-        {chosen.links.map((link) => (
-          <LinkView key={link.id} link={link} weakest={link.id === chosen.weakest} place={`${key}/link ${link.id}`} />
-        ))}
+        {chosen.links.map((used, i) => {
+          const link = verdict.chains[chosen.chain]?.links[i];
+          return (
+            link && (
+              <LinkView
+                key={used.id}
+                link={link}
+                used={used}
+                weakest={used.id === chosen.weakest}
+                place={`${key}/link ${used.id}`}
+              />
+            )
+          );
+        })}
         <LinkEnd words="vehicle" />
       </ol>
     </Group>
@@ -94,28 +110,28 @@ export function linkThickness(used: number): number {
   return Math.max(margin * THICKEST, THINNEST);
 }
 
-function LinkView({ link, weakest, place }: { link: LinkVerdict; weakest: boolean; place: string }) {
-  const { openWorking } = useJobView();
-  const bad = link.utilisation > 1;
+function LinkView({ link, used, weakest, place }: { link: Link; used: LinkVerdict; weakest: boolean; place: string }) {
+  const { openWorking } = useDesk();
+  const bad = used.utilisation > 1;
   return (
     <li className="flex-1 min-w-[118px]">
       <button
         type="button"
         className="w-full text-left group"
         onClick={() => openWorking(place, link.title)}
-        aria-label={`${link.title}, ${percent(link.utilisation)} used${weakest ? ", the weakest link" : ""}: show the working`}
+        aria-label={`${link.title}, ${percent(used.utilisation)} used${weakest ? ", the weakest link" : ""}: show the working`}
       >
         <span className="flex items-center h-[40px]">
           <span className="h-[3px] w-2 bg-ink" />
           <span
             className={`flex-1 border-2 ${bad ? "border-signal" : "border-ink"} ${weakest ? "bg-tape" : "bg-paper"} group-hover:bg-tape`}
-            style={{ height: linkThickness(link.utilisation), borderRadius: THICKEST }}
+            style={{ height: linkThickness(used.utilisation), borderRadius: THICKEST }}
           />
           <span className="h-[3px] w-2 bg-ink" />
         </span>
         <span className="block leading-tight px-2">
           <span className={`font-sign font-semibold text-[17px] ${bad ? "text-signal" : ""}`}>
-            {percent(link.utilisation)} used
+            {percent(used.utilisation)} used
           </span>
           {weakest && <span className="font-sign font-semibold"> · weakest</span>}
           <span className="block text-[13px]">{link.title}</span>

@@ -1,7 +1,15 @@
 import type { Panel } from "../../api/types";
-import { selectedFoot, selectedPanel, useJobView } from "../../app/JobContext";
+import { Group } from "../../fields/Field";
+import {
+  selectedFoot,
+  selectedPanel,
+  useDesk,
+  useEvaluation,
+  useFinding,
+  useStoredJob,
+  useUnits,
+} from "../../job/JobContext";
 import { footState } from "../../roof/names";
-import { Group } from "../../ui/Field";
 import { speed } from "../../ui/format";
 import { type FootState, StateMark } from "../../ui/StateMark";
 import { Assumptions } from "./Assumptions";
@@ -9,8 +17,10 @@ import { Attachment } from "./Attachment";
 import { Chain } from "./Chain";
 
 export function HoldStation() {
-  const { job, evaluation, selection } = useJobView();
-  const worst = evaluation.findings.plan;
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const plan = useFinding("plan");
+  const worst = plan;
   const foot = selectedFoot(selection);
   const panelId = selectedPanel(selection) ?? worst?.worst_panel ?? job.panels[0]?.id;
   const panel = job.panels.find((p) => p.id === panelId);
@@ -29,7 +39,9 @@ export function HoldStation() {
 const WORST_FIRST: readonly FootState[] = ["lets go", "refused", "thin", "holds"];
 
 function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
-  const { evaluation, units, select } = useJobView();
+  const { select } = useDesk();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const refused = new Set(evaluation.spoken.refused_feet);
   const verdicts = new Map(evaluation.findings.verdicts.map((v) => [v.panel, v]));
   return (

@@ -3,9 +3,9 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { ShadeMoment } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import { Group, Pick } from "../../fields/Field";
+import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
 import { shadowsLookedAt } from "../../roof/ShadowShapes";
-import { Group, Pick } from "../../ui/Field";
 import { clock, percent } from "../../ui/format";
 import { Slide } from "../../ui/Slide";
 
@@ -23,14 +23,16 @@ const FROM = [
 ];
 
 export function DayShadows({ months }: { months: readonly string[] }) {
-  const { id, job, handle } = useJobView();
+  const { id } = useDesk();
+  const job = useStoredJob();
+  const revision = useRevision();
   const [month, setMonth] = useState(months.at(-1) ?? "");
   const [hour, setHour] = useState(NOON);
   const [turned, setTurned] = useState<number | null>(null);
   const heading = turned ?? job.site.heading?.deg ?? SOUTH_DEG;
   const query = { month: months.indexOf(month) + 1, heading_deg: heading };
   const { data } = useQuery({
-    queryKey: ["day", id, handle.answer?.revision, query],
+    queryKey: ["day", id, revision, query],
     placeholderData: keepPreviousData,
     retry: false,
     queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/day", { params: { path: { job_id: id }, query } })),

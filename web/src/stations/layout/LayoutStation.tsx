@@ -1,6 +1,6 @@
-import { useJobView } from "../../app/JobContext";
+import { usePart } from "../../fields/usePart";
+import { useDesk, useStoredJob } from "../../job/JobContext";
 import { type PartInfo, Parts } from "../../ui/Parts";
-import { usePart } from "../../ui/usePart";
 import { ModelsPart } from "./ModelsPart";
 import { PanelsPart } from "./PanelsPart";
 import { ProposalsPart } from "./ProposalsPart";
@@ -18,7 +18,8 @@ function partOf(path: string | null): string | null {
 }
 
 export function LayoutStation() {
-  const { job, ledTo } = useJobView();
+  const { ledTo } = useDesk();
+  const job = useStoredJob();
   const [part, setPart] = usePart("layout", "panels", partOf(ledTo));
   const count = (n: number) => (n ? String(n) : undefined);
   const parts: PartInfo[] = [

@@ -1,9 +1,9 @@
 /** A small roof to compare layouts by: edge, obstacles, panels; to scale, front to the left. */
 import type { Rect } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import { useEvaluation } from "../../job/JobContext";
 
 export function MiniRoof({ rects, label }: { rects: readonly Rect[]; label: string }) {
-  const { evaluation } = useJobView();
+  const evaluation = useEvaluation();
   const { roof, survey, shapes } = evaluation.findings;
   if (!roof) return null;
   const pad = roof.length_mm * 0.01;

@@ -3,8 +3,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { PanelModel, PanelTable } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useStoredJob, useUnits } from "../../job/JobContext";
 import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
@@ -24,7 +24,8 @@ export function ModelsPart() {
 }
 
 function OwnModels() {
-  const { job, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const models = useModels();
   const [open, setOpen] = useState(0);
   const [attempt, problem] = useTry();
@@ -84,7 +85,7 @@ function OwnModels() {
 
 function ModelFields({ model, path }: { model: PanelModel; path: string }) {
   const queries = useQueryClient();
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [attempt, problem] = useTry();
   const field = (key: keyof PanelModel, label: string, placeholder = "") => (
     <Field
@@ -171,7 +172,7 @@ function NumberField({
   label: string;
   hint: string;
 }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const stored = model[of];
   const text = stored === null || stored === undefined ? "" : String(stored);
   const [typed, setTyped] = useState<string | null>(null);
@@ -205,7 +206,8 @@ function NumberField({
 
 /** The frame's mounting holes along each long side, from one end. */
 function Holes({ model, path }: { model: PanelModel; path: string }) {
-  const { handle, units } = useJobView();
+  const { handle } = useDesk();
+  const units = useUnits();
   const text = model.holes.map((h) => h.text ?? length(h.mm, units)).join("; ");
   const [typed, setTyped] = useState<string | null>(null);
   const [attempt, problem] = useTry();
@@ -239,7 +241,7 @@ function Holes({ model, path }: { model: PanelModel; path: string }) {
 }
 
 function Shop() {
-  const { units } = useJobView();
+  const units = useUnits();
   const shop = useShop();
   const queries = useQueryClient();
   const [attempt, problem] = useTry();

@@ -1,7 +1,7 @@
 /** A panel of one's own: typed from its data sheet, kept in the job. */
 import { type FormEvent, useState } from "react";
 import { ApiError } from "../../api/client";
-import { useJobView } from "../../app/JobContext";
+import { useDesk } from "../../job/JobContext";
 
 const FIELDS = [
   ["name", "Name", "what you call it"],
@@ -13,7 +13,7 @@ const FIELDS = [
 ] as const;
 
 export function OwnModel() {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [open, setOpen] = useState(false);
   const [problem, setProblem] = useState<string | null>(null);
   const add = async (event: FormEvent<HTMLFormElement>) => {

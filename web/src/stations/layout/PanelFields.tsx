@@ -1,11 +1,11 @@
 /** The selected panel: where it lies, how it is raised, its feet, its leads, the marks to set it by. */
 import { useState } from "react";
 import type { Panel } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group, Tick } from "../../ui/Field";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useDesk, useFinding, useUnits } from "../../job/JobContext";
 import { across, length } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
-import { Worked } from "../../ui/WorkingDialog";
 import { ReplaceModel } from "./ReplaceModel";
 
 const FEET = [4, 6, 8, 10, 12];
@@ -17,13 +17,16 @@ const SIDES = [
 ] as const;
 
 export function PanelFields({ panel }: { panel: Panel }) {
-  const { evaluation, units, handle } = useJobView();
+  const { handle } = useDesk();
+  const distances = useFinding("distances");
+  const shapes = useFinding("shapes");
+  const units = useUnits();
   const path = `panels.${panel.id}`;
-  const near = evaluation.findings.distances.filter((d) => d.panel === panel.id);
+  const near = distances.filter((d) => d.panel === panel.id);
   const alongEnds = panel.feet.some((f) => f.side === "front" || f.side === "rear");
   const spread = (count: number, along: "sides" | "ends") =>
     handle.change([{ op: "spread_feet", panel: panel.id, count, along }]);
-  const names = new Map(evaluation.findings.shapes.map((s) => [s.id, s.kind]));
+  const names = new Map(shapes.map((s) => [s.id, s.kind]));
   return (
     <Group title={panel.name} aside={<Tick label="locked" path={`${path}.locked`} value={panel.locked} />}>
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5">
@@ -101,8 +104,8 @@ export function PanelFields({ panel }: { panel: Panel }) {
 
 /** Says when the feet change their mind about which members they take. */
 function FeetNote({ panel }: { panel: Panel }) {
-  const { evaluation } = useJobView();
-  const taken = evaluation.findings.feet
+  const feet = useFinding("feet");
+  const taken = feet
     .filter((f) => f.panel === panel.id && f.member !== null && f.member !== undefined)
     .map((f) => `${f.foot} m${f.member}`);
   const now = taken.join(", ");
@@ -122,10 +125,13 @@ function FeetNote({ panel }: { panel: Panel }) {
 
 /** The marks to set a panel by, the air under it, and its twin on the other side. */
 function SetBy({ panel }: { panel: Panel }) {
-  const { evaluation, units, handle, select } = useJobView();
+  const { handle, select } = useDesk();
+  const clear_heights = useFinding("clear_heights");
+  const dry_fit = useFinding("dry_fit");
+  const units = useUnits();
   const [attempt, problem] = useTry();
-  const marks = evaluation.findings.dry_fit.find((d) => d.panel === panel.id);
-  const air = evaluation.findings.clear_heights.find((h) => h.panel === panel.id);
+  const marks = dry_fit.find((d) => d.panel === panel.id);
+  const air = clear_heights.find((h) => h.panel === panel.id);
   const mirror = async () => {
     const answer = await handle.edit([{ op: "mirror_panel", panel: panel.id }]);
     const twin = answer.job.panels.at(-1);

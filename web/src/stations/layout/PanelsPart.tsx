@@ -1,6 +1,6 @@
 import type { ArrangeOrder } from "../../api/types";
-import { selectedPanel, useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { selectedPanel, useDesk, useStoredJob, useUnits } from "../../job/JobContext";
 import { across, length } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { OwnModel } from "./OwnModel";
@@ -8,7 +8,8 @@ import { PanelFields } from "./PanelFields";
 import { copyEdits, type Offered, useCatalogue, useModels } from "./useModels";
 
 export function PanelsPart() {
-  const { job, selection } = useJobView();
+  const { selection } = useDesk();
+  const job = useStoredJob();
   const chosen = job.panels.find((p) => p.id === selectedPanel(selection)) ?? null;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[4fr_5fr] gap-x-8">
@@ -28,7 +29,9 @@ export function PanelsPart() {
 }
 
 function PanelList() {
-  const { job, units, handle, selection, select, picked, pick } = useJobView();
+  const { handle, selection, select, picked, pick } = useDesk();
+  const job = useStoredJob();
+  const units = useUnits();
   const models = useModels();
   const catalogue = useCatalogue();
   const [attempt, problem] = useTry();
@@ -119,7 +122,8 @@ const ORDERS: readonly (readonly [ArrangeOrder, string, number])[] = [
 ];
 
 function Arrange() {
-  const { job, handle, picked } = useJobView();
+  const { handle, picked } = useDesk();
+  const job = useStoredJob();
   const [attempt, problem] = useTry();
   const group = picked.map((id) => job.panels.find((p) => p.id === id)).filter((p) => p !== undefined);
   const joined = group.length > 1 && group.every((p) => p.array && p.array === group[0]?.array);

@@ -3,8 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { Proposal, Proposals, SearchAnswer } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { feetInMembers, mass, percent, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
@@ -16,7 +16,8 @@ const keyOf = (job: string) => `search:${job}`;
 const goesOn = (answer: SearchAnswer | undefined) => answer?.state === "running" || answer?.state === "waiting";
 
 export function ProposalsPart() {
-  const { id, handle } = useJobView();
+  const { id } = useDesk();
+  const revision = useRevision();
   const [search, setSearch] = useState(() => sessionStorage.getItem(keyOf(id)));
   const [attempt, problem] = useTry();
   const answer = useQuery({
@@ -46,7 +47,7 @@ export function ProposalsPart() {
         }),
       );
     });
-  const stale = answer !== undefined && !running && answer.revision !== handle.answer?.revision;
+  const stale = answer !== undefined && !running && answer.revision !== revision;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[250px_minmax(0,1fr)] gap-x-7">
       <div>
@@ -102,7 +103,8 @@ function Progress({ answer }: { answer: SearchAnswer | undefined }) {
 }
 
 function Offers() {
-  const { job, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const models = useModels();
   const [attempt, problem] = useTry();
   const offered = new Set(job.wish.offers.map((o) => o.model));
@@ -166,7 +168,7 @@ function Offers() {
 const shownWatts = (w: number): string => `${Math.round(w)} W`;
 
 function WishFields() {
-  const { job } = useJobView();
+  const job = useStoredJob();
   return (
     <>
       <Choice
@@ -188,7 +190,7 @@ function WishFields() {
 }
 
 function Found({ proposals, stale, running }: { proposals: Proposals; stale: boolean; running: boolean }) {
-  const { units } = useJobView();
+  const units = useUnits();
   return (
     <section aria-label="Proposals">
       <div className="flex flex-wrap items-baseline gap-x-4 border-b border-hair mb-2">
@@ -229,7 +231,7 @@ function Found({ proposals, stale, running }: { proposals: Proposals; stale: boo
 }
 
 function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "imperial" }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [attempt, problem] = useTry();
   const f = proposal.figures;
   const keep = async () => {

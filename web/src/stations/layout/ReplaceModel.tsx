@@ -2,12 +2,13 @@
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { Edit, LayoutChange, Panel } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import { useDesk, useStoredJob } from "../../job/JobContext";
 import { useTry } from "../../ui/useTry";
 import { copyEdits, useModels } from "./useModels";
 
 export function ReplaceModel({ panel }: { panel: Panel }) {
-  const { id, job, handle } = useJobView();
+  const { id, handle } = useDesk();
+  const job = useStoredJob();
   const models = useModels();
   const [asked, setAsked] = useState<{ edits: Edit[]; model: string; changes: LayoutChange[] } | null>(null);
   const [all, setAll] = useState(false);

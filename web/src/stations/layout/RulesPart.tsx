@@ -1,13 +1,15 @@
 /** What a layout has to keep to: distances, overhang, areas to keep free, leads, the vehicle's limits. */
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Field, Group } from "../../ui/Field";
+
+import { EntryTable } from "../../fields/EntryTable";
+import { Field, Group } from "../../fields/Field";
+import { useStoredJob, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
 
 const SIDES = ["front", "rear", "port", "starboard"] as const;
 
 export function RulesPart() {
-  const { job, units } = useJobView();
+  const job = useStoredJob();
+  const units = useUnits();
   const a = job.assumptions;
   const general = length(a.edge_clearance.mm, units);
   return (

@@ -2,8 +2,8 @@
 import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
 import { FileButton } from "../../ui/FileButton";
 import { useTry } from "../../ui/useTry";
 import { DayShadows } from "./DayShadows";
@@ -11,9 +11,11 @@ import { useCatalogue } from "./useModels";
 import { Year } from "./Year";
 
 export function SunPart() {
-  const { id, job, handle } = useJobView();
+  const { id } = useDesk();
+  const job = useStoredJob();
+  const revision = useRevision();
   const { data, error, isPlaceholderData, isFetching } = useQuery({
-    queryKey: ["yield", id, handle.answer?.revision],
+    queryKey: ["yield", id, revision],
     placeholderData: keepPreviousData,
     retry: false,
     queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/yield", { params: { path: { job_id: id } } })),
@@ -33,7 +35,8 @@ export function SunPart() {
 }
 
 function SiteFields() {
-  const { job, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const catalogue = useCatalogue();
   const { site } = job;
   const [attempt, problem] = useTry();

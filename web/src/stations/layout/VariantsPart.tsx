@@ -3,18 +3,19 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { LayoutFigures, Units, VariantLine } from "../../api/types";
-import { useKept } from "../../app/drafts";
-import { useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { useKept } from "../../job/drafts";
+import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { feetInMembers, mass, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
 
 export function VariantsPart() {
-  const { id, job, handle } = useJobView();
+  const { id, handle } = useDesk();
+  const job = useStoredJob();
+  const revision = useRevision();
   const [name, setName] = useKept(id, "variant name", "");
   const [attempt, problem] = useTry();
-  const revision = handle.answer?.revision;
   const { data, isPlaceholderData, isFetching } = useQuery({
     queryKey: ["variants", id, revision],
     placeholderData: keepPreviousData,
@@ -97,7 +98,7 @@ const ROWS: readonly Row[] = [
 ];
 
 function Table({ lines }: { lines: readonly VariantLine[] }) {
-  const { units } = useJobView();
+  const units = useUnits();
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
     <div className="overflow-x-auto" tabIndex={0} role="region" aria-label="Layouts side by side">
@@ -159,7 +160,7 @@ function Table({ lines }: { lines: readonly VariantLine[] }) {
 }
 
 function Actions({ line }: { line: VariantLine }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
   const [attempt, problem] = useTry();

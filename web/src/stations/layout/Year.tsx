@@ -1,10 +1,10 @@
 /** What sun, shadow and heat make of the year: by panel, by month and hour, flat against raised, low against airy. */
 import { useState } from "react";
 import type { YieldFinding } from "../../api/types";
-import { selectedPanel, useJobView } from "../../app/JobContext";
-import { Group, Pick } from "../../ui/Field";
+import { Group, Pick } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { selectedPanel, useDesk, useUnits } from "../../job/JobContext";
 import { dayEnergy, length, percent, yearEnergy } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 import { ShadeClock } from "./ShadeClock";
 
 export function Year({ found, stale }: { found: YieldFinding; stale: boolean }) {
@@ -51,7 +51,7 @@ const ALL = "";
 
 /** Every panel over the year, or over one month of it. */
 function PanelTable({ found }: { found: YieldFinding }) {
-  const { select } = useJobView();
+  const { select } = useDesk();
   const [month, setMonth] = useState(ALL);
   const at = found.months.findIndex((m) => m.month === month);
   return (
@@ -110,7 +110,7 @@ function PanelTable({ found }: { found: YieldFinding }) {
 
 /** The hours of shadow of all panels, or of the one picked on the roof. */
 function Shadows({ found }: { found: YieldFinding }) {
-  const { selection, select } = useJobView();
+  const { selection, select } = useDesk();
   const picked = found.panels.find((p) => p.panel === selectedPanel(selection));
   return (
     <Group
@@ -164,7 +164,7 @@ function Tilts({ found }: { found: YieldFinding }) {
 }
 
 function Gaps({ found }: { found: YieldFinding }) {
-  const { units } = useJobView();
+  const units = useUnits();
   return (
     <Group title="Low against airy" aside={<span className="text-soft text-[13px]">gap under the panel</span>}>
       <table className="sheet-table">

@@ -2,7 +2,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { Catalogue, PanelModel } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import { useStoredJob } from "../../job/JobContext";
 
 export function useCatalogue(): Catalogue | undefined {
   return useQuery({
@@ -20,7 +20,7 @@ export type Offered = { model: PanelModel; from: "job" | "shop" | "start" };
 
 /** One entry for each name; the job's own copy comes before the shop's, that before the one to start from. */
 export function useModels(): Offered[] {
-  const { job } = useJobView();
+  const job = useStoredJob();
   const catalogue = useCatalogue();
   const shop = useShop();
   const all: Offered[] = [

@@ -2,14 +2,14 @@
 import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { Mark } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useDesk, useEvaluation, useFinding, useUnits } from "../../job/JobContext";
 import { inches, length } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
-import { Worked } from "../../ui/WorkingDialog";
 
 export function RoofDayStation() {
-  const { evaluation } = useJobView();
+  const evaluation = useEvaluation();
   const findings = evaluation.findings;
   const stops = evaluation.snags.filter((s) => s.severity === "stop").length;
   return (
@@ -41,7 +41,7 @@ export function RoofDayStation() {
 }
 
 function Downloads() {
-  const { id } = useJobView();
+  const { id } = useDesk();
   const catalogue = useQuery({
     queryKey: ["catalogue"],
     staleTime: Number.POSITIVE_INFINITY,
@@ -59,7 +59,7 @@ function Downloads() {
 }
 
 function Marks({ marks }: { marks: Mark[] }) {
-  const { go } = useJobView();
+  const { go } = useDesk();
   return (
     <Group
       title={`${marks.length} marks from the datum`}
@@ -118,11 +118,11 @@ function Marks({ marks }: { marks: Mark[] }) {
 }
 
 function Steps() {
-  const { evaluation } = useJobView();
+  const steps = useFinding("steps");
   return (
     <Group title="Steps in order">
       <ol>
-        {evaluation.findings.steps.map((step) => (
+        {steps.map((step) => (
           <li key={step.number} className="grid grid-cols-[24px_1fr] border-b border-hair py-1">
             <span className="font-sign font-semibold text-[16px]">{step.number}</span>
             <span>
@@ -138,7 +138,8 @@ function Steps() {
 }
 
 function Materials() {
-  const { evaluation, units } = useJobView();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const seal = evaluation.findings.seal;
   return (
     <Group title="Materials">

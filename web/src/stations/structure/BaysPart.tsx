@@ -1,13 +1,14 @@
 /** Between the members: how soft the skin, whether it drums, what may be fastened there, best first. */
 import type { Spot } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useEvaluation, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 import { SpotQuestion } from "./SpotQuestion";
 
 export function BaysPart() {
-  const { evaluation, units } = useJobView();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const bays = evaluation.findings.bays;
   if (!bays.length) return <p>Find the members first: then each bay between them is judged here.</p>;
   return (

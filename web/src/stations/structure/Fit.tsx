@@ -1,11 +1,11 @@
 import type { Findings } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useFinding, useUnits } from "../../job/JobContext";
 import { length, likely, percent } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 
 function Others({ others }: { others: Findings["members"]["alternatives"] }) {
-  const { units } = useJobView();
+  const units = useUnits();
   return others.map((other) => (
     <p key={`${other.story} ${other.pitch_mm} ${other.first_mm}`}>
       Or every {length(other.pitch_mm, units)}
@@ -15,8 +15,9 @@ function Others({ others }: { others: Findings["members"]["alternatives"] }) {
 }
 
 export function Fit() {
-  const { evaluation, units } = useJobView();
-  const fit = evaluation.findings.members;
+  const members = useFinding("members");
+  const units = useUnits();
+  const fit = members;
   if (fit.status === "not known" || fit.pitch_mm === null || fit.pitch_mm === undefined)
     return (
       <Group title="Members">

@@ -1,16 +1,16 @@
 /** What is known without a reading: what members are, a pitch from a drawing, an end bay; and stretches that were searched. */
 import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
-import { useJobView } from "../../app/JobContext";
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useStoredJob } from "../../job/JobContext";
 import { KIND_WORDS } from "../../roof/names";
-import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group } from "../../ui/Field";
 import { percent } from "../../ui/format";
 
 const KIND_OPTIONS = Object.entries(KIND_WORDS);
 
 export function KnownPart() {
-  const { job } = useJobView();
+  const job = useStoredJob();
   const m = job.members;
   const catalogue = useQuery({
     queryKey: ["catalogue"],

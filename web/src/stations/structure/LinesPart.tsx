@@ -1,10 +1,10 @@
 /** Mounting lines: marks where a foot stands plumb, the four schools, the lean left at each mark and the bar that cancels it. */
 import type { Findings } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group, Tick } from "../../ui/Field";
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../../job/JobContext";
 import { angle, length } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 
 const SCHOOLS: Record<string, string> = {
   mean: "mean",
@@ -15,7 +15,10 @@ const SCHOOLS: Record<string, string> = {
 type Side = Findings["lines"]["sides"][number];
 
 export function LinesPart() {
-  const { job, evaluation, units, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const lines = evaluation.findings.lines;
   const m = job.mounting;
   return (
@@ -99,7 +102,7 @@ export function LinesPart() {
 }
 
 function SideLine({ line }: { line: Side }) {
-  const { units } = useJobView();
+  const units = useUnits();
   return (
     <div className="pb-3">
       <p className="font-sign font-semibold text-[20px]">

@@ -2,13 +2,14 @@
 import { useState } from "react";
 import { ApiError } from "../../api/client";
 import type { ReadingKind } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
+import { useDesk, useFinding } from "../../job/JobContext";
 import { KIND_WORDS } from "../../roof/names";
 import { percent } from "../../ui/format";
 
 export function NextCheckCard() {
-  const { evaluation, handle } = useJobView();
-  const check = evaluation.findings.next_check;
+  const { handle } = useDesk();
+  const next_check = useFinding("next_check");
+  const check = next_check;
   const [text, setText] = useState("");
   const [problem, setProblem] = useState<string | null>(null);
   if (!check) return null;

@@ -2,8 +2,8 @@
 import { type KeyboardEvent, useRef, useState } from "react";
 import { ApiError, http, unwrap } from "../../api/client";
 import type { ReadingKind, ReadingsTable } from "../../api/types";
-import { useKept } from "../../app/drafts";
-import { useJobView } from "../../app/JobContext";
+import { useKept } from "../../job/drafts";
+import { useDesk, useUnits } from "../../job/JobContext";
 import { KIND_WORDS } from "../../roof/names";
 import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
@@ -20,7 +20,7 @@ const KEYS: readonly (readonly [string, ReadingKind])[] = [
 ];
 
 export function ReadingEntry() {
-  const { id, handle } = useJobView();
+  const { id, handle } = useDesk();
   const [typed, setTyped] = useKept<{ kind: ReadingKind; text: string }>(id, "reading", { kind: "magnet", text: "" });
   const { kind, text } = typed;
   const setKind = (chosen: ReadingKind) => setTyped({ ...typed, kind: chosen });
@@ -87,7 +87,8 @@ export function ReadingEntry() {
 }
 
 function PasteBox({ close }: { close: () => void }) {
-  const { units, handle } = useJobView();
+  const { handle } = useDesk();
+  const units = useUnits();
   const [text, setText] = useState("");
   const [table, setTable] = useState<ReadingsTable | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

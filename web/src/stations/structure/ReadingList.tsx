@@ -1,16 +1,17 @@
 import { useEffect, useRef } from "react";
-import { useJobView } from "../../app/JobContext";
+import { Field } from "../../fields/Field";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { KIND_WORDS } from "../../roof/names";
-import { Field } from "../../ui/Field";
 import { shown } from "../../ui/format";
 
 /** A wrong reading is struck out, not deleted: it stays as evidence of what was heard. */
 export function ReadingList() {
-  const { job, evaluation, units, handle, selection } = useJobView();
-  const rejected = new Map(evaluation.findings.members.rejected.map((r) => [r.reading, r.reason]));
-  const member = new Map(
-    evaluation.findings.members.members.flatMap((m) => m.readings.map((r) => [r, m.number] as const)),
-  );
+  const { handle, selection } = useDesk();
+  const job = useStoredJob();
+  const members = useFinding("members");
+  const units = useUnits();
+  const rejected = new Map(members.rejected.map((r) => [r.reading, r.reason]));
+  const member = new Map(members.members.flatMap((m) => m.readings.map((r) => [r, m.number] as const)));
   const chosen = useRef<HTMLTableRowElement>(null);
   useEffect(() => {
     if (selection?.startsWith("readings")) chosen.current?.scrollIntoView({ block: "nearest" });

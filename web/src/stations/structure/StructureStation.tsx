@@ -1,7 +1,7 @@
-import { useJobView } from "../../app/JobContext";
-import { Group } from "../../ui/Field";
+import { Group } from "../../fields/Field";
+import { usePart } from "../../fields/usePart";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { type PartInfo, Parts } from "../../ui/Parts";
-import { usePart } from "../../ui/usePart";
 import { BaysPart } from "./BaysPart";
 import { Fit } from "./Fit";
 import { KnownPart } from "./KnownPart";
@@ -17,14 +17,16 @@ function partOf(path: string | null): string | null {
 }
 
 export function StructureStation() {
-  const { job, evaluation, selection } = useJobView();
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const bays = useFinding("bays");
   const [part, setPart] = usePart("structure", "members", partOf(selection));
   const count = (n: number) => (n ? String(n) : undefined);
   const parts: PartInfo[] = [
     { name: "members", title: "Readings, members", mark: count(job.readings.length), body: MembersPart },
     { name: "known", title: "Known, searched", mark: count(job.scans.length), body: KnownPart },
     { name: "lines", title: "Mounting lines", mark: count(job.mounting.marks.length), body: LinesPart },
-    { name: "bays", title: "Bays", mark: count(evaluation.findings.bays.length), body: BaysPart },
+    { name: "bays", title: "Bays", mark: count(bays.length), body: BaysPart },
   ];
   return <Parts parts={parts} current={part} choose={setPart} />;
 }

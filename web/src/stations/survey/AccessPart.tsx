@@ -1,13 +1,15 @@
 /** What bears a person, where the ladder stands, what is open inside, what lies under the skin. */
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group, Tick } from "../../ui/Field";
+
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
+import { useFinding, useStoredJob } from "../../job/JobContext";
 import { percent } from "../../ui/format";
 
 export function AccessPart() {
-  const { job, evaluation } = useJobView();
+  const job = useStoredJob();
+  const survey = useFinding("survey");
   const a = job.survey.access;
-  const reach = evaluation.findings.survey.reach;
+  const reach = survey.reach;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
       <div>

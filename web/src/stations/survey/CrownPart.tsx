@@ -1,17 +1,21 @@
 /** Crown: gaps under a straight-edge or gauge readings across, gaps under a line lengthwise; what the fitted roof is like. */
-import { useJobView } from "../../app/JobContext";
+
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { useCursor } from "../../roof/cursor";
 import { doubtAt, heightAt } from "../../roof/profile";
-import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group } from "../../ui/Field";
 import { length } from "../../ui/format";
 import { CrownQuestion } from "./CrownQuestion";
 
 export function CrownPart() {
-  const { job, evaluation, units, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const survey = useFinding("survey");
+  const units = useUnits();
   const cursor = useCursor();
   const crown = job.survey.crown;
-  const found = evaluation.findings.survey.crown;
+  const found = survey.crown;
   const middle = (job.vehicle.roof_length?.mm ?? 4000) / 2;
   const add = () => handle.change([{ op: "add", path: "survey.crown.sections", value: { x: { mm: middle } } }]);
   return (

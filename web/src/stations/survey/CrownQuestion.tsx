@@ -2,15 +2,18 @@
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
-import { useJobView } from "../../app/JobContext";
+import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { angle, length } from "../../ui/format";
 
 export function CrownQuestion() {
-  const { id, job, units, handle } = useJobView();
+  const { id } = useDesk();
+  const job = useStoredJob();
+  const units = useUnits();
+  const revision = useRevision();
   const [typed, setTyped] = useState({ x: "", y: "" });
   const [asked, setAsked] = useState<{ x: string; y: string } | null>(null);
   const query = useQuery({
-    queryKey: ["crown", id, handle.answer?.revision, asked],
+    queryKey: ["crown", id, revision, asked],
     enabled: asked !== null,
     retry: false,
     queryFn: async () => {

@@ -1,8 +1,8 @@
 /** Fans, hatches, air conditioners: a rectangle with a height, a lid and a clearance. */
 import { useState } from "react";
 import type { Obstacle } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { Choice, Field, Group } from "../../ui/Field";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useStoredJob, useUnits } from "../../job/JobContext";
 import { across, length } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
 
@@ -22,7 +22,9 @@ const START: Record<Obstacle["kind"], { name: string; length: number; width: num
 };
 
 export function Obstacles() {
-  const { job, units, handle, selection, select } = useJobView();
+  const { handle, selection, select } = useDesk();
+  const job = useStoredJob();
+  const units = useUnits();
   const add = async (kind: Obstacle["kind"]) => {
     const { name, ...size } = START[kind];
     const middle = (job.vehicle.roof_length?.mm ?? 4000) / 2;
@@ -84,7 +86,7 @@ export function Obstacles() {
 }
 
 function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }) {
-  const { handle, select } = useJobView();
+  const { handle, select } = useDesk();
   return (
     <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-3 gap-y-1.5 pb-2">
       <Field label="Name" path={`${path}.name`} value={obstacle.name} />
@@ -164,7 +166,8 @@ function ObstacleFields({ obstacle, path }: { obstacle: Obstacle; path: string }
 
 /** Corners relative to the obstacle's front edge and middle, as rows of x and y. */
 function PolygonPoints({ obstacle, path }: { obstacle: Obstacle; path: string }) {
-  const { handle, units } = useJobView();
+  const { handle } = useDesk();
+  const units = useUnits();
   const shown = obstacle.points
     .map((p) => `${length(p.x.mm, units)}; ${length(p.y.mm, units)}`)
     .join("\n")

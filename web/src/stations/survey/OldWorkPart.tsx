@@ -1,10 +1,11 @@
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Group } from "../../ui/Field";
+import { EntryTable } from "../../fields/EntryTable";
+import { Group } from "../../fields/Field";
+import { useFinding, useStoredJob } from "../../job/JobContext";
 
 export function OldWorkPart() {
-  const { job, evaluation } = useJobView();
-  const found = evaluation.findings.survey;
+  const job = useStoredJob();
+  const survey = useFinding("survey");
+  const found = survey;
   const entries = new Map(found.seal_entries.map((e) => [e.scar, e]));
   return (
     <Group

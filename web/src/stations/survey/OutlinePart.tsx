@@ -2,9 +2,9 @@
 import { useState } from "react";
 import { ApiError, http, unwrap } from "../../api/client";
 import type { UnderstoodOutline, VehicleKind } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Field, Group } from "../../ui/Field";
+import { EntryTable } from "../../fields/EntryTable";
+import { Field, Group } from "../../fields/Field";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { FileButton } from "../../ui/FileButton";
 import { length } from "../../ui/format";
 
@@ -24,9 +24,12 @@ const CORNERS = [
 ] as const;
 
 export function OutlinePart() {
-  const { job, evaluation, units, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const survey = useFinding("survey");
+  const units = useUnits();
   const o = job.survey.outline;
-  const found = evaluation.findings.survey;
+  const found = survey;
   const field = (
     label: string,
     key:
@@ -149,7 +152,7 @@ type DrawingUnit = (typeof DRAWING_UNITS)[number];
 const LONGEST_SHOWN = 5000;
 
 function OutlineImport({ units }: { units: "metric" | "imperial" }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [text, setText] = useState("");
   const [found, setFound] = useState<UnderstoodOutline | null>(null);
   const [problem, setProblem] = useState<string | null>(null);

@@ -1,8 +1,8 @@
 /** Factory points: nominal rows, what was measured, which point is off and by how much. */
 import type { Findings } from "../../api/types";
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Choice, Field, Group } from "../../ui/Field";
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
 
 const KINDS = [
@@ -14,8 +14,11 @@ const KINDS = [
 ] as const;
 
 export function PointsPart() {
-  const { job, evaluation, units, handle } = useJobView();
-  const fits = new Map(evaluation.findings.survey.rows.map((r) => [r.row, r]));
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const survey = useFinding("survey");
+  const units = useUnits();
+  const fits = new Map(survey.rows.map((r) => [r.row, r]));
   const add = () =>
     handle.change([
       {

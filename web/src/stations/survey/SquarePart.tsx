@@ -1,9 +1,10 @@
 /** Out of square from sides and diagonals; out of parallel from offsets: which corner or end to move, which way, how much. */
-import { useJobView } from "../../app/JobContext";
-import { EntryTable } from "../../ui/EntryTable";
-import { Field, Group } from "../../ui/Field";
+
+import { EntryTable } from "../../fields/EntryTable";
+import { Field, Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 
 const SIDES = [
   ["port_side", "Port side"],
@@ -15,9 +16,11 @@ const SIDES = [
 ] as const;
 
 export function SquarePart() {
-  const { job, evaluation, units } = useJobView();
+  const job = useStoredJob();
+  const survey = useFinding("survey");
+  const units = useUnits();
   const s = job.survey.squareness;
-  const { square, straight } = evaluation.findings.survey;
+  const { square, straight } = survey;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
       <Group title="Square">

@@ -1,6 +1,6 @@
-import { useJobView } from "../../app/JobContext";
+import { usePart } from "../../fields/usePart";
+import { useDesk, useEvaluation, useStoredJob } from "../../job/JobContext";
 import { type PartInfo, Parts } from "../../ui/Parts";
-import { usePart } from "../../ui/usePart";
 import { AccessPart } from "./AccessPart";
 import { CrownPart } from "./CrownPart";
 import { Obstacles } from "./Obstacles";
@@ -29,7 +29,9 @@ function partOf(path: string | null): string | null {
 }
 
 export function SurveyStation() {
-  const { job, evaluation, selection } = useJobView();
+  const { selection } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
   const [part, setPart] = usePart("survey", "vehicle", partOf(selection));
   const survey = job.survey;
   const found = evaluation.findings.survey;

@@ -1,8 +1,8 @@
-import { useJobView } from "../../app/JobContext";
-import { VEHICLES } from "../../app/JobsPage";
-import { Choice, Field, Group, Tick } from "../../ui/Field";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import { VEHICLES } from "../../job/vehicles";
 import { mass } from "../../ui/format";
-import { Worked } from "../../ui/WorkingDialog";
 
 const SKINS = [
   ["steel", "steel sheet"],
@@ -16,7 +16,7 @@ const UNITS = [
 ] as const;
 
 export function VehiclePart() {
-  const { job } = useJobView();
+  const job = useStoredJob();
   return (
     <>
       {!job.vehicle.roof_length && <UsualVehicle />}
@@ -27,7 +27,8 @@ export function VehiclePart() {
 
 /** A new job asks at once: most roofs are nearly the usual one, and correcting is quicker than typing. */
 function UsualVehicle() {
-  const { job, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const words = VEHICLES.find(([kind]) => kind === job.vehicle.kind)?.[1] ?? job.vehicle.kind;
   return (
     <div className="border-l-4 border-tape bg-tape/20 pl-3 py-2 mb-2 flex flex-wrap items-center gap-3">
@@ -46,7 +47,9 @@ function UsualVehicle() {
 }
 
 function VehicleFields() {
-  const { job, evaluation, units } = useJobView();
+  const job = useStoredJob();
+  const roof_mass_kg = useFinding("roof_mass_kg");
+  const units = useUnits();
   const v = job.vehicle;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
@@ -135,11 +138,11 @@ function VehicleFields() {
             ]}
           />
         </div>
-        {evaluation.findings.roof_mass_kg > 0 && (
+        {roof_mass_kg > 0 && (
           <p className="pt-2">
             The plan adds{" "}
             <Worked place="roof mass" title="added roof mass">
-              {mass(evaluation.findings.roof_mass_kg, units)}
+              {mass(roof_mass_kg, units)}
             </Worked>{" "}
             to the roof. Limit and inspection duties: see the vehicle’s papers and local rules.
           </p>

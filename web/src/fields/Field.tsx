@@ -2,10 +2,10 @@
 import { type ReactNode, useEffect, useId, useRef, useState } from "react";
 import { ApiError } from "../api/client";
 import type { Edit } from "../api/types";
-import { dropDraft, keepDraft, readDraft } from "../app/drafts";
-import { useJobView } from "../app/JobContext";
-import { example, type Quantity, shown } from "./format";
-import { TradeWord, type Word } from "./TradeWord";
+import { dropDraft, keepDraft, readDraft } from "../job/drafts";
+import { useDesk, useUnits } from "../job/JobContext";
+import { example, type Quantity, shown } from "../ui/format";
+import { TradeWord, type Word } from "../ui/TradeWord";
 
 const IDLE_MS = 900;
 
@@ -32,7 +32,8 @@ type Standing = { kind: "stored" | "typing" } | { kind: "left"; on: string } | {
 
 /** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
 export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false, word }: FieldProps) {
-  const { id, units, handle } = useJobView();
+  const { id, handle } = useDesk();
+  const units = useUnits();
   const stored = asText(value, units);
   const [left] = useState(() => readDraft(id, path));
   const [text, setText] = useState(left?.text ?? stored);
@@ -150,7 +151,7 @@ type ChoiceProps = {
 
 /** A choice out of a few, kept in the job. */
 export function Choice({ label, path, value, options, onChange, bare = false }: ChoiceProps) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   return (
     <Pick
       label={label}
@@ -208,7 +209,7 @@ export function Tick({
   value: boolean;
   bare?: boolean;
 }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   return (
     <label className="inline-flex items-center gap-2 h-[30px]">
       <input

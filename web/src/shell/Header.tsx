@@ -1,15 +1,15 @@
 import { useState } from "react";
 import { Link } from "react-router";
-import { useDrafts } from "./drafts";
-import { useJobView } from "./JobContext";
-import { stationOf } from "./stations";
+import { useDrafts } from "../job/drafts";
+import { useDesk, usePartOf } from "../job/JobContext";
+import { stationOf } from "../job/stations";
 import { applyTheme, currentTheme } from "./theme";
 import { Wordmark } from "./Wordmark";
 
 export function Header() {
-  const { id, job, handle } = useJobView();
+  const { id, handle, go } = useDesk();
+  const answer = usePartOf((shown) => shown.answer);
   const [theme, setTheme] = useState(currentTheme);
-  const { go } = useJobView();
   const drafts = useDrafts(id);
   const stuck = handle.trouble !== null && handle.trouble.kind !== "moved-on";
   const status = stuck ? "not saved" : handle.saving ? "saving" : "saved";
@@ -18,7 +18,7 @@ export function Header() {
       <Link to="/" aria-label="Fahrtwind, list of jobs">
         <Wordmark />
       </Link>
-      <span className="font-sign font-semibold text-[19px] truncate">{job.name}</span>
+      <span className="font-sign font-semibold text-[19px] truncate">{answer.job.name}</span>
       <span className="text-paper/80" role="status">
         {status}
       </span>
@@ -35,7 +35,7 @@ export function Header() {
         <button
           type="button"
           className="act"
-          disabled={!handle.answer?.can_undo}
+          disabled={!answer.can_undo}
           onClick={() => void handle.travel("undo")}
           aria-keyshortcuts="Control+Z"
         >
@@ -44,7 +44,7 @@ export function Header() {
         <button
           type="button"
           className="act"
-          disabled={!handle.answer?.can_redo}
+          disabled={!answer.can_redo}
           onClick={() => void handle.travel("redo")}
           aria-keyshortcuts="Control+Y"
         >

@@ -1,11 +1,11 @@
 /** Which part of a station is open: in the address, so that a reload and a link keep it; remembered while other stations are looked at. */
 import { useCallback, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
-import { useJobView } from "../app/JobContext";
+import { useDesk } from "../job/JobContext";
 
 /** ``asked`` is the part that something picked or led to belongs to; the part opens when that changes. */
 export function usePart(station: string, first: string, asked: string | null): [string, (part: string) => void] {
-  const { id } = useJobView();
+  const { id } = useDesk();
   const [params, setParams] = useSearchParams();
   const key = `part:${id}:${station}`;
   const inAddress = params.get("part");

@@ -1,7 +1,7 @@
 /** The road with its stations: each a question with a state and the count of its snags. */
 import type { StationState } from "../api/types";
-import { useJobView } from "./JobContext";
-import { STATIONS } from "./stations";
+import { useDesk, usePartOf } from "../job/JobContext";
+import { STATIONS } from "../job/stations";
 
 const STATE_WORDS: Record<StationState["state"], string> = {
   open: "open",
@@ -11,8 +11,9 @@ const STATE_WORDS: Record<StationState["state"], string> = {
 };
 
 export function Road({ current }: { current: string }) {
-  const { evaluation, go } = useJobView();
-  const states = new Map(evaluation.stations.map((s) => [s.station, s]));
+  const { go } = useDesk();
+  const stations = usePartOf((shown) => shown.evaluation.stations);
+  const states = new Map(stations.map((s) => [s.station, s]));
   return (
     <nav aria-label="Stations" className="bg-ink text-paper overflow-x-auto no-print">
       <ol className="flex min-w-max relative h-[42px]">

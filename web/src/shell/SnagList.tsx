@@ -6,16 +6,16 @@ import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../api/client";
 import type { Remedy, Snag, StationName } from "../api/types";
-import { fillRow } from "./drafts";
-import { useJobView } from "./JobContext";
-import { counted, countWords, grouped, type SnagGroup } from "./snagGroups";
-import { STATIONS, stationOf } from "./stations";
+import { fillRow } from "../job/drafts";
+import { useDesk, usePartOf, useRevision } from "../job/JobContext";
+import { counted, countWords, grouped, type SnagGroup } from "../job/snagGroups";
+import { STATIONS, stationOf } from "../job/stations";
 
 const SHOWN = 3;
 
 export function SnagList({ station }: { station: StationName }) {
-  const { evaluation } = useJobView();
-  const groups = grouped(evaluation.snags);
+  const snags = usePartOf((shown) => shown.evaluation.snags);
+  const groups = grouped(snags);
   const { stop } = counted(groups);
   const own = groups.filter((g) => g.station === station);
   const others = STATIONS.map((s) => ({ ...s, groups: groups.filter((g) => g.station === s.name) })).filter(
@@ -48,11 +48,12 @@ export function SnagList({ station }: { station: StationName }) {
 
 /** The remedies of the stored job; while something is dragged the old ones rest. */
 function useRemedies(wanted: boolean): readonly Remedy[] {
-  const { id, handle } = useJobView();
-  const revision = handle.answer?.revision;
+  const { id, handle } = useDesk();
+  const revision = useRevision();
+  const previewing = usePartOf((shown) => shown.previewing !== null);
   const found = useQuery({
     queryKey: ["remedies", id, revision],
-    enabled: wanted && handle.previewing === null && !handle.saving,
+    enabled: wanted && !previewing && !handle.saving,
     staleTime: Number.POSITIVE_INFINITY,
     retry: false,
     queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/remedies", { params: { path: { job_id: id } } })),
@@ -132,7 +133,7 @@ function SnagRow({ group, remedies }: { group: SnagGroup; remedies: readonly Rem
 }
 
 function Place({ snag, remedy, offers }: { snag: Snag; remedy: boolean; offers: readonly Remedy[] }) {
-  const { go } = useJobView();
+  const { go } = useDesk();
   return (
     <div>
       <button
@@ -155,7 +156,7 @@ function Place({ snag, remedy, offers }: { snag: Snag; remedy: boolean; offers: 
 }
 
 function Offer({ offer }: { offer: Remedy }) {
-  const { id, handle, go } = useJobView();
+  const { id, handle, go } = useDesk();
   const act = () => {
     if (offer.edits.length) {
       handle.change([...offer.edits]);
@@ -177,7 +178,7 @@ function Offer({ offer }: { offer: Remedy }) {
 }
 
 function Dismiss({ snags }: { snags: readonly Snag[] }) {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const [asking, setAsking] = useState(false);
   const [reason, setReason] = useState("");
   const dismiss = () => {

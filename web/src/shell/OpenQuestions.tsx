@@ -1,9 +1,10 @@
 /** What this station still asks, each question leading to the box that answers it, in whichever part it stands. */
-import { useJobView } from "./JobContext";
+import { useDesk, useFinding } from "../job/JobContext";
 
 export function OpenQuestions({ station }: { station: string }) {
-  const { evaluation, select } = useJobView();
-  const asked = evaluation.findings.questions.filter((q) => q.station === station);
+  const { select } = useDesk();
+  const questions = useFinding("questions");
+  const asked = questions.filter((q) => q.station === station);
   if (!asked.length) return null;
   return (
     <ul className="border-l-4 border-tape bg-tape/20 pl-2 my-1" aria-label="Still to answer">

@@ -3,8 +3,8 @@ import { useQuery } from "@tanstack/react-query";
 import { Dialog } from "radix-ui";
 import { http, unwrap } from "../api/client";
 import type { Step } from "../api/types";
-import { useJobView } from "../app/JobContext";
-import { alsoIn } from "./format";
+import { useDesk, useRevision, useUnits } from "../job/JobContext";
+import { alsoIn } from "../ui/format";
 
 const number = (value: number): string => {
   if (value === 0) return "0";
@@ -13,8 +13,8 @@ const number = (value: number): string => {
 };
 
 export function WorkingDialog({ place, title, close }: { place: string | null; title: string; close: () => void }) {
-  const { id, handle } = useJobView();
-  const revision = handle.answer?.revision;
+  const { id, handle } = useDesk();
+  const revision = useRevision();
   const query = useQuery({
     queryKey: ["working", id, revision, place, handle.probe],
     enabled: place !== null,
@@ -63,7 +63,7 @@ export function WorkingDialog({ place, title, close }: { place: string | null; t
 }
 
 function StepView({ step }: { step: Step }) {
-  const { units } = useJobView();
+  const units = useUnits();
   const told = alsoIn(step.result, step.unit, units);
   return (
     <section className="py-2.5 border-b border-hair break-inside-avoid">
@@ -125,7 +125,7 @@ function Symbols({ text }: { text: string }) {
 
 /** A number that opens its working. */
 export function Worked({ place, title, children }: { place: string; title: string; children: React.ReactNode }) {
-  const { openWorking } = useJobView();
+  const { openWorking } = useDesk();
   return (
     <button
       type="button"

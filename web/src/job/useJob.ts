@@ -4,10 +4,12 @@
  * Edits go out one after the other, each on top of the revision it was made on (see ``outbox.ts``). A server that is busy, full or
  * in trouble is asked again; only what it refuses is dropped, and then the person is told. Late previews are dropped.
  */
+import { useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
-import type { Edit, Evaluation, JobAnswer } from "../api/types";
+import type { Edit, JobAnswer } from "../api/types";
 import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
+import { answered, previewed, show, shownNow, useShown } from "./shown";
 
 export type Trouble =
   | { kind: "conflict"; revision: number }
@@ -29,10 +31,8 @@ export const CLIENT: string = (() => {
 })();
 
 export type JobHandle = {
-  answer: JobAnswer | null;
-  evaluation: Evaluation | null;
-  /** The edits whose outcome ``evaluation`` shows while something is dragged; null where it is the stored job's. */
-  previewing: readonly Edit[] | null;
+  /** Whether there is anything to show yet. */
+  open: boolean;
   saving: boolean;
   trouble: Trouble | null;
   /** What the server refused last, in words, until the person has seen it. */
@@ -55,8 +55,8 @@ export type JobHandle = {
 };
 
 export function useJob(id: string): JobHandle {
-  const [answer, setAnswer] = useState<JobAnswer | null>(null);
-  const [previewed, setPreviewed] = useState<{ evaluation: Evaluation; edits: readonly Edit[] } | null>(null);
+  const cache = useQueryClient();
+  const open = useShown(id, () => true) ?? false;
   const [refusal, setRefusal] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [saving, setSaving] = useState(false);
@@ -69,11 +69,24 @@ export function useJob(id: string): JobHandle {
   const held = useRef(false);
   const travelling = useRef<{ direction: string; base: number; editId: string } | null>(null);
 
-  const accept = useCallback((next: JobAnswer) => {
-    revision.current = next.revision;
-    setAnswer(next);
-    setPreviewed(null);
-  }, []);
+  const accept = useCallback(
+    (answer: JobAnswer, probeAsked: number | null) => {
+      revision.current = answer.revision;
+      show(cache, id, { answer, evaluation: answer.evaluation, previewing: null, probe: probeAsked });
+    },
+    [cache, id],
+  );
+
+  const forgetPreview = useCallback(() => {
+    const shown = shownNow(cache, id);
+    if (shown?.previewing) show(cache, id, { ...shown, evaluation: shown.answer.evaluation, previewing: null });
+  }, [cache, id]);
+
+  /** What this window has, so that only what is new against it has to come. */
+  const have = useCallback(() => {
+    const shown = shownNow(cache, id);
+    return shown ? { revision: shown.answer.revision, probe_m_s: shown.probe } : null;
+  }, [cache, id]);
 
   const keep = useCallback(() => keepParcels(localStorage, id, queue.current), [id]);
 
@@ -83,8 +96,10 @@ export function useJob(id: string): JobHandle {
     setSaving(queue.current.length > 0);
     while (queue.current[0]) {
       const parcel = queue.current[0];
+      const probeAsked = probeNow.current;
+      const shown = shownNow(cache, id);
       try {
-        const next = await unwrap(
+        const reply = await unwrap(
           http.POST("/api/jobs/{job_id}/edits", {
             params: { path: { job_id: id } },
             body: {
@@ -92,14 +107,17 @@ export function useJob(id: string): JobHandle {
               client: CLIENT,
               edit_id: parcel.editId,
               edits: parcel.edits,
-              probe_m_s: probeNow.current,
+              probe_m_s: probeAsked,
+              held: have(),
             },
           }),
         );
+        const next = answered(shown, reply);
+        if (!next) throw new Offline();
         queue.current.shift();
         restOn(queue.current, parcel.base, next.revision);
         setTrouble(null);
-        if (!queue.current.length) accept(next);
+        if (!queue.current.length) accept(next, probeAsked);
         else revision.current = next.revision;
         parcel.done?.(next);
       } catch (problem) {
@@ -117,7 +135,7 @@ export function useJob(id: string): JobHandle {
           break;
         }
         queue.current.shift();
-        setPreviewed(null);
+        forgetPreview();
         parcel.failed?.(problem);
       }
       keep();
@@ -125,16 +143,18 @@ export function useJob(id: string): JobHandle {
     keep();
     busy.current = false;
     setSaving(queue.current.length > 0);
-  }, [accept, id, keep]);
+  }, [accept, cache, forgetPreview, have, id, keep]);
 
   const load = useCallback(async () => {
+    const probeAsked = probeNow.current;
     try {
       accept(
         await unwrap(
           http.GET("/api/jobs/{job_id}", {
-            params: { path: { job_id: id }, query: probeNow.current === null ? {} : { probe_m_s: probeNow.current } },
+            params: { path: { job_id: id }, query: probeAsked === null ? {} : { probe_m_s: probeAsked } },
           }),
         ),
+        probeAsked,
       );
       setTrouble(null);
     } catch (problem) {
@@ -200,22 +220,25 @@ export function useJob(id: string): JobHandle {
       while (ask.current.next) {
         const now = ask.current.next;
         ask.current.next = null;
-        const before = revision.current;
+        const before = shownNow(cache, id);
         try {
-          const found = await unwrap(
+          const reply = await unwrap(
             http.POST("/api/jobs/{job_id}/what-if", {
               params: { path: { job_id: id } },
-              body: { edits: now, probe_m_s: probeNow.current },
+              body: { edits: now, probe_m_s: probeNow.current, held: have() },
             }),
           );
-          if (before === revision.current && !busy.current) setPreviewed({ evaluation: found, edits: now });
+          const after = shownNow(cache, id);
+          // late news belong to an answer that is no longer there
+          if (before && after?.answer === before.answer && !busy.current)
+            show(cache, id, { ...after, evaluation: previewed(after, reply), previewing: now });
         } catch (problem) {
           if (problem instanceof Offline) setTrouble({ kind: "offline" });
         }
       }
       ask.current.running = false;
     },
-    [id],
+    [cache, have, id],
   );
 
   const setProbe = useCallback(
@@ -240,15 +263,18 @@ export function useJob(id: string): JobHandle {
       const again = before !== null && before.direction === direction && before.base === base;
       const step = again ? before : { direction, base, editId: crypto.randomUUID() };
       travelling.current = step;
+      const probeAsked = probeNow.current;
+      const shown = shownNow(cache, id);
       try {
-        accept(
-          await unwrap(
-            http.POST("/api/jobs/{job_id}/travel/{direction}", {
-              params: { path: { job_id: id, direction } },
-              body: { base_revision: base, client: CLIENT, edit_id: step.editId, probe_m_s: probeNow.current },
-            }),
-          ),
+        const reply = await unwrap(
+          http.POST("/api/jobs/{job_id}/travel/{direction}", {
+            params: { path: { job_id: id, direction } },
+            body: { base_revision: base, client: CLIENT, edit_id: step.editId, probe_m_s: probeAsked, held: have() },
+          }),
         );
+        const next = answered(shown, reply);
+        if (next) accept(next, probeAsked);
+        else await load();
         travelling.current = null;
         setTrouble(null);
       } catch (problem) {
@@ -258,7 +284,7 @@ export function useJob(id: string): JobHandle {
         else setTrouble(troubleOf(problem));
       }
     },
-    [accept, id, trouble],
+    [accept, cache, have, id, load, trouble],
   );
 
   const reload = useCallback(async () => {
@@ -299,9 +325,7 @@ export function useJob(id: string): JobHandle {
 
   return useMemo(
     () => ({
-      answer,
-      evaluation: previewed?.evaluation ?? answer?.evaluation ?? null,
-      previewing: previewed?.edits ?? null,
+      open,
       saving,
       trouble,
       refusal,
@@ -318,8 +342,7 @@ export function useJob(id: string): JobHandle {
       dropFirst,
     }),
     [
-      answer,
-      previewed,
+      open,
       saving,
       trouble,
       refusal,

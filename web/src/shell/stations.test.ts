@@ -1,8 +1,8 @@
 import { describe, expect, it } from "vitest";
+import { STATIONS, stationInfo, stationOf } from "../job/stations";
 import { RoofScale } from "../roof/geometry";
 import { ringPath } from "../roof/SurveyShapes";
 import { angle } from "../ui/format";
-import { STATIONS, stationInfo, stationOf } from "./stations";
 
 describe("the road", () => {
   it("leads a path to the station that shows it", () => {

@@ -1,11 +1,11 @@
 /** The verdict: a word first, then the safe speed beside the speed that is driven, the let-go speed third. The slider drives the slipstream. */
 import type { Evaluation } from "../api/types";
+import { Worked } from "../fields/WorkingDialog";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { speedNumber, speedUnit } from "../ui/format";
 import { Slide } from "../ui/Slide";
 import { VerdictMark } from "../ui/StateMark";
 import { TradeWord } from "../ui/TradeWord";
-import { Worked } from "../ui/WorkingDialog";
-import { useJobView } from "./JobContext";
 
 const FASTEST = 60;
 const WORDS: Record<Evaluation["spoken"]["word"], string> = {
@@ -16,7 +16,10 @@ const WORDS: Record<Evaluation["spoken"]["word"], string> = {
 };
 
 export function Verdict() {
-  const { job, evaluation, units, handle } = useJobView();
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const evaluation = useEvaluation();
+  const units = useUnits();
   const { spoken } = evaluation;
   const plan = evaluation.findings.plan;
   const unit = speedUnit(units);

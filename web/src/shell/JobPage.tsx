@@ -2,6 +2,11 @@
 import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { StationName } from "../api/types";
+import { WorkingDialog } from "../fields/WorkingDialog";
+import { JobContext, type JobDesk, type Selection, selectedPanel } from "../job/JobContext";
+import { type Shown, useShown } from "../job/shown";
+import { stationInfo } from "../job/stations";
+import { type Trouble, useJob } from "../job/useJob";
 import { CrossSection } from "../roof/CrossSection";
 import { forgetCursor } from "../roof/cursor";
 import { RoofStrip } from "../roof/RoofStrip";
@@ -10,17 +15,14 @@ import { LayoutStation } from "../stations/layout/LayoutStation";
 import { RoofDayStation } from "../stations/roof-day/RoofDayStation";
 import { StructureStation } from "../stations/structure/StructureStation";
 import { SurveyStation } from "../stations/survey/SurveyStation";
-import { WorkingDialog } from "../ui/WorkingDialog";
 import { Header } from "./Header";
-import { JobContext, type JobView, type Selection, selectedPanel } from "./JobContext";
 import { focusBox, OpenQuestions } from "./OpenQuestions";
 import { Road } from "./Road";
 import { SnagList } from "./SnagList";
-import { stationInfo } from "./stations";
 import { TroubleBar } from "./TroubleBar";
-import { type Trouble, useJob } from "./useJob";
 import { Verdict } from "./Verdict";
 
+const nameOf = (shown: Shown) => shown.answer.job.name;
 const BODIES: Partial<Record<StationName, () => ReactNode>> = {
   survey: SurveyStation,
   structure: StructureStation,
@@ -91,7 +93,8 @@ export function JobPage() {
     return () => window.removeEventListener("keydown", keys);
   }, [handle]);
 
-  const open = handle.answer !== null;
+  const open = handle.open;
+  const name = useShown(id, nameOf);
   useEffect(() => {
     if (!open || !info.name) return;
     main.current?.scrollTo({ top: 0 });
@@ -99,31 +102,15 @@ export function JobPage() {
   }, [info.name, open]);
 
   useEffect(() => {
-    document.title = handle.answer ? `${handle.answer.job.name}: ${info.title}` : "Fahrtwind";
-  }, [handle.answer, info.title]);
+    document.title = name ? `${name}: ${info.title}` : "Fahrtwind";
+  }, [name, info.title]);
 
-  const view = useMemo<JobView | null>(
-    () =>
-      handle.answer && handle.evaluation
-        ? {
-            id,
-            job: handle.answer.job,
-            evaluation: handle.evaluation,
-            units: handle.answer.job.units,
-            handle,
-            selection,
-            select,
-            picked,
-            pick,
-            go,
-            ledTo,
-            openWorking,
-          }
-        : null,
+  const desk = useMemo<JobDesk>(
+    () => ({ id, handle, selection, select, picked, pick, go, ledTo, openWorking }),
     [id, handle, selection, select, picked, pick, go, ledTo, openWorking],
   );
 
-  if (!view)
+  if (!open)
     return (
       <main className="p-8">
         {handle.trouble?.kind === "unreadable" ? (
@@ -142,7 +129,7 @@ export function JobPage() {
 
   const Body = BODIES[info.name];
   return (
-    <JobContext value={view}>
+    <JobContext value={desk}>
       <div className="lg:h-full flex flex-col bg-sheet">
         <button
           type="button"

@@ -1,8 +1,8 @@
 /** Said in a bar, not in a box that blocks: what was refused, another window's change, a server that does not answer. */
-import { useJobView } from "./JobContext";
+import { useDesk } from "../job/JobContext";
 
 export function TroubleBar() {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   return (
     <>
       {handle.refusal && (
@@ -30,7 +30,7 @@ function Bar({ children }: { children: React.ReactNode }) {
 }
 
 function Trouble() {
-  const { handle } = useJobView();
+  const { handle } = useDesk();
   const trouble = handle.trouble;
   if (!trouble || trouble.kind === "gone" || trouble.kind === "unreadable") return null;
   if (trouble.kind === "offline")

@@ -1,21 +1,14 @@
 /** The list of jobs: open one, start one, load one from a file. */
+
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, http, unwrap } from "../api/client";
 import type { Job, JobListed } from "../api/types";
+import { CLIENT } from "../job/useJob";
+import { VEHICLES } from "../job/vehicles";
 import { FileButton } from "../ui/FileButton";
-import { CLIENT } from "./useJob";
 import { Wordmark } from "./Wordmark";
-
-export const VEHICLES: readonly (readonly [Job["vehicle"]["kind"], string])[] = [
-  ["van", "van"],
-  ["bus", "bus"],
-  ["rv", "RV, motorhome"],
-  ["trailer", "trailer"],
-  ["boat", "boat"],
-  ["truck_bed", "truck bed"],
-];
 
 export function JobsPage() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => unwrap(http.GET("/api/jobs")) });

@@ -1,10 +1,10 @@
 /** A list of the job as a table: each cell saves itself, the last row takes a new entry: type, Enter, next. */
 import { type KeyboardEvent, useRef, useState } from "react";
 import { ApiError } from "../api/client";
-import { useKept } from "../app/drafts";
-import { useJobView } from "../app/JobContext";
+import { useKept } from "../job/drafts";
+import { useDesk, useUnits } from "../job/JobContext";
+import { example, type Quantity } from "../ui/format";
 import { Choice, Field, Tick } from "./Field";
-import { example, type Quantity } from "./format";
 
 export type Cell = Quantity | string | number | boolean | null | undefined;
 export type Column = {
@@ -33,7 +33,7 @@ type Props = {
 };
 
 export function EntryTable({ path, noun, columns, entries, fresh, empty, told, toldLabel = "means" }: Props) {
-  const { handle, selection, select } = useJobView();
+  const { handle, selection, select } = useDesk();
   return (
     <>
       {!entries.length && <p className="pb-1">{empty}</p>}
@@ -126,7 +126,8 @@ function NewRow({
   fresh,
   wide,
 }: Pick<Props, "path" | "noun" | "columns" | "fresh"> & { wide: boolean }) {
-  const { id, units, handle } = useJobView();
+  const { id, handle } = useDesk();
+  const units = useUnits();
   const first = (): Record<string, string> =>
     Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, c.options?.[0]?.[0] ?? ""]));
   const [typed, setTyped] = useKept<Record<string, string>>(id, `new ${path}`, first());

@@ -1,10 +1,10 @@
 import { describe, expect, it } from "vitest";
 import type { FootPlace, Panel } from "../api/types";
+import { noteOf } from "../fields/Field";
 import { landingWords, panelName } from "../roof/names";
 import { linkThickness } from "../stations/hold/Chain";
-import { noteOf } from "./Field";
-import { decoded } from "./FileButton";
-import { across, alsoIn, example, inches, length, likely, shown, speed, speedNumber } from "./format";
+import { decoded } from "../ui/FileButton";
+import { across, alsoIn, example, inches, length, likely, shown, speed, speedNumber } from "../ui/format";
 
 describe("numbers as people read them", () => {
   it("never tells a chance as certain", () => {
