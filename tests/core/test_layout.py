@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 
 import pytest
 
-from fahrtwind.core.edits import MirrorPanel, apply_edits
+from fahrtwind.core.edits import MirrorPanel, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import CATALOGUE
 from fahrtwind.core.job.document import Job
@@ -14,13 +15,17 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import Screws
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.cables import cable_end, cable_pairs
+from fahrtwind.core.stations.layout.clear_height import clear_height_of
 from fahrtwind.core.stations.layout.distances import distances
 from fahrtwind.core.stations.layout.feet import move_onto_holes_mm
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.placing import panel_at, usual_feet
 from fahrtwind.core.stations.layout.room import least_from_edge, room_of
+from fahrtwind.core.stations.survey.crown import crown_of
 from fahrtwind.core.tables.climates import CLIMATES, SOURCE
 from tests.conftest import changed
+
+GAPS = [{"id": f"g{i}", "y": y, "gap": y * y / 8000} for i, y in enumerate(range(-1000, 1001, 250))]
 
 R = 4000.0
 
@@ -258,3 +263,40 @@ def test_a_pair_on_a_narrow_roof_makes_room_to_both_sides(sound: Job) -> None:
     )
     kept = apply_edits(changed(job, panels__p3__locked=True), [MirrorPanel(panel="p3")])
     assert kept.panels[0].y.mm == 0, "what is locked stays"
+
+
+def test_feet_in_one_line_tell_no_plane(one_panel: Job) -> None:
+    """Three feet in a row, wherever the row runs, carry no plane: the height over the crown is not told."""
+    crowned = changed(one_panel, survey__crown={"sections": [{"id": "c1", "x": 4000, "readings": GAPS}]})
+    crown, panel = crown_of(crowned), one_panel.panels[0]
+    place = evaluate(one_panel).findings.feet[0]
+    assert crown is not None
+    for dx, dy in ((500.0, 0.0), (0.0, 500.0), (300.0, 200.0)):
+        line = tuple(replace(place, foot=f"f{i}", x_mm=2000 + i * dx, y_mm=-300 + i * dy) for i in range(3))
+        assert clear_height_of(panel, line, crown) is None
+        corner = (*line[:2], replace(line[2], x_mm=line[2].x_mm + 90, y_mm=line[2].y_mm + 150))
+        assert clear_height_of(panel, corner, crown) is not None
+
+
+def test_spread_feet_stand_to_a_tenth_of_a_millimetre(one_panel: Job) -> None:
+    """A fifth in from both ends of the frame (common practice): 1776 mm of frame puts them at 355.2, 888,
+    1420.8.
+    """
+    job = changed(one_panel, panels__p3__measured_length="1776 mm")
+    spread = apply_edits(job, [SpreadFeet(panel="p3", count=6)]).panels[0].feet
+    assert [f.along.mm for f in spread if f.side == "port"] == [355.2, 888.0, 1420.8]
+
+
+def test_room_on_a_tapered_roof_keeps_its_distance_on_both_sides(one_panel: Job) -> None:
+    """The roof narrows from 2000 to 1000 mm over its length; 30 mm are kept from its edge on either side."""
+    points = [{"x": 0, "y": -1000}, {"x": 0, "y": 1000}, {"x": 8400, "y": 500}, {"x": 8400, "y": -500}]
+    job = changed(one_panel, survey__outline__points=points, assumptions__edge_clearance="30 mm")
+    room = room_of(job, 60.0)
+    assert room is not None
+    for side, sign in (("port", -1), ("starboard", 1)):
+        edges = [b.rect for b in room.blocks if b.kind == "edge" and b.of == side]
+        for rect in edges:
+            inner = sign * (rect.y_end_mm if sign < 0 else rect.y_mm)
+            narrow = 1000 - 500 * min(rect.x_end_mm, 8400) / 8400
+            assert inner == pytest.approx(narrow - 30, abs=12)
+        assert len(edges) > 3

@@ -21,6 +21,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.road import BUILT
 from fahrtwind.core.stations.all import rules
+from fahrtwind.core.stations.seal.sealant import SealPlan
 from tests.conftest import changed
 
 TAPE = {"school": "tape", "temperature": "21 °C"}
@@ -331,6 +332,7 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
         ("layout", "layout.stages.distances_of"),
         ("hold", "hold.stages.panel_loads"),
         ("roof-day", "build.stages.drill_map"),
+        ("roof-day", "seal.stages.seal_plan"),
     ],
 )
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
@@ -345,6 +347,8 @@ def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
     assert stop.severity == "stop" and "ZeroDivisionError" in stop.why and stop.remedy
     assert {s.station: s.state for s in found.stations}[station] == "in doubt"
     assert found.spoken.word == "refused" and found.findings.members.members and found.findings.feet
+    if stage.startswith("seal"):
+        assert found.findings.seal == SealPlan("", "", 0.0, 0.0, 0, 0.0, "") and found.findings.marks
 
 
 def test_a_sound_job_has_no_stop(sound: Job) -> None:

@@ -18,7 +18,7 @@ from fahrtwind.core.job.roof import Crown, PointRow, Squareness
 from fahrtwind.core.stations.layout.distances import distances
 from fahrtwind.core.stations.survey.crown import fit_crown
 from fahrtwind.core.stations.survey.factory_points import fit_row
-from fahrtwind.core.stations.survey.outline import flat_polygon, outline_polygon
+from fahrtwind.core.stations.survey.outline import flat_polygon, outline_polygon, outline_trouble
 from fahrtwind.core.stations.survey.squareness import check_square, check_straight
 from tests.conftest import changed
 
@@ -368,3 +368,29 @@ def test_stations_tell_what_is_open(demo: Job) -> None:
     )
     doubtful = changed(demo, survey__access__walkable="unknown")
     assert {s.station: s.state for s in evaluate(doubtful).stations}["survey"] == "in doubt"
+
+
+def test_an_outline_without_area_is_no_roof(demo: Job) -> None:
+    """A square of 101 mm is taken, one of 99 mm is not: nothing can stand on it."""
+    for side, told in ((99.0, "no area"), (101.0, "")):
+        corners = [{"x": x, "y": y} for x, y in ((0, 0), (side, 0), (side, side), (0, side))]
+        trouble = outline_trouble(changed(demo, survey__outline__points=corners))
+        assert told in trouble and bool(trouble) == bool(told)
+
+
+def test_a_factory_point_measured_in_one_direction_is_off_by_that_alone() -> None:
+    """Four points 500 mm apart on a straight row; the third is 30 mm aft, nobody measured it across."""
+    measured = [{"id": f"n{i}", "count": i, "x": 500 + 500 * i + 30 * (i == 2)} for i in range(4)]
+    row = {
+        "id": "w1",
+        "name": "rail",
+        "kind": "stud",
+        "start": 500,
+        "y": 700,
+        "pitch": 500,
+        "points": measured,
+    }
+    found = fit_row(PointRow.model_validate({**row, "points": measured}))
+    third = next(p for p in found.points if p.count == 2)
+    assert third.off_mm == pytest.approx(abs(third.x_mm - (500 + 2 * 500)), abs=4)
+    assert third.off_mm == pytest.approx(abs(third.off_x_mm or 0.0), abs=1e-9)

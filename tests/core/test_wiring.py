@@ -26,7 +26,7 @@ from fahrtwind.core.stations.hold.loads import CASES, case_forces, is_exposed, p
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
-from fahrtwind.core.stations.seal.sealant import seal_plan
+from fahrtwind.core.stations.seal.sealant import cartridges_for, seal_plan
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.working import working
 from tests.conftest import changed
@@ -635,5 +635,6 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     assert plan.cartridges == 1
     assert plan.butyl_area_cm2 == pytest.approx(feet * 60 * 45 / 100)
     assert under in plan.under and around in plan.round
+    assert (cartridges_for(289.9), cartridges_for(290.0), cartridges_for(290.1)) == (1, 1, 2)
     many = load_job({**job.model_dump(), "panels": [{**first, "id": f"p{i}"} for i in range(20)]})
     assert seal_plan(many).cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)

@@ -589,6 +589,7 @@ CHECKS = [
         "hand",
         "R − √(R² − 1000²) = 127.0167 for R = 4000",
     ),
+    c("radius_from_sagitta", {"chord_mm": 2000, "sagitta_mm": 1000}, 1000, 1e-9, "hand", "half a circle"),
     c("sagitta", {"width_mm": 2000, "radius_mm": 4000}, 127.0167, 1e-5, "hand", "4000 − √(16·10⁶ − 10⁶)"),
     c(
         "sagitta",

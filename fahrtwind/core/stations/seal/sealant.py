@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import ceil
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import bead_volume
@@ -35,6 +36,15 @@ def sealants(plan: RoofPlan) -> tuple[str, str]:
     return "butyl tape", "gun-grade polyurethane or hybrid sealant"
 
 
+def cartridges_for(volume_ml: float) -> int:
+    """Whole cartridges that hold a volume.
+
+    >>> cartridges_for(290.0), cartridges_for(290.5), cartridges_for(0.0)
+    (1, 2, 0)
+    """
+    return ceil(volume_ml / CARTRIDGE_ML)
+
+
 def seal_plan(plan: RoofPlan) -> SealPlan:
     under, around = sealants(plan)
     length, butyl = 0.0, 0.0
@@ -47,4 +57,4 @@ def seal_plan(plan: RoofPlan) -> SealPlan:
             given(BEAD_MM, "default", SOURCE),
             given(length * WASTE, "computed", "round every foot, with a quarter for waste"),
         )
-    return SealPlan(under, around, length, float(volume), int(-(-volume // CARTRIDGE_ML)), butyl, SOURCE)
+    return SealPlan(under, around, length, float(volume), cartridges_for(float(volume)), butyl, SOURCE)
