@@ -60,9 +60,9 @@ types: .stamps/dev .stamps/web
 # client types, job schema, formula and snag lists are generated: fail when they are stale
 generated: .stamps/dev .stamps/web
 	@$(BIN)/python -m fahrtwind.api.generate .stamps/generated
-	@for f in openapi.json job.schema.json formulas.md snags.md; do \
+	@for f in openapi.json doors.openapi.json pages.openapi.json job.schema.json formulas.md snags.md; do \
 	  cmp -s .stamps/generated/$$f docs/$$f || { echo "docs/$$f is stale: run 'make generate'"; exit 1; }; done
-	@cd web && npx openapi-typescript ../docs/openapi.json -o ../.stamps/generated/schema.d.ts >/dev/null 2>&1
+	@cd web && npx openapi-typescript ../docs/pages.openapi.json -o ../.stamps/generated/schema.d.ts >/dev/null 2>&1
 	@cmp -s .stamps/generated/schema.d.ts web/src/api/schema.d.ts || { echo "client types are stale: run 'make generate'"; exit 1; }
 
 generate: .stamps/dev .stamps/web

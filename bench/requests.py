@@ -15,6 +15,7 @@ from hypothesis import HealthCheck, Phase, given, seed, settings
 
 from bench.figures import line
 from fahrtwind.api.app import create_app
+from fahrtwind.api.doors import create_doors
 
 COUNT = 20_000
 
@@ -22,8 +23,9 @@ COUNT = 20_000
 def requests(count: int = COUNT) -> None:
     with tempfile.TemporaryDirectory() as folder:
         app = create_app(Path(folder) / "requests.db", demo=True, hosts=("testserver",))
-        schema = schemathesis.openapi.from_asgi("/api/openapi.json", app)
-        operations = [found.ok() for found in schema.get_all_operations()]
+        pages = schemathesis.openapi.from_asgi("/api/openapi.json", app)
+        doors = schemathesis.openapi.from_asgi("/openapi.json", create_doors())
+        operations = [found.ok() for of in (pages, doors) for found in of.get_all_operations()]
         sent: Counter[str] = Counter()
         start, round_no = time.perf_counter(), 0
         while (

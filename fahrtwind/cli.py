@@ -1,4 +1,4 @@
-"""The command line: serve, demo, calc, check, export, backup."""
+"""The command line: serve, demo, calc, check, export, backup. What only one command needs is loaded by it."""
 
 from __future__ import annotations
 
@@ -6,22 +6,15 @@ import argparse
 import json
 import os
 import sys
+from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from pydantic import TypeAdapter
-from sqlalchemy.exc import DatabaseError
-
-from fahrtwind.calc import CALCULATIONS, run
-from fahrtwind.calc.register import as_json
 from fahrtwind.core.errors import FahrtwindError, UnreadableFile
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.saying import say_speed
-from fahrtwind.files.drawing import Stamp
-from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
-from fahrtwind.store.database import backup, trouble
 
 DEFAULT_DATABASE = Path("data/fahrtwind.db")
 
@@ -44,8 +37,6 @@ def main(argv: list[str] | None = None) -> int:
         return 141
     except KeyboardInterrupt:
         return 130
-    except DatabaseError as error:
-        return _refused(" ".join(trouble(error)))
     except OSError as error:
         return _refused(f"{error.filename or 'The system'}: {error.strerror or error}.")
 
@@ -95,10 +86,26 @@ def _parser() -> argparse.ArgumentParser:
 def _serve(args: argparse.Namespace) -> int:
     from fahrtwind.api.serve import serve
 
-    return serve(args.database, args.host, args.port, names=tuple(args.name), demo=args.demo)
+    names = tuple(args.name)
+    return _with_database(lambda: serve(args.database, args.host, args.port, names=names, demo=args.demo))
+
+
+def _with_database(work: Callable[[], int]) -> int:
+    """What ``work`` returns; a database in trouble is told in one line."""
+    from sqlalchemy.exc import DatabaseError
+
+    from fahrtwind.store.database import trouble
+
+    try:
+        return work()
+    except DatabaseError as error:
+        return _refused(" ".join(trouble(error)))
 
 
 def _calc(args: argparse.Namespace) -> int:
+    from fahrtwind.calc import CALCULATIONS, run
+    from fahrtwind.calc.register import as_json
+
     if args.name is None:
         for found in CALCULATIONS.values():
             print(f"{found.name:36} {found.answers}")
@@ -128,6 +135,8 @@ def _check(args: argparse.Namespace) -> int:
     job = _load(args.job)
     evaluation = evaluate(job)
     if args.json:
+        from pydantic import TypeAdapter
+
         sys.stdout.write(TypeAdapter(Evaluation).dump_json(evaluation, indent=1).decode() + "\n")
     else:
         _print_report(job, evaluation)
@@ -157,6 +166,9 @@ def _print_report(job: Job, evaluation: Evaluation) -> None:
 
 
 def _export(args: argparse.Namespace) -> int:
+    from fahrtwind.files.drawing import Stamp
+    from fahrtwind.files.exports import EXPORTS
+
     job = _load(args.job)
     evaluation = evaluate(job)
     try:
@@ -174,8 +186,13 @@ def _export(args: argparse.Namespace) -> int:
 
 
 def _backup(args: argparse.Namespace) -> int:
-    backup(args.database, args.target)
-    return 0
+    from fahrtwind.store.database import backup
+
+    def work() -> int:
+        backup(args.database, args.target)
+        return 0
+
+    return _with_database(work)
 
 
 if __name__ == "__main__":

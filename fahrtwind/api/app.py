@@ -11,7 +11,8 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import calc, choosing, errors, jobs, searches, shop
+from fahrtwind.api import choices, choosing, errors, jobs, searches, shop
+from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.searches import Searches
 from fahrtwind.demo import demo_jobs
@@ -38,8 +39,10 @@ def create_app(
             app.state.store.create(job, "demo", "Demo job")
     errors.install(app)
     app.include_router(jobs.router)
-    for router in (choosing.router, searches.router, shop.router, calc.router):
+    for router in (choosing.router, searches.router, shop.router, choices.router):
         app.include_router(router)
+    app.state.doors = Later(create_doors)
+    app.mount(PREFIX, app.state.doors)
     _serve_pages(app, static)
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_BODY)

@@ -6,22 +6,64 @@ import json
 import sys
 import tempfile
 from pathlib import Path
+from typing import Any
 
 from fahrtwind.api.app import create_app
+from fahrtwind.api.doors import PREFIX, create_doors
 from fahrtwind.core.formulas.declare import FORMULAS, validity_words
 from fahrtwind.core.stations.all import rules
 from fahrtwind.files.job_file import job_schema
 
+ASKED_BY_PAGES = (
+    "bay.spot",
+    "climate.parse",
+    "crown.at",
+    "outline.parse",
+    "panels.parse",
+    "quantity.parse",
+    "readings.parse",
+)
+"""Doors of calculation that pages use: their types are generated for the front end, those of the others are
+not.
+"""
+
 
 def documents() -> dict[str, str]:
     with tempfile.TemporaryDirectory() as folder:
-        openapi = create_app(Path(folder) / "none.db", static=Path(folder)).openapi()
+        pages = create_app(Path(folder) / "none.db", static=Path(folder)).openapi()
+    doors = create_doors().openapi()
     return {
-        "openapi.json": json.dumps(openapi, indent=1, ensure_ascii=False) + "\n",
-        "job.schema.json": json.dumps(job_schema(), indent=1, ensure_ascii=False) + "\n",
+        "openapi.json": _json(pages),
+        "doors.openapi.json": _json(doors),
+        "pages.openapi.json": _json(with_doors(pages, doors)),
+        "job.schema.json": _json(job_schema()),
         "formulas.md": formulas_page(),
         "snags.md": snags_page(),
     }
+
+
+def _json(document: dict[str, Any]) -> str:
+    return json.dumps(document, indent=1, ensure_ascii=False) + "\n"
+
+
+def with_doors(pages: dict[str, Any], doors: dict[str, Any]) -> dict[str, Any]:
+    """The pages' document with the doors they use, and the models that those need."""
+    asked = {f"{PREFIX}/{name}": doors["paths"][f"/{name}"] for name in ASKED_BY_PAGES}
+    schemas = dict(pages["components"]["schemas"])
+    wanted = _names_in(asked)
+    while wanted - schemas.keys():
+        for name in wanted - schemas.keys():
+            schemas[name] = doors["components"]["schemas"][name]
+        wanted |= _names_in([schemas[name] for name in wanted])
+    return {**pages, "paths": {**pages["paths"], **asked}, "components": {"schemas": schemas}}
+
+
+def _names_in(part: Any) -> set[str]:
+    """Names of the models that a part of a document refers to."""
+    if isinstance(part, dict):
+        own = {part["$ref"].rsplit("/", 1)[-1]} if isinstance(part.get("$ref"), str) else set()
+        return own.union(*(_names_in(value) for value in part.values()))
+    return set().union(*(_names_in(value) for value in part)) if isinstance(part, list) else set()
 
 
 def formulas_page() -> str:

@@ -10,7 +10,7 @@ import os
 import socket
 import threading
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
 import h11
 import uvicorn
@@ -18,7 +18,12 @@ from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from fahrtwind.core.errors import Unavailable
 
+if TYPE_CHECKING:
+    from fahrtwind.api.doors import Later
+
 HEADERS_WITHIN_S = 15.0
+FIRST_ANSWERS_S = 1.5
+"""The first page is opened before anything else is brought in."""
 
 
 class PatientOnce(H11Protocol):
@@ -67,15 +72,18 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
     with bound(host, port) as listener:
         shown = f"[{host}]" if ":" in host else host
         print(f"Fahrtwind is at http://{shown}:{listener.getsockname()[1]}  (stop with Ctrl+C)", flush=True)
-        threading.Thread(target=_warm, name="warm", daemon=True).start()
+        warming = threading.Timer(FIRST_ANSWERS_S, _warm, [app.state.doors])
+        warming.daemon = True
+        warming.start()
         uvicorn.Server(config).run(sockets=[listener])
     return 0
 
 
-def _warm() -> None:
-    """Bring in the slow libraries of the sun while nobody asks for it yet: its first answer would wait
-    seconds for them.
+def _warm(doors: Later) -> None:
+    """Bring in what few ask for at once while nobody asks for it yet: the doors of calculation, and the slow
+    libraries of the sun, whose first answer would wait seconds for them.
     """
+    doors.ready()
     importlib.import_module("pandas")
     importlib.import_module("pvlib.solarposition")
     importlib.import_module("pvlib.clearsky")

@@ -234,6 +234,19 @@ _ALIAS = {
     "mv": "mV",
     "ma": "mA",
 }
+USUAL_UNITS: dict[str, dict[str, float]] = {
+    "mm": {"mm": 1.0, "cm": 10.0, "m": 1000.0, "inch": 25.4, "foot": 304.8},
+    "m/s": {"m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704},
+    "kg": {"kg": 1.0, "lb": 0.45359237},
+    "W": {"W": 1.0, "kw": 1000.0},
+    "°C": {"degC": 1.0},
+    "°": {"degree": 1.0},
+    "V": {"V": 1.0},
+    "A": {"A": 1.0},
+}
+"""What one of the units that nearly everybody types is in the unit it is kept in: the unit library takes half
+a second to load, and most jobs never need it. The tests hold these against it.
+"""
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _THOUSANDS = re.compile(r"[+-]?[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?\s*(?P<unit>[a-z°/²\"']*)")
 _LARGE_UNITS = ("m", "ft", "'", "foot", "feet", "km", "kg", "kw")
@@ -348,14 +361,17 @@ def _imperial_length(clean: str) -> float | None:
 
 
 def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, field: str) -> float:
-    import pint
-
     match = _PLAIN.fullmatch(clean)
     if match is None:
         raise UnreadableQuantity(
             f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field
         )
     unit = _ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
+    factor = USUAL_UNITS[kind.unit].get(unit)
+    if factor is not None:
+        return float(match["number"]) * factor
+    import pint  # the rest of the world's units
+
     try:
         quantity = _units().Quantity(float(match["number"]), unit)
         return float(quantity.to(_PINT_UNIT[kind.unit]).magnitude)

@@ -11,7 +11,7 @@ import pytest
 from fastapi.testclient import TestClient
 from sqlalchemy import create_engine
 
-from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.store.database import migrate, open_database
 from fahrtwind.store.shop import Shop
 
@@ -124,7 +124,7 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
 
 
 def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:
-    model = {**CATALOGUE[0].model_dump(mode="json"), "name": "Stein 400", "price": 210.0, "stock": 3}
+    model = {**catalogue()[0].model_dump(mode="json"), "name": "Stein 400", "price": 210.0, "stock": 3}
     assert [m["name"] for m in client.post("/api/shop/panels", json={"models": [model]}).json()] == [
         "Stein 400"
     ]
@@ -156,8 +156,8 @@ def test_a_database_from_before_the_shop_is_brought_up(tmp_path: Path) -> None:
     with sqlite3.connect(path) as connection:
         assert not connection.execute("select name from sqlite_master where name = 'shop_panels'").fetchall()
     shop = Shop(open_database(path))
-    shop.put([CATALOGUE[0]])
-    assert shop.panels() == [CATALOGUE[0]]
+    shop.put([catalogue()[0]])
+    assert shop.panels() == [catalogue()[0]]
 
 
 @pytest.mark.parametrize(

@@ -15,19 +15,27 @@ from schemathesis.specs.openapi.checks import (
 )
 
 from fahrtwind.api.app import create_app
+from fahrtwind.api.doors import create_doors
 
 app = create_app(Path(tempfile.mkdtemp()) / "fuzz.db", demo=True, hosts=("testserver",))
-schema = schemathesis.openapi.from_asgi("/api/openapi.json", app)
+pages = schemathesis.openapi.from_asgi("/api/openapi.json", app)
+doors = schemathesis.openapi.from_asgi("/openapi.json", create_doors())
 CHECKS = (not_a_server_error, status_code_conformance, content_type_conformance, response_schema_conformance)
 
 
-@schema.exclude(path_regex=r"/api/calc/formula\.").parametrize()
+@pages.parametrize()
 @settings(max_examples=12, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))
 
 
-@schema.include(path_regex=r"/api/calc/formula\.").parametrize()
+@doors.exclude(path_regex=r"/formula\.").parametrize()
+@settings(max_examples=12, deadline=None, suppress_health_check=list(HealthCheck))
+def test_generated_requests_to_calculations(case: schemathesis.Case) -> None:
+    case.call_and_validate(checks=list(CHECKS))
+
+
+@doors.include(path_regex=r"/formula\.").parametrize()
 @settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests_to_formulas(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))

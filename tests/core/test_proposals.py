@@ -18,7 +18,7 @@ from fahrtwind.core.choose.propose import CLEARLY_OTHER, WANTED, Proposals, diff
 from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.placing import usual_feet
@@ -268,7 +268,7 @@ def test_stock_and_roof_load_limit_what_is_proposed(offering: Callable[..., Job]
     assert {p.figures.panels for p in propose(job, within(40)).proposals} <= {1, 2}
     stocked = apply_edits(
         offering("Stein"),
-        [AddEntry(path="own_models", value={**CATALOGUE[0].model_dump(), "name": "Stein", "stock": 1})],
+        [AddEntry(path="own_models", value={**catalogue()[0].model_dump(), "name": "Stein", "stock": 1})],
     )
     assert {p.figures.panels for p in propose(stocked, within(40)).proposals} == {1}
 
@@ -296,9 +296,9 @@ def test_what_stops_one_more_names_the_miss_and_the_way_out(one_panel: Job) -> N
         m.model_copy(
             update={"name": "Lang 410", "length": m.length.model_copy(update={"mm": 1761.0, "text": None})}
         )
-        for m in CATALOGUE[:1]
+        for m in catalogue()[:1]
     ]
-    miss = one_more(job, offers, list(CATALOGUE), room)[0]
+    miss = one_more(job, offers, list(catalogue()), room)[0]
     assert (
         miss.short_mm == pytest.approx(12) and "12 mm too long lengthwise" in miss.why and "Fan" in miss.why
     )

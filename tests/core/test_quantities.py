@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.quantities import Length, Mass, Speed, Temperature
+from fahrtwind.core.quantities import USUAL_UNITS, Length, Mass, Speed, Temperature
 from fahrtwind.core.saying import sixteenths
 
 
@@ -81,3 +81,13 @@ def test_round_trip_through_a_units_library(value: float, unit: str) -> None:
 def test_sixteenths_come_back_as_they_were_printed(parts: int) -> None:
     mm = parts * 25.4 / 16
     assert Length.parse(sixteenths(mm)).mm == pytest.approx(mm, abs=1e-9)
+
+
+def test_usual_units_are_what_the_unit_library_says() -> None:
+    """The units that are read without it, against pint."""
+    units = pint.UnitRegistry()
+    for kept, known in USUAL_UNITS.items():
+        base = {"°C": "degC", "°": "degree"}.get(kept, kept)
+        for unit, factor in known.items():
+            said = units.Quantity(7.0, "kW" if unit == "kw" else unit).to(base).magnitude
+            assert 7.0 * factor == pytest.approx(said, rel=1e-12), unit

@@ -329,7 +329,7 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
     [
         ("survey", "survey.stages.outline_polygon"),
         ("structure", "structure.stages.lines_from"),
-        ("layout", "layout.stages.distances_of"),
+        ("layout", "layout.stages.own_distances"),
         ("hold", "hold.stages.panel_loads"),
         ("roof-day", "build.stages.drill_map"),
         ("roof-day", "seal.stages.seal_plan"),

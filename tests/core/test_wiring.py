@@ -328,7 +328,9 @@ def test_who_is_sheltered() -> None:
                 "assumptions": {"front_edge": front},
             }
         )
-        return is_exposed(job, job.panels[1])
+        return is_exposed(
+            job.assumptions, panel_rect(job.panels[1]), tuple(panel_rect(p) for p in job.panels)
+        )
 
     assert not exposed(150) and exposed(151), "a panel 150 mm in front shelters"
     assert not exposed(20, 400) and exposed(20, 401), "over half of the front edge"

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from hypothesis.strategies import DrawFn
 
 from fahrtwind.core.errors import FahrtwindError, InputError, TooLarge, WrongHeader
-from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.files.climate_csv import read_climate
 from fahrtwind.files.panel_csv import read_panels, write_panels
@@ -79,7 +79,7 @@ def test_a_bad_row_is_told_and_leaves_the_others(row: str, word: str) -> None:
 
 @st.composite
 def models(draw: DrawFn) -> PanelModel:
-    base = draw(st.sampled_from(CATALOGUE))
+    base = draw(st.sampled_from(catalogue()))
     plain = {
         k: {"mm": v["mm"]} if isinstance(v, dict) and "mm" in v else v for k, v in base.model_dump().items()
     }

@@ -23,7 +23,7 @@ from fahrtwind.core.choose.goals import (
 )
 from fahrtwind.core.choose.one_more import OneMore, one_more
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import Length
@@ -270,7 +270,7 @@ class _State:
             return told
         most = max(self.found.values(), key=lambda item: item[2].figures.watts)[2]
         job = with_panels(self.offered.job, most.panels)
-        others = [*job.own_models, *CATALOGUE]
+        others = [*job.own_models, *catalogue()]
         room = max(
             self.offered.kinds, key=lambda k: self.offered.models[k.model].frame_height.mm
         ).room  # lids stop the tallest most

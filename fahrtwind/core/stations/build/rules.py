@@ -70,13 +70,19 @@ def brackets_meet(
                 )
 
 
-@rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")
+@rule(
+    "foot-on-obstacle",
+    "stop",
+    "hold",
+    "Foot stands off the roof or on an obstacle",
+    "geometry",
+    each="panels",
+)
 def foot_on_obstacle(
-    panels: tuple[PlacedPanel, ...], shapes: tuple[Shape, ...], feet: tuple[FootPlace, ...], roof: Rect | None
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
 ) -> Iterator[Found]:
-    names = {p.id: p.name for p in panels}
-    blocks = [s.rect for s in shapes if s.kind == "obstacle"]
-    for f in feet:
+    blocks = [s.rect for s in obstacle_shapes]
+    for f in own_feet:
         inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
         off = roof is not None and (
             not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
@@ -84,7 +90,7 @@ def foot_on_obstacle(
         if inside or off:
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{names[f.panel]}, foot {f.foot}",
+                where=f"{panel.name}, foot {f.foot}",
                 why="There is nothing to fasten to." if off else "An obstacle is in the way.",
                 remedy="Move the panel or the foot.",
             )

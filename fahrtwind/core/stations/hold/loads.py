@@ -15,8 +15,8 @@ from fahrtwind.core.formulas.air import (
 )
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
+from fahrtwind.core.job.document import Assumptions
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.tables.suction import CURVED_1, SHARP_1, SHARP_10, SOURCE, Zone
 
@@ -97,10 +97,9 @@ def panel_loads(roof: Rect, panel: PlacedPanel, exposed: bool) -> PanelLoads:
     )
 
 
-def is_exposed(plan: RoofPlan, panel: PlacedPanel) -> bool:
-    """Whether the slipstream can push under a panel's front edge."""
-    others = tuple(panel_rect(p) for p in plan.panels if p.id != panel.id)
-    return plan.assumptions.front_edge == "open" and not _sheltered(panel_rect(panel), others)
+def is_exposed(assumptions: Assumptions, rect: Rect, all_rects: tuple[Rect, ...]) -> bool:
+    """Whether the slipstream can push under the front edge of the panel that covers ``rect``."""
+    return assumptions.front_edge == "open" and not _sheltered(rect, all_rects)
 
 
 def _sheltered(rect: Rect, others: tuple[Rect, ...]) -> bool:

@@ -9,7 +9,6 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
-from fahrtwind.core.job.views import Plan
 from fahrtwind.core.quantities import Length, Speed
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.explain import explain_panel
@@ -20,6 +19,7 @@ from fahrtwind.core.stations.hold.verdict import Air, Forces, PanelVerdict, forc
 from fahrtwind.core.stations.house import rules, stage, working
 from fahrtwind.core.stations.layout.feet import FootPlace, Landing
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
 rules.unanswered("hold")
@@ -46,8 +46,8 @@ def skin(vehicle: Vehicle, skin_kind: SkinKind, skin_thickness: Length) -> Vehic
 
 
 @stage("hold", "Front edge", "panels.{id}", each="panels", all="exposures")
-def exposed(panel: PlacedPanel, plan: Plan) -> bool:
-    return is_exposed(plan, panel)
+def exposed(panel: PlacedPanel, panel_shapes: tuple[Shape, ...], assumptions: Assumptions) -> bool:
+    return is_exposed(assumptions, panel_rect(panel), tuple(s.rect for s in panel_shapes))
 
 
 @stage("hold", "Loads", "panels.{id}", each="panels", all="loads_by_panel")
@@ -60,13 +60,27 @@ def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...]) -> tuple[Way, ...]
     return tuple((f.landing, f.on_side) for f in own_feet)
 
 
+@stage("hold", "Chains", "panels")
+def chain_book(
+    panels: tuple[PlacedPanel, ...], ways_by_panel: tuple[tuple[Way, ...], ...], skin: Vehicle, ribs: Members
+) -> tuple[tuple[Attachment, Way, Chain], ...]:
+    """Every different chain of the roof, once."""
+    used: dict[Attachment, dict[Way, None]] = {}
+    for panel, own in zip(panels, ways_by_panel, strict=True):
+        used.setdefault(panel.hold, {}).update(dict.fromkeys(own))
+    return tuple((hold, way, chain_of(skin, ribs, hold, *way)) for hold, own in used.items() for way in own)
+
+
 @stage("hold", "Chains", "panels.{id}.hold", each="panels", all="chains_by_panel")
 def chains(
-    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...]
+    panel: PlacedPanel,
+    hold: Attachment,
+    ways: tuple[Way, ...],
+    chain_book: tuple[tuple[Attachment, Way, Chain], ...],
 ) -> tuple[Chain, ...]:
-    """One chain for each foot; feet that land alike share it."""
-    alike = {way: chain_of(skin, ribs, hold, *way) for way in dict.fromkeys(ways)}
-    return tuple(alike[way] for way in ways)
+    """One chain for each foot."""
+    own = {way: chain for held, way, chain in chain_book if held == hold}
+    return tuple(own[way] for way in ways)
 
 
 @stage("hold", "Forces", "panels.{id}", each="panels", all="forces_by_panel")

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
-from functools import lru_cache
+from dataclasses import dataclass
 from typing import Literal
 
 import shapely
@@ -11,10 +10,8 @@ from shapely.geometry import LineString, Point, Polygon
 
 from fahrtwind.core.formulas.roof_shape import lid_height_beyond
 from fahrtwind.core.job.document import Obstacle
-from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.job.roof import Outline
-from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.job.views import OnRoof, RoofPlan
 from fahrtwind.core.stations.layout.footprint import (
     Rect,
     lid_rect,
@@ -23,7 +20,7 @@ from fahrtwind.core.stations.layout.footprint import (
     panel_rect,
     roof_rect,
 )
-from fahrtwind.core.stations.survey.lids import lid_swing
+from fahrtwind.core.stations.survey.lids import LidSwing, lid_swing
 from fahrtwind.core.stations.survey.outline import is_plain, sound_outline
 
 TOUCHING_M2 = 1e-4
@@ -57,23 +54,45 @@ class Overlap:
 
 def distances(plan: RoofPlan) -> tuple[Distance, ...]:
     """For every panel: to the four roof edges and to the nearest obstacle and panel."""
-    rects = {p.id: panel_rect(p) for p in plan.panels}
-    polygons = {i: r.polygon() for i, r in rects.items()}
-    obstacles = {o.id: obstacle_polygon(o) for o in plan.obstacles if o.stays}
-    roof, found = roof_rect(plan.vehicle), list[Distance]()
-    shaped = None if is_plain(plan.survey.outline) else sound_outline(plan)
-    edge = keyed(plan.survey.outline)
-    for panel, rect in rects.items():
-        if roof is not None:
-            found += (
-                _to_edges(panel, rect, roof)
-                if shaped is None
-                else _to_shaped_edges(panel, rect, _Edge(roof, edge, shaped))
-            )
-        found += _to_nearest(panel, polygons[panel], obstacles, "obstacle")
-        found += _to_nearest(
-            panel, polygons[panel], {i: p for i, p in polygons.items() if i != panel}, "panel"
-        )
+    roof, edge = roof_rect(plan.vehicle), shaped_edge(plan)
+    obstacles = standing(plan.obstacles)
+    own = tuple(own_distances(p, roof, edge, obstacles) for p in plan.panels)
+    return with_neighbours(plan.panels, own)
+
+
+Standing = tuple[tuple[str, Polygon], ...]
+
+
+def standing(obstacles: tuple[Obstacle, ...]) -> Standing:
+    """What stays on the roof, by id and outline."""
+    return tuple((o.id, obstacle_polygon(o)) for o in obstacles if o.stays)
+
+
+def shaped_edge(notes: OnRoof) -> Polygon | None:
+    """The roof's edge where it is no plain rectangle."""
+    return None if is_plain(notes.survey.outline) else sound_outline(notes)
+
+
+def own_distances(
+    panel: PlacedPanel, roof: Rect | None, edge: Polygon | None, obstacles: Standing
+) -> tuple[Distance, ...]:
+    """From one panel to the roof's edges and to the nearest obstacle."""
+    rect = panel_rect(panel)
+    found: list[Distance] = []
+    if roof is not None:
+        found += _to_edges(panel.id, rect, roof) if edge is None else _to_shaped_edges(panel.id, rect, edge)
+    return (*found, *_to_nearest(panel.id, rect.polygon(), dict(obstacles), "obstacle"))
+
+
+def with_neighbours(
+    panels: tuple[PlacedPanel, ...], own: tuple[tuple[Distance, ...], ...]
+) -> tuple[Distance, ...]:
+    """Each panel's own distances and that to the panel nearest to it."""
+    polygons = {p.id: panel_rect(p).polygon() for p in panels}
+    found: list[Distance] = []
+    for panel, distances_of in zip(panels, own, strict=True):
+        others = {i: polygon for i, polygon in polygons.items() if i != panel.id}
+        found += [*distances_of, *_to_nearest(panel.id, polygons[panel.id], others, "panel")]
     return tuple(found)
 
 
@@ -89,23 +108,10 @@ def _to_edges(panel: str, rect: Rect, roof: Rect) -> list[Distance]:
     ]
 
 
-@dataclass(frozen=True, slots=True)
-class _Edge:
-    """The roof's edge, compared by what it was built from: comparing polygons would cost more than
-    measuring.
-    """
-
-    roof: Rect
-    outline: Keyed[Outline]
-    polygon: Polygon = field(compare=False)
-
-
-@lru_cache(maxsize=512)
-def _to_shaped_edges(panel: str, rect: Rect, edge: _Edge) -> list[Distance]:
+def _to_shaped_edges(panel: str, rect: Rect, roof: Polygon) -> list[Distance]:
     """Straight ahead, astern and to both sides, each where the roof's edge comes nearest along the panel's
     own edge.
     """
-    roof = edge.polygon
     x, y = rect.centre
     across = [rect.y_mm + 1.0, y, rect.y_end_mm - 1.0]
     along = [rect.x_mm + 1.0, x, rect.x_end_mm - 1.0]
@@ -169,42 +175,70 @@ def _to_nearest(
     return [Distance(panel, names[best], kind, float(gaps[best]), x0, y0, x1, y1)]
 
 
+@dataclass(frozen=True, slots=True)
+class Hindrance:
+    """What an obstacle keeps free: itself with its clearance, and what its open lid covers."""
+
+    id: str
+    rect: Rect
+    outline: Polygon | None
+    """Its true outline with the clearance, where it is no rectangle."""
+    lid: Rect | None
+    swing: LidSwing | None
+
+
+def hindrances(obstacles: tuple[Obstacle, ...]) -> tuple[Hindrance, ...]:
+    return tuple(_hindrance(o) for o in obstacles if o.stays)
+
+
+def _hindrance(obstacle: Obstacle) -> Hindrance:
+    clearance = obstacle.clearance.mm
+    plain = obstacle.shape == "rectangle"
+    outline = None if plain else obstacle_polygon(obstacle).buffer(clearance)
+    lid, swing = lid_rect(obstacle), lid_swing(obstacle)
+    return Hindrance(obstacle.id, obstacle_rect(obstacle).grown(clearance), outline, lid, swing)
+
+
 def overlaps(plan: RoofPlan) -> tuple[Overlap, ...]:
     """Panels that lie on one another, on an obstacle that stays or its clearance, or under a lid that could
     not open.
     """
-    rects = [(p, panel_rect(p)) for p in plan.panels]
+    in_the_way = hindrances(plan.obstacles)
+    return with_panels(plan.panels, tuple(on_hindrances(p, in_the_way) for p in plan.panels))
+
+
+def with_panels(panels: tuple[PlacedPanel, ...], own: tuple[tuple[Overlap, ...], ...]) -> tuple[Overlap, ...]:
+    """Each panel's overlaps with the panels behind it in the list, and its own with obstacles."""
+    rects = [(p.id, panel_rect(p)) for p in panels]
     found: list[Overlap] = []
     for index, (panel, rect) in enumerate(rects):
         for other, other_rect in rects[index + 1 :]:
-            found += _overlap(panel.id, rect, other.id, other_rect, "panel")
-        for obstacle in plan.obstacles:
-            found += _on_obstacle(panel, rect, obstacle) if obstacle.stays else []
+            found += _overlap(panel, rect, other, other_rect, "panel")
+        found += own[index]
     return tuple(found)
 
 
-def _on_obstacle(panel: PlacedPanel, rect: Rect, obstacle: Obstacle) -> list[Overlap]:
-    found = []
-    if obstacle.shape == "rectangle":
-        found += _overlap(
-            panel.id, rect, obstacle.id, obstacle_rect(obstacle).grown(obstacle.clearance.mm), "obstacle"
-        )
-    else:
-        common = obstacle_polygon(obstacle).buffer(obstacle.clearance.mm).intersection(rect.polygon())
-        if common.area * 1e-6 >= TOUCHING_M2:
-            x0, y0, x1, y1 = common.bounds
-            found.append(Overlap(panel.id, obstacle.id, "obstacle", min(x1 - x0, y1 - y0)))
-    lid = lid_rect(obstacle)
-    if lid is None or _passes_under(panel, rect, obstacle, lid):
-        return found
-    return found + _overlap(panel.id, rect, obstacle.id, lid, "lid")
+def on_hindrances(panel: PlacedPanel, in_the_way: tuple[Hindrance, ...]) -> tuple[Overlap, ...]:
+    """What one panel lies on of obstacles, their clearance and their lids."""
+    rect = panel_rect(panel)
+    found: list[Overlap] = []
+    for one in in_the_way:
+        if one.outline is None:
+            found += _overlap(panel.id, rect, one.id, one.rect, "obstacle")
+        else:
+            common = one.outline.intersection(rect.polygon())
+            if common.area * 1e-6 >= TOUCHING_M2:
+                x0, y0, x1, y1 = common.bounds
+                found.append(Overlap(panel.id, one.id, "obstacle", min(x1 - x0, y1 - y0)))
+        if one.lid is not None and not _passes_under(panel, rect, one.lid, one.swing):
+            found += _overlap(panel.id, rect, one.id, one.lid, "lid")
+    return tuple(found)
 
 
-def _passes_under(panel: PlacedPanel, rect: Rect, obstacle: Obstacle, lid: Rect) -> bool:
+def _passes_under(panel: PlacedPanel, rect: Rect, lid: Rect, swing: LidSwing | None) -> bool:
     """Whether the open lid stands clear above a panel: told only where its angle was measured, else the plan
     decides.
     """
-    swing = lid_swing(obstacle)
     common = rect.clipped(lid)
     if swing is None or common is None or swing.angle_deg <= UPRIGHT_DEG:
         return False

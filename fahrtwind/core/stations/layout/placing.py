@@ -6,7 +6,7 @@ import math
 from typing import Literal
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.catalogue import CATALOGUE
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import Attachment, Foot, PanelModel, PlacedPanel
@@ -132,7 +132,7 @@ def _pair_y(job: Job, panel: PlacedPanel, across: float) -> tuple[float, float]:
 
 
 def find_model(job: Job, name: str) -> PanelModel:
-    for model in (*job.own_models, *CATALOGUE):
+    for model in (*job.own_models, *catalogue()):
         if model.name == name:
             return model
     raise InputError(

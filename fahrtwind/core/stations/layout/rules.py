@@ -285,24 +285,26 @@ def off_outline(
             )
 
 
-@rule("on-falling-edge", "caution", "layout", "Panel over the falling edge of the roof", PRACTICE)
+@rule(
+    "on-falling-edge", "caution", "layout", "Panel over the falling edge of the roof", PRACTICE, each="panels"
+)
 def on_falling_edge(
+    panel: PlacedPanel,
+    own_feet: tuple[FootPlace, ...],
     survey_notes: Survey,
     surveyed: SurveyFindings,
-    feet: tuple[FootPlace, ...],
     units: UnitSystem,
-    panels: tuple[PlacedPanel, ...],
 ) -> Iterator[Found]:
     outline = survey_notes.outline
     if len(surveyed.flat) < 3 or not (outline.side_fall.mm or outline.front_fall.mm or outline.rear_fall.mm):
         return
     flat = polygon_of(surveyed.flat)
-    for f in feet:
+    for f in own_feet:
         away = float(flat.distance(Point(f.x_mm, f.y_mm)))
         if away > 0.5:
             yield Found(
                 place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{_panel(panels, f.panel).name}, foot {f.foot}",
+                where=f"{panel.name}, foot {f.foot}",
                 why=f"It stands {say_length(away, units)} beyond where the roof is flat.",
                 remedy="Move the foot or the panel inward, or shape the foot to the fall.",
                 quantity="beyond",

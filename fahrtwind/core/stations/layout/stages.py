@@ -2,17 +2,29 @@
 
 from __future__ import annotations
 
+from shapely.geometry import Polygon
+
 from fahrtwind.core.job.document import Members, Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.job.views import Plan, SunnyRoof
+from fahrtwind.core.job.views import Plan, Roof, SunnyRoof
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.house import rules, stage, view, working
 from fahrtwind.core.stations.layout.cables import CablePair
 from fahrtwind.core.stations.layout.cables import cable_pairs as pairs_of
 from fahrtwind.core.stations.layout.clear_height import ClearHeight, clear_height_of
-from fahrtwind.core.stations.layout.distances import Distance, Overlap
-from fahrtwind.core.stations.layout.distances import distances as distances_of
-from fahrtwind.core.stations.layout.distances import overlaps as overlaps_of
+from fahrtwind.core.stations.layout.distances import (
+    Distance,
+    Hindrance,
+    Overlap,
+    Standing,
+    hindrances,
+    on_hindrances,
+    own_distances,
+    shaped_edge,
+    standing,
+    with_neighbours,
+    with_panels,
+)
 from fahrtwind.core.stations.layout.dry_fit import DryFit
 from fahrtwind.core.stations.layout.dry_fit import dry_fit as dry_fit_of
 from fahrtwind.core.stations.layout.feet import FootPlace, place_feet
@@ -83,9 +95,45 @@ def cable_pairs(plan: Plan) -> tuple[CablePair, ...]:
     return pairs_of(plan)
 
 
+@stage("layout", "Edge of the roof", "survey.outline")
+def edge(roof_notes: Roof) -> Polygon | None:
+    return shaped_edge(roof_notes)
+
+
+@stage("layout", "Obstacles that stay", "obstacles", otherwise=())
+def standing_obstacles(obstacles: tuple[Obstacle, ...]) -> Standing:
+    return standing(obstacles)
+
+
+@stage("layout", "Distances", "panels.{id}", each="panels", all="distances_by_panel", otherwise=())
+def distances_of_panel(
+    panel: PlacedPanel, roof: Rect | None, edge: Polygon | None, standing_obstacles: Standing
+) -> tuple[Distance, ...]:
+    return own_distances(panel, roof, edge, standing_obstacles)
+
+
 @stage("layout", "Distances", "panels", otherwise=())
-def distances(plan: Plan) -> tuple[Distance, ...]:
-    return distances_of(plan)
+def distances(
+    panels: tuple[PlacedPanel, ...], distances_by_panel: tuple[tuple[Distance, ...], ...]
+) -> tuple[Distance, ...]:
+    return with_neighbours(panels, distances_by_panel)
+
+
+@stage("layout", "Room that obstacles need", "obstacles", otherwise=())
+def in_the_way(obstacles: tuple[Obstacle, ...]) -> tuple[Hindrance, ...]:
+    return hindrances(obstacles)
+
+
+@stage("layout", "Overlaps", "panels.{id}", each="panels", all="overlaps_by_panel", otherwise=())
+def overlaps_of_panel(panel: PlacedPanel, in_the_way: tuple[Hindrance, ...]) -> tuple[Overlap, ...]:
+    return on_hindrances(panel, in_the_way)
+
+
+@stage("layout", "Overlaps", "panels", otherwise=())
+def overlaps(
+    panels: tuple[PlacedPanel, ...], overlaps_by_panel: tuple[tuple[Overlap, ...], ...]
+) -> tuple[Overlap, ...]:
+    return with_panels(panels, overlaps_by_panel)
 
 
 @view()
@@ -101,8 +149,3 @@ def year(sunny_roof: SunnyRoof) -> YieldFinding:
 @working("yield")
 def year_working(sunny_roof: SunnyRoof) -> None:
     explain_yield(sunny_roof)
-
-
-@stage("layout", "Overlaps", "panels", otherwise=())
-def overlaps(plan: Plan) -> tuple[Overlap, ...]:
-    return overlaps_of(plan)

@@ -26,6 +26,19 @@ MEASURES: tuple[tuple[str, int, int], ...] = (
     ("diagonal_starboard", 1, 3),
 )
 SQUARE_WITHIN_MM = 3.0
+STEPS, STILL_MM, SHORTEST_MM = 50, 1e-7, 1e-3
+CORNER_OF = np.array(
+    [
+        [[0, 0, 0, 0, 0], [-0.5, 0, 0, 0, 0]],
+        [[0, 0, 0, 0, 0], [0.5, 0, 0, 0, 0]],
+        [[0, 1, 0, 0, 0], [0, 0, 1, 0, 0]],
+        [[0, 0, 0, 1, 0], [0, 0, 0, 0, 1]],
+    ],
+    dtype=float,
+)
+"""Each corner's x and y from the parameters: width in front, then x and y of both rear corners:
+(4, 2, 5).
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -98,8 +111,6 @@ def _corners(measured: Squareness, length: float) -> tuple[FloatArray, float]:
     """Corners (4, 2) that fit the measures best, front edge on x = 0; what was not measured is taken from its
     opposite.
     """
-    from scipy.optimize import least_squares  # loaded late: it takes a second and few roofs need it
-
     known = {name: value.mm for name, _, _ in MEASURES if (value := getattr(measured, name)) is not None}
     diagonal = float(np.mean([known["diagonal_port"], known["diagonal_starboard"]]))
     width = (
@@ -113,15 +124,37 @@ def _corners(measured: Squareness, length: float) -> tuple[FloatArray, float]:
     ):
         known.setdefault(name, usual)
 
-    def points(p: FloatArray) -> FloatArray:
-        return np.array([[0.0, -p[0] / 2], [0.0, p[0] / 2], [p[1], p[2]], [p[3], p[4]]])
+    wanted = np.array([known[name] for name, _, _ in MEASURES])
+    parameters = _fitted(np.array([width, length, width / 2, length, -width / 2]), wanted)
+    apart, _ = _apart(parameters)
+    return CORNER_OF @ parameters, float(np.abs(wanted - np.linalg.norm(apart, axis=1)).max())
 
-    def off(p: FloatArray) -> FloatArray:
-        c = points(p)
-        return np.array([np.linalg.norm(c[i] - c[j]) - known[name] for name, i, j in MEASURES])
 
-    solved = least_squares(off, np.array([width, length, width / 2, length, -width / 2]))
-    return points(solved.x), float(np.abs(solved.fun).max())
+def _apart(parameters: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """From corner to corner along each measure (6, 2), and how that follows the parameters (6, 2, 5)."""
+    follows = np.array([CORNER_OF[i] - CORNER_OF[j] for _, i, j in MEASURES])
+    return follows @ parameters, follows
+
+
+def _fitted(parameters: FloatArray, wanted: FloatArray) -> FloatArray:
+    """Least squares by Gauss and Newton, steps halved while they lead uphill: corners are linear in the
+    parameters, so each step is one linear solution. (A library's solver takes as long to load as all else.)
+    """
+    for _ in range(STEPS):
+        apart, follows = _apart(parameters)
+        lengths = np.maximum(np.linalg.norm(apart, axis=1), SHORTEST_MM)
+        slopes = np.einsum("mk,mkp->mp", apart / lengths[:, None], follows)
+        step = np.linalg.lstsq(slopes, wanted - lengths, rcond=None)[0]
+        before = float(((wanted - lengths) ** 2).sum())
+        while float(np.abs(step).max()) > STILL_MM:
+            now = np.linalg.norm(_apart(parameters + step)[0], axis=1)
+            if float(((wanted - now) ** 2).sum()) <= before:
+                break
+            step = step / 2
+        parameters = parameters + step
+        if float(np.abs(step).max()) <= STILL_MM:
+            break
+    return parameters
 
 
 def _corner_to_move(corners: FloatArray) -> tuple[int | None, FloatArray]:

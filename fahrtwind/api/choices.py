@@ -1,21 +1,14 @@
-"""Routes of the calculations: one typed route for every entry of the register, and what there is to choose
-from.
-"""
+"""What there is to choose from, and which calculations there are."""
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from typing import Any
 
-from fastapi import APIRouter, Response
-from pydantic import BaseModel
+from fastapi import APIRouter
 
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ClimateChoice, ReadingChoice
-from fahrtwind.calc import CALCULATIONS, Calculation
-from fahrtwind.calc.register import as_json
-from fahrtwind.calc.register import compute as run_typed
-from fahrtwind.core.job import catalogue
+from fahrtwind.core.job.catalogue import SOURCE, catalogue
 from fahrtwind.core.tables.climates import CLIMATES
 from fahrtwind.core.tables.readings import RELIABILITY
 from fahrtwind.files.exports import EXPORTS
@@ -26,34 +19,19 @@ router = APIRouter(prefix="/api", responses=ERROR_RESPONSES)
 
 @router.get("/calc", tags=["calc"])
 def list_calculations() -> list[CalcListed]:
+    """The calculations; each has an address of its own below this one, described in
+    ``/api/calc/openapi.json``.
+    """
+    from fahrtwind.calc import CALCULATIONS  # loaded late: its doors are many and few starts need them
+
     return [CalcListed(name=c.name, answers=c.answers) for c in CALCULATIONS.values()]
-
-
-def _endpoint(found: Calculation) -> Callable[..., Response]:
-    def compute(given: BaseModel) -> Response:
-        return Response(as_json(found.name, run_typed(found, given)), media_type="application/json")
-
-    compute.__annotations__["given"] = found.input_model
-    compute.__name__ = f"calc_{found.name.replace('.', '_')}"
-    return compute
-
-
-for _found in CALCULATIONS.values():
-    router.add_api_route(
-        f"/calc/{_found.name}",
-        _endpoint(_found),
-        methods=["POST"],
-        response_model=_found.result_type,
-        tags=["calc"],
-        summary=_found.answers,
-    )
 
 
 @router.get("/catalogue", tags=["choices"])
 def read_catalogue() -> Catalogue:
     return Catalogue(
-        panels=list(catalogue.CATALOGUE),
-        panel_source=catalogue.SOURCE,
+        panels=list(catalogue()),
+        panel_source=SOURCE,
         climates=[
             ClimateChoice(
                 value=c.name, words=c.words, latitude_deg=c.latitude_deg, longitude_deg=c.longitude_deg
