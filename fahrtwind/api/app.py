@@ -11,7 +11,7 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import choices, choosing, errors, jobs, searches, shop
+from fahrtwind.api import choices, choosing, errors, jobs, records, searches, shop
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.searches import Searches
@@ -19,6 +19,7 @@ from fahrtwind.demo import demo_jobs
 from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
+from fahrtwind.store.records import Records
 from fahrtwind.store.shop import Shop
 
 LARGEST_BODY = LARGEST_BYTES + 1000
@@ -34,12 +35,13 @@ def create_app(
     )
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
+    app.state.records = Records(engine)
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
             app.state.store.create(job, "demo", "Demo job")
     errors.install(app)
     app.include_router(jobs.router)
-    for router in (choosing.router, searches.router, shop.router, choices.router):
+    for router in (choosing.router, records.router, searches.router, shop.router, choices.router):
         app.include_router(router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)

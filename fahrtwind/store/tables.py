@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from datetime import datetime
 
-from sqlalchemy import ForeignKey, Index, String, Text
+from sqlalchemy import ForeignKey, Index, LargeBinary, String, Text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 
@@ -48,3 +48,40 @@ class ShopPanelRow(Base):
 
     name: Mapped[str] = mapped_column(String(80), primary_key=True)
     document: Mapped[str] = mapped_column(Text)
+
+
+class LogRow(Base):
+    """Something that was done or seen, told when it happened. Rows are added, never changed: undo does not
+    reach them.
+    """
+
+    __tablename__ = "log"
+    __table_args__ = (Index("one_log_row_per_entry", "job_id", "entry_id", unique=True),)
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True)
+    number: Mapped[int] = mapped_column(primary_key=True)
+    at: Mapped[datetime]
+    client: Mapped[str] = mapped_column(String(60))
+    entry_id: Mapped[str] = mapped_column(String(60))
+    document: Mapped[str] = mapped_column(Text)
+
+
+class ContentRow(Base):
+    """A file by the hash of its content: the same photograph is kept once, whatever it is called."""
+
+    __tablename__ = "contents"
+
+    digest: Mapped[str] = mapped_column(String(64), primary_key=True)
+    media_type: Mapped[str] = mapped_column(String(60))
+    content: Mapped[bytes] = mapped_column(LargeBinary)
+
+
+class AttachmentRow(Base):
+    """A file that belongs to a job, beside its document."""
+
+    __tablename__ = "attachments"
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True)
+    digest: Mapped[str] = mapped_column(ForeignKey("contents.digest"), primary_key=True)
+    name: Mapped[str] = mapped_column(String(80))
+    at: Mapped[datetime]

@@ -288,6 +288,69 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/log": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Log
+         * @description What was done and seen, in the order in which it came in; with ``after`` only what is newer.
+         */
+        get: operations["read_log_api_jobs__job_id__log_get"];
+        put?: never;
+        /**
+         * Write Log
+         * @description Add an entry. Sent twice under one ``entry_id`` it is written once.
+         */
+        post: operations["write_log_api_jobs__job_id__log_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/attachments": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** List Attachments */
+        get: operations["list_attachments_api_jobs__job_id__attachments_get"];
+        put?: never;
+        /**
+         * Attach
+         * @description Keep a photograph or a document with the job; it is addressed by the hash of its content.
+         */
+        post: operations["attach_api_jobs__job_id__attachments_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/attachments/{digest}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Attachment */
+        get: operations["read_attachment_api_jobs__job_id__attachments__digest__get"];
+        put?: never;
+        post?: never;
+        /** Detach */
+        delete: operations["detach_api_jobs__job_id__attachments__digest__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/proposals": {
         parameters: {
             query?: never;
@@ -723,6 +786,25 @@ export interface components {
             cable_reach: components["schemas"]["Length"];
             /** @default {} */
             margins: components["schemas"]["Margins"];
+        };
+        /**
+         * Attachment
+         * @description A file of a job: the hash of its content is its address.
+         */
+        Attachment: {
+            /** Digest */
+            digest: string;
+            /** Name */
+            name: string;
+            /** Media Type */
+            media_type: string;
+            /** Size */
+            size: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
         };
         /**
          * Bracket
@@ -1924,6 +2006,23 @@ export interface components {
             let_go_m_s: number;
         };
         /**
+         * Logged
+         * @description An entry of the log with its number, when it came in and from which window.
+         */
+        Logged: {
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Client */
+            client: string;
+            /** Entry */
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"];
+        };
+        /**
          * Margins
          * @description Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general
          *     edge clearance.
@@ -2169,6 +2268,15 @@ export interface components {
              */
             common: boolean;
             wanted?: components["schemas"]["Length"] | null;
+        };
+        /** NewEntry */
+        NewEntry: {
+            /** Client */
+            client: string;
+            /** Entry Id */
+            entry_id: string;
+            /** Entry */
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"];
         };
         /** NewJob */
         NewJob: {
@@ -2945,6 +3053,24 @@ export interface components {
             reason: string;
         };
         /**
+         * Remark
+         * @description Something worth remembering, about a place of the job where there is one.
+         */
+        Remark: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "remark";
+            /** Text */
+            text: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+        };
+        /**
          * Remedy
          * @description What would clear a stop: in words with what it would do; edits to make, or where to go and what to fill
          *     in there.
@@ -3633,6 +3759,24 @@ export interface components {
             origin: components["schemas"]["Origin"];
         };
         /**
+         * StepTicked
+         * @description A step of the work, by its title: steps may be numbered anew when the plan changes.
+         */
+        StepTicked: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "step";
+            /** Step */
+            step: string;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+        };
+        /**
          * StraightFinding
          * @description Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end
          *     to move.
@@ -4117,16 +4261,14 @@ export interface components {
             /** Caution */
             caution: string;
         };
-        /** QuantityResult */
-        QuantityResult: {
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Text */
-            text: string;
-            /** On Tape */
-            on_tape: string | null;
+        /** PanelTable */
+        PanelTable: {
+            /** Rows */
+            rows: components["schemas"]["PanelRow"][];
+            /** Usable */
+            usable: number;
+            /** Left Out */
+            left_out: number;
         };
         /**
          * UnderstoodOutline
@@ -4152,26 +4294,32 @@ export interface components {
             /** Notes */
             notes: string[];
         };
-        /** CrownInput */
-        CrownInput: {
-            /** Length Mm */
-            length_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            crown: components["schemas"]["Crown"];
+        /** QuantityInput */
+        QuantityInput: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle" | "voltage" | "current";
+            /** Text */
+            text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /** SpotInput */
+        SpotInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
             /** X Mm */
             x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** PanelTable */
-        PanelTable: {
-            /** Rows */
-            rows: components["schemas"]["PanelRow"][];
-            /** Usable */
-            usable: number;
-            /** Left Out */
-            left_out: number;
         };
         /** ReadingsTable */
         ReadingsTable: {
@@ -4185,26 +4333,19 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** OutlineInput */
-        OutlineInput: {
+        /** QuantityResult */
+        QuantityResult: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
             /** Text */
             text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-            /** Unit */
-            unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
+            /** On Tape */
+            on_tape: string | null;
         };
-        /** QuantityInput */
-        QuantityInput: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle" | "voltage" | "current";
+        /** ReadingsInput */
+        ReadingsInput: {
             /** Text */
             text: string;
             /**
@@ -4223,8 +4364,8 @@ export interface components {
             /** Mass Kg */
             mass_kg?: number | null;
         };
-        /** ReadingsInput */
-        ReadingsInput: {
+        /** OutlineInput */
+        OutlineInput: {
             /** Text */
             text: string;
             /**
@@ -4233,6 +4374,8 @@ export interface components {
              * @enum {string}
              */
             units: "metric" | "imperial";
+            /** Unit */
+            unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
         };
         /**
          * SpotShape
@@ -4258,27 +4401,17 @@ export interface components {
             /** Radius Sigma Mm */
             radius_sigma_mm: number | null;
         };
-        /** SpotInput */
-        SpotInput: {
-            /** Job */
-            job: {
-                [key: string]: unknown;
-            };
-            /** Probe M S */
-            probe_m_s?: number | null;
+        /** CrownInput */
+        CrownInput: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            crown: components["schemas"]["Crown"];
             /** X Mm */
             x_mm: number;
-        };
-        /** RefusedRow */
-        RefusedRow: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Problem */
-            problem: string;
-            /** Remedy */
-            remedy: string;
+            /** Y Mm */
+            y_mm: number;
         };
         /** OutlinePoint */
         OutlinePoint: {
@@ -4318,6 +4451,17 @@ export interface components {
             kind: "seen" | "rivet_row" | "magnet" | "stud_finder" | "knock" | "pilot_solid" | "pilot_through";
             /** Uncertainty */
             uncertainty: string | null;
+        };
+        /** RefusedRow */
+        RefusedRow: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Problem */
+            problem: string;
+            /** Remedy */
+            remedy: string;
         };
     };
     responses: never;
@@ -5735,6 +5879,526 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Change"][];
                 };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_log_api_jobs__job_id__log_get: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logged"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    write_log_api_jobs__job_id__log_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewEntry"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Logged"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    list_attachments_api_jobs__job_id__attachments_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attachment"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    attach_api_jobs__job_id__attachments_post: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/octet-stream": string;
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Attachment"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_attachment_api_jobs__job_id__attachments__digest__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    detach_api_jobs__job_id__attachments__digest__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                digest: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not readable */
             400: {

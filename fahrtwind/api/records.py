@@ -1,0 +1,74 @@
+"""Routes of what is kept beside a job: its log and its files."""
+
+from __future__ import annotations
+
+from typing import Annotated
+
+from fastapi import APIRouter, Body, Depends, Path, Query, Request, Response
+
+from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.schemas import Client, EditId
+from fahrtwind.api.schemas import Request as Strict
+from fahrtwind.core.job.part import Name
+from fahrtwind.core.stations.log.entries import Entry
+from fahrtwind.store.records import Attachment, Logged, Records
+
+router = APIRouter(prefix="/api/jobs/{job_id}", tags=["records"], responses=ERROR_RESPONSES)
+
+
+def records_of(request: Request) -> Records:
+    records: Records = request.app.state.records
+    return records
+
+
+TheRecords = Annotated[Records, Depends(records_of)]
+Digest = Annotated[str, Path(pattern=r"^[0-9a-f]{64}$")]
+
+
+class NewEntry(Strict):
+    client: Client
+    entry_id: EditId
+    entry: Entry
+
+
+@router.get("/log")
+def read_log(job_id: str, records: TheRecords, after: Annotated[int, Query(ge=0)] = 0) -> tuple[Logged, ...]:
+    """What was done and seen, in the order in which it came in; with ``after`` only what is newer."""
+    return records.log(job_id, after)
+
+
+@router.post("/log", status_code=201)
+def write_log(job_id: str, given: NewEntry, records: TheRecords) -> Logged:
+    """Add an entry. Sent twice under one ``entry_id`` it is written once."""
+    return records.write(job_id, given.client, given.entry_id, given.entry)
+
+
+@router.get("/attachments")
+def list_attachments(job_id: str, records: TheRecords) -> tuple[Attachment, ...]:
+    return records.attachments(job_id)
+
+
+@router.post("/attachments", status_code=201)
+def attach(
+    job_id: str,
+    records: TheRecords,
+    name: Annotated[Name, Query()],
+    content: Annotated[
+        bytes, Body(media_type="application/octet-stream", description="JPEG, PNG or PDF, at most 5 MB")
+    ],
+) -> Attachment:
+    """Keep a photograph or a document with the job; it is addressed by the hash of its content."""
+    return records.attach(job_id, name, content)
+
+
+@router.get("/attachments/{digest}", response_class=Response)
+def read_attachment(job_id: str, digest: Digest, records: TheRecords) -> Response:
+    media_type, content = records.content(job_id, digest)
+    headers = {"x-content-type-options": "nosniff", "content-disposition": "inline"}
+    return Response(content, media_type=media_type, headers=headers)
+
+
+@router.delete("/attachments/{digest}", status_code=204, response_class=Response)
+def detach(job_id: str, digest: Digest, records: TheRecords) -> Response:
+    records.detach(job_id, digest)
+    return Response(status_code=204)

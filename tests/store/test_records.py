@@ -1,0 +1,100 @@
+"""The log only grows and undo does not reach it; files are kept once by their content."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from sqlalchemy import Engine, func, select
+from sqlalchemy.orm import Session
+
+from fahrtwind.core.edits import SetValue
+from fahrtwind.core.errors import FahrtwindError, InputError, NotFound, TooLarge
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.log.entries import Remark, StepTicked, steps_done
+from fahrtwind.store.database import backup, open_database
+from fahrtwind.store.jobs import Change, JobStore
+from fahrtwind.store.records import LARGEST_FILE_BYTES, Records
+from fahrtwind.store.tables import ContentRow
+
+PICTURE = b"\x89PNG\r\n\x1a\n" + bytes(200)
+
+
+@pytest.fixture
+def engine(database: Path) -> Iterator[Engine]:
+    engine = open_database(database)
+    yield engine
+    engine.dispose()
+
+
+@pytest.fixture
+def job_id(engine: Engine) -> str:
+    return JobStore(engine).create(Job(name="kept"), "test").id
+
+
+def test_the_last_word_on_a_step_counts_and_undo_leaves_the_log_alone(engine: Engine, job_id: str) -> None:
+    records, store = Records(engine), JobStore(engine)
+    store.edit(job_id, Change(1, "test", "e1"), [SetValue(path="name", value="new")])
+    for i, (step, done) in enumerate((("Dry-fit", True), ("Drill", True), ("Drill", False))):
+        records.write(job_id, "phone", f"t{i}", StepTicked(step=step, done=done))
+    records.write(job_id, "phone", "t3", Remark(text="rib is soft", place="panels.p1.feet.f2"))
+    store.undo(job_id, Change(2, "test", "u1"))
+    kept = records.log(job_id)
+    assert [row.number for row in kept] == [1, 2, 3, 4] and {row.client for row in kept} == {"phone"}
+    assert steps_done(tuple(row.entry for row in kept)) == {"Dry-fit"}
+    assert [row.number for row in records.log(job_id, after=3)] == [4]
+
+
+def test_an_entry_sent_twice_is_written_once(engine: Engine, job_id: str) -> None:
+    records = Records(engine)
+    first = records.write(job_id, "phone", "same", StepTicked(step="Drill"))
+    again = records.write(job_id, "phone", "same", StepTicked(step="Drill"))
+    assert first == again and len(records.log(job_id)) == 1
+
+
+def test_a_picture_is_kept_once_and_goes_with_the_last_job_that_has_it(engine: Engine, job_id: str) -> None:
+    records, other = Records(engine), JobStore(engine).create(Job(name="other"), "test").id
+    kept = records.attach(job_id, "rib.png", PICTURE)
+    assert records.attach(job_id, "again.png", PICTURE) == kept
+    assert records.attach(other, "rib.png", PICTURE).digest == kept.digest
+    assert (kept.media_type, kept.size, kept.name) == ("image/png", len(PICTURE), "rib.png")
+    assert records.content(other, kept.digest) == ("image/png", PICTURE)
+    count = select(func.count()).select_from(ContentRow)
+    for owner, left in ((job_id, 1), (other, 0)):
+        records.detach(owner, kept.digest)
+        with Session(engine) as session:
+            assert session.scalar(count) == left
+        with pytest.raises(NotFound):
+            records.content(owner, kept.digest)
+
+
+@pytest.mark.parametrize(
+    ("content", "error"),
+    [
+        (b"MZ not a picture", InputError),
+        (b"", InputError),
+        (PICTURE + bytes(LARGEST_FILE_BYTES), TooLarge),
+        (b"<svg onload='x'>", InputError),
+    ],
+)
+def test_other_files_are_refused(
+    engine: Engine, job_id: str, content: bytes, error: type[FahrtwindError]
+) -> None:
+    with pytest.raises(error):
+        Records(engine).attach(job_id, "x.png", content)
+    assert Records(engine).attachments(job_id) == ()
+
+
+def test_nothing_is_kept_for_a_job_that_is_not_there_and_a_backup_has_it_all(
+    engine: Engine, job_id: str, database: Path, tmp_path: Path
+) -> None:
+    records = Records(engine)
+    with pytest.raises(NotFound):
+        records.write("nobody", "t", "x", StepTicked(step="Drill"))
+    records.write(job_id, "t", "x", StepTicked(step="Drill"))
+    kept = records.attach(job_id, "rib.png", PICTURE)
+    backup(database, tmp_path / "copy.db")
+    copy = open_database(tmp_path / "copy.db")
+    assert len(Records(copy).log(job_id)) == 1 and Records(copy).content(job_id, kept.digest)[1] == PICTURE
+    copy.dispose()
