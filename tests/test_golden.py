@@ -13,7 +13,7 @@ import pytest
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import SCHEMA_VERSION, Job
 from fahrtwind.core.job.load import load_job
-from tests.truth.golden import KEPT, golden_jobs, path_of, told
+from tests.truth.golden import FIGURES, KEPT, figures, golden_jobs, path_of, told
 
 
 @pytest.mark.parametrize("job", golden_jobs(), ids=lambda job: job.name)
@@ -37,6 +37,10 @@ def _differences(before: Any, now: Any, where: str) -> Any:
             yield f"{where}: {before} is now {now}"
     elif before != now:
         yield f"{where}: {before} is now {now}"
+
+
+def test_ranges_and_catalogue_are_what_they_were() -> None:
+    assert json.loads(FIGURES.read_text(encoding="utf-8")) == figures()
 
 
 @pytest.mark.parametrize("version", range(1, SCHEMA_VERSION + 1))

@@ -16,11 +16,14 @@ from pydantic import TypeAdapter
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job import quantity_ranges
+from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, yield_of
 from fahrtwind.demo import demo_jobs
+from tests.truth.documents import range_ends
 
 KEPT = Path(__file__).parent.parent / "golden"
 DIGITS = 4
@@ -54,11 +57,29 @@ def golden_jobs() -> list[Job]:
     return [*demo_jobs(), *(load_job(json.loads(p.read_text(encoding="utf-8"))) for p in wider)]
 
 
+def figures() -> dict[str, Any]:
+    """What may be typed at all, and the panels to start from: numbers that no demo job happens to touch."""
+    ranges: dict[str, list[float]] = {}
+    for path, end in range_ends():
+        ranges.setdefault(path, []).append(end)
+    own = {
+        name: [within.func.low, within.func.high]
+        for name, kind in vars(quantity_ranges).items()
+        for within in getattr(kind, "__metadata__", ())
+    }
+    models = [model.model_dump(mode="json", exclude_none=True) for model in catalogue()]
+    return {"ranges": ranges, "kinds of range": own, "catalogue": models}
+
+
+FIGURES = KEPT / "figures.json"
+
+
 def path_of(job: Job) -> Path:
     return KEPT / f"{job.name.lower().replace(' ', '-').replace('ä', 'ae')}.json"
 
 
 def write() -> None:
+    FIGURES.write_text(json.dumps(figures(), indent=1, ensure_ascii=False) + "\n", encoding="utf-8")
     for job in golden_jobs():
         parts = [
             f"{json.dumps(name)}: {json.dumps(part, ensure_ascii=False)}" for name, part in told(job).items()

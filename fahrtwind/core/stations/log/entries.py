@@ -31,8 +31,9 @@ Entry = Annotated[StepTicked | Remark, Field(discriminator="kind")]
 def steps_done(entries: tuple[Entry, ...]) -> frozenset[str]:
     """Titles of the steps that the last word on them says are done.
 
-    >>> sorted(steps_done((StepTicked(step="Dry-fit"), StepTicked(step="Mark"), StepTicked(step="Mark",
-    done=False)))) ['Dry-fit']
+    >>> ticked = (StepTicked(step="Dry-fit"), StepTicked(step="Mark"), StepTicked(step="Mark", done=False))
+    >>> sorted(steps_done(ticked))
+    ['Dry-fit']
     """
     last = {e.step: e.done for e in entries if isinstance(e, StepTicked)}
     return frozenset(step for step, done in last.items() if done)
