@@ -5,12 +5,13 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Path, Query, Request, Response
+from pydantic import BaseModel
 
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import Client, EditId
 from fahrtwind.api.schemas import Request as Strict
 from fahrtwind.core.job.part import Name
-from fahrtwind.core.stations.log.entries import Entry
+from fahrtwind.core.stations.log.entries import Entry, steps_done
 from fahrtwind.store.records import Attachment, Logged, Records
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["records"], responses=ERROR_RESPONSES)
@@ -31,16 +32,32 @@ class NewEntry(Strict):
     entry: Entry
 
 
+class JobLog(BaseModel):
+    """The log as far as it was asked for, and what it comes to."""
+
+    entries: tuple[Logged, ...]
+    steps_done: tuple[str, ...]
+
+
+def _log(records: Records, job_id: str, after: int) -> JobLog:
+    entries = records.log(job_id)
+    done = steps_done(tuple(e.entry for e in entries))
+    return JobLog(entries=tuple(e for e in entries if e.number > after), steps_done=tuple(sorted(done)))
+
+
 @router.get("/log")
-def read_log(job_id: str, records: TheRecords, after: Annotated[int, Query(ge=0)] = 0) -> tuple[Logged, ...]:
-    """What was done and seen, in the order in which it came in; with ``after`` only what is newer."""
-    return records.log(job_id, after)
+def read_log(job_id: str, records: TheRecords, after: Annotated[int, Query(ge=0)] = 0) -> JobLog:
+    """What was done and seen, in the order in which it came in; with ``after`` only entries that are
+    newer.
+    """
+    return _log(records, job_id, after)
 
 
 @router.post("/log", status_code=201)
-def write_log(job_id: str, given: NewEntry, records: TheRecords) -> Logged:
-    """Add an entry. Sent twice under one ``entry_id`` it is written once."""
-    return records.write(job_id, given.client, given.entry_id, given.entry)
+def write_log(job_id: str, given: NewEntry, records: TheRecords) -> JobLog:
+    """Add an entry and tell the log. Sent twice under one ``entry_id`` it is written once."""
+    written = records.write(job_id, given.client, given.entry_id, given.entry)
+    return _log(records, job_id, written.number - 1)
 
 
 @router.get("/attachments")

@@ -297,13 +297,14 @@ export interface paths {
         };
         /**
          * Read Log
-         * @description What was done and seen, in the order in which it came in; with ``after`` only what is newer.
+         * @description What was done and seen, in the order in which it came in; with ``after`` only entries that are
+         *     newer.
          */
         get: operations["read_log_api_jobs__job_id__log_get"];
         put?: never;
         /**
          * Write Log
-         * @description Add an entry. Sent twice under one ``entry_id`` it is written once.
+         * @description Add an entry and tell the log. Sent twice under one ``entry_id`` it is written once.
          */
         post: operations["write_log_api_jobs__job_id__log_post"];
         delete?: never;
@@ -1782,6 +1783,16 @@ export interface components {
              * Format: date-time
              */
             changed_at: string;
+        };
+        /**
+         * JobLog
+         * @description The log as far as it was asked for, and what it comes to.
+         */
+        JobLog: {
+            /** Entries */
+            entries: components["schemas"]["Logged"][];
+            /** Steps Done */
+            steps_done: string[];
         };
         /**
          * JobNews
@@ -4212,7 +4223,7 @@ export interface components {
         };
         /**
          * WorkStep
-         * @description One step; ``wait_h`` is how long to wait after it before the next one.
+         * @description One step; ``wait_h`` is how long to wait after it before the next one, ``marks`` which are in hand.
          */
         WorkStep: {
             /** Number */
@@ -4225,6 +4236,11 @@ export interface components {
             check: string;
             /** Wait H */
             wait_h: number;
+            /**
+             * Marks
+             * @enum {string}
+             */
+            marks: "none" | "all" | "holes" | "pads";
         };
         /**
          * Working
@@ -4261,6 +4277,52 @@ export interface components {
             /** Caution */
             caution: string;
         };
+        /** ReadingsTable */
+        ReadingsTable: {
+            /** Understood */
+            understood: components["schemas"]["UnderstoodRow"][];
+            /** Refused */
+            refused: components["schemas"]["RefusedRow"][];
+        };
+        /** ClimateInput */
+        ClimateInput: {
+            /** Text */
+            text: string;
+        };
+        /** CrownInput */
+        CrownInput: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            crown: components["schemas"]["Crown"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /** SpotInput */
+        SpotInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** X Mm */
+            x_mm: number;
+        };
+        /** QuantityResult */
+        QuantityResult: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /** On Tape */
+            on_tape: string | null;
+        };
         /** PanelTable */
         PanelTable: {
             /** Rows */
@@ -4270,29 +4332,16 @@ export interface components {
             /** Left Out */
             left_out: number;
         };
-        /**
-         * UnderstoodOutline
-         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the
-         *     way.
-         */
-        UnderstoodOutline: {
+        /** ReadingsInput */
+        ReadingsInput: {
+            /** Text */
+            text: string;
             /**
-             * Format
+             * Units
+             * @default metric
              * @enum {string}
              */
-            format: "dxf" | "svg" | "csv";
-            /** Points */
-            points: components["schemas"]["OutlinePoint"][];
-            /** Length Mm */
-            length_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            /** Moved X Mm */
-            moved_x_mm: number;
-            /** Moved Y Mm */
-            moved_y_mm: number;
-            /** Notes */
-            notes: string[];
+            units: "metric" | "imperial";
         };
         /** QuantityInput */
         QuantityInput: {
@@ -4310,60 +4359,6 @@ export interface components {
              */
             units: "metric" | "imperial";
         };
-        /** SpotInput */
-        SpotInput: {
-            /** Job */
-            job: {
-                [key: string]: unknown;
-            };
-            /** Probe M S */
-            probe_m_s?: number | null;
-            /** X Mm */
-            x_mm: number;
-        };
-        /** ReadingsTable */
-        ReadingsTable: {
-            /** Understood */
-            understood: components["schemas"]["UnderstoodRow"][];
-            /** Refused */
-            refused: components["schemas"]["RefusedRow"][];
-        };
-        /** ClimateInput */
-        ClimateInput: {
-            /** Text */
-            text: string;
-        };
-        /** QuantityResult */
-        QuantityResult: {
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Text */
-            text: string;
-            /** On Tape */
-            on_tape: string | null;
-        };
-        /** ReadingsInput */
-        ReadingsInput: {
-            /** Text */
-            text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-        };
-        /** PanelsInput */
-        PanelsInput: {
-            /** Text */
-            text: string;
-            /** Frame Mm */
-            frame_mm?: number | null;
-            /** Mass Kg */
-            mass_kg?: number | null;
-        };
         /** OutlineInput */
         OutlineInput: {
             /** Text */
@@ -4376,6 +4371,15 @@ export interface components {
             units: "metric" | "imperial";
             /** Unit */
             unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
+        };
+        /** PanelsInput */
+        PanelsInput: {
+            /** Text */
+            text: string;
+            /** Frame Mm */
+            frame_mm?: number | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
         };
         /**
          * SpotShape
@@ -4401,17 +4405,29 @@ export interface components {
             /** Radius Sigma Mm */
             radius_sigma_mm: number | null;
         };
-        /** CrownInput */
-        CrownInput: {
+        /**
+         * UnderstoodOutline
+         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the
+         *     way.
+         */
+        UnderstoodOutline: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "dxf" | "svg" | "csv";
+            /** Points */
+            points: components["schemas"]["OutlinePoint"][];
             /** Length Mm */
             length_mm: number;
             /** Width Mm */
             width_mm: number;
-            crown: components["schemas"]["Crown"];
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
+            /** Moved X Mm */
+            moved_x_mm: number;
+            /** Moved Y Mm */
+            moved_y_mm: number;
+            /** Notes */
+            notes: string[];
         };
         /** OutlinePoint */
         OutlinePoint: {
@@ -4420,18 +4436,16 @@ export interface components {
             /** Y Mm */
             y_mm: number;
         };
-        /**
-         * PanelRow
-         * @description One line of the file: the model it means, or what is wrong with it.
-         */
-        PanelRow: {
+        /** RefusedRow */
+        RefusedRow: {
             /** Line */
             line: number;
-            /** Name */
-            name: string;
-            model: components["schemas"]["PanelModel"] | null;
+            /** Text */
+            text: string;
             /** Problem */
             problem: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * UnderstoodRow
@@ -4452,16 +4466,18 @@ export interface components {
             /** Uncertainty */
             uncertainty: string | null;
         };
-        /** RefusedRow */
-        RefusedRow: {
+        /**
+         * PanelRow
+         * @description One line of the file: the model it means, or what is wrong with it.
+         */
+        PanelRow: {
             /** Line */
             line: number;
-            /** Text */
-            text: string;
+            /** Name */
+            name: string;
+            model: components["schemas"]["PanelModel"] | null;
             /** Problem */
             problem: string;
-            /** Remedy */
-            remedy: string;
         };
     };
     responses: never;
@@ -5964,7 +5980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Logged"][];
+                    "application/json": components["schemas"]["JobLog"];
                 };
             };
             /** @description Not readable */
@@ -6053,7 +6069,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Logged"];
+                    "application/json": components["schemas"]["JobLog"];
                 };
             };
             /** @description Not readable */

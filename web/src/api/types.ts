@@ -52,3 +52,6 @@ export type StationName = StationState["station"];
 export type Edit = Schemas["EditRequest"]["edits"][number];
 export type Remedy = components["schemas"]["Remedy"];
 export type New = Schemas["Changed"] | Schemas["Spliced"];
+export type JobLog = Schemas["JobLog"];
+export type LogEntry = Schemas["Logged"]["entry"];
+export type WorkStep = Schemas["WorkStep"];

@@ -19,6 +19,8 @@ import { useDrag } from "./useDrag";
 
 const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
+/** On a strip narrower than that, dimensions would lie on one another. */
+const NARROW_PX = 560;
 
 export function RoofStrip({ sections }: { sections: boolean }) {
   const { id, handle, selection, select } = useDesk();
@@ -78,7 +80,7 @@ export function RoofStrip({ sections }: { sections: boolean }) {
         <PanelShapes scale={scale} drag={drag} />
         <ShadowShapes scale={scale} />
         <FootShapes scale={scale} />
-        {panel && <Dimensions scale={scale} panel={panel} />}
+        {panel && scale.width > NARROW_PX && <Dimensions scale={scale} panel={panel} />}
         <RoofMarks scale={scale} />
         <SnapLines scale={scale} moved={drag.moved} />
         <ScanBrackets scale={scale} />

@@ -2,7 +2,7 @@ import { useState } from "react";
 import { Link } from "react-router";
 import { useDrafts } from "../job/drafts";
 import { useDesk, usePartOf } from "../job/JobContext";
-import { stationOf } from "../job/stations";
+import { stationOf } from "../stations";
 import { applyTheme, currentTheme } from "./theme";
 import { Wordmark } from "./Wordmark";
 

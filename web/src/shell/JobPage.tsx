@@ -1,35 +1,18 @@
-/** One job: header, road, the roof strip with its verdict, the station's own matter, and the snags. */
-import { type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from "react";
+/** One job: what is selected and where one is, handed to the shell that fits the screen. */
+import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { StationName } from "../api/types";
 import { WorkingDialog } from "../fields/WorkingDialog";
 import { JobContext, type JobDesk, type Selection, selectedPanel } from "../job/JobContext";
 import { type Shown, useShown } from "../job/shown";
-import { stationInfo } from "../job/stations";
 import { type Trouble, useJob } from "../job/useJob";
-import { CrossSection } from "../roof/CrossSection";
 import { forgetCursor } from "../roof/cursor";
-import { RoofStrip } from "../roof/RoofStrip";
-import { HoldStation } from "../stations/hold/HoldStation";
-import { LayoutStation } from "../stations/layout/LayoutStation";
-import { RoofDayStation } from "../stations/roof-day/RoofDayStation";
-import { StructureStation } from "../stations/structure/StructureStation";
-import { SurveyStation } from "../stations/survey/SurveyStation";
-import { Header } from "./Header";
-import { focusBox, OpenQuestions } from "./OpenQuestions";
-import { Road } from "./Road";
-import { SnagList } from "./SnagList";
-import { TroubleBar } from "./TroubleBar";
-import { Verdict } from "./Verdict";
+import { stationInfo } from "../stations";
+import { Desk } from "./Desk";
+import { focusBox } from "./OpenQuestions";
+import { Phone, usePhone } from "./Phone";
 
 const nameOf = (shown: Shown) => shown.answer.job.name;
-const BODIES: Partial<Record<StationName, () => ReactNode>> = {
-  survey: SurveyStation,
-  structure: StructureStation,
-  layout: LayoutStation,
-  hold: HoldStation,
-  "roof-day": RoofDayStation,
-};
 
 export function JobPage() {
   const { id = "", station } = useParams();
@@ -66,7 +49,7 @@ export function JobPage() {
   const heading = useRef<HTMLHeadingElement>(null);
   const [working, setWorking] = useState<{ place: string; title: string } | null>(null);
   const info = stationInfo(station);
-  const [sections, setSections] = useState(() => localStorage.getItem("sections") === "shown");
+  const phone = usePhone();
   useEffect(() => forgetCursor, []);
 
   const go = useCallback(
@@ -127,56 +110,13 @@ export function JobPage() {
       </main>
     );
 
-  const Body = BODIES[info.name];
   return (
     <JobContext value={desk}>
-      <div className="lg:h-full flex flex-col bg-sheet">
-        <button
-          type="button"
-          className="act sr-only focus:not-sr-only focus:!absolute focus:z-10 focus:bg-tape focus:text-[#1d2225]"
-          onClick={() => heading.current?.focus()}
-        >
-          To the station
-        </button>
-        <Header />
-        <Road current={info.name} />
-        <TroubleBar />
-        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
-          <RoofStrip sections={sections} />
-          <div className="border-l border-hair pl-4 min-w-0 flex flex-col">
-            <Verdict />
-            <div className="mt-auto">
-              {sections && <CrossSection />}
-              <button
-                type="button"
-                className="underline text-[13px] no-print"
-                aria-pressed={sections}
-                onClick={() => {
-                  localStorage.setItem("sections", sections ? "hidden" : "shown");
-                  setSections(!sections);
-                }}
-              >
-                {sections ? "Hide side and cross-section" : "Show side and cross-section"}
-              </button>
-            </div>
-          </div>
-        </div>
-        <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_340px] flex-1 min-h-0">
-          <main ref={main} id="station" className="overflow-auto px-4 py-2 min-h-0 min-w-0">
-            <div className="flex items-baseline gap-3">
-              <h1 ref={heading} tabIndex={-1} className="text-[22px] outline-none">
-                {info.title}
-              </h1>
-              <p className="text-soft">{info.question}</p>
-            </div>
-            <OpenQuestions station={info.name} />
-            {Body ? <Body /> : <p className="py-3 max-w-[60ch]">{info.later}</p>}
-          </main>
-          <aside className="border-l border-hair px-3 py-2 min-h-0 bg-paper/60">
-            <SnagList station={info.name} />
-          </aside>
-        </div>
-      </div>
+      {phone && info.phone ? (
+        <Phone station={info} heading={heading} />
+      ) : (
+        <Desk station={info} main={main} heading={heading} />
+      )}
       <WorkingDialog place={working?.place ?? null} title={working?.title ?? ""} close={() => setWorking(null)} />
     </JobContext>
   );

@@ -1,7 +1,7 @@
 /** The road with its stations: each a question with a state and the count of its snags. */
 import type { StationState } from "../api/types";
 import { useDesk, usePartOf } from "../job/JobContext";
-import { STATIONS } from "../job/stations";
+import { STATIONS } from "../stations";
 
 const STATE_WORDS: Record<StationState["state"], string> = {
   open: "open",

@@ -9,7 +9,7 @@ import type { Remedy, Snag, StationName } from "../api/types";
 import { fillRow } from "../job/drafts";
 import { useDesk, usePartOf, useRevision } from "../job/JobContext";
 import { counted, countWords, grouped, type SnagGroup } from "../job/snagGroups";
-import { STATIONS, stationOf } from "../job/stations";
+import { STATIONS, stationOf } from "../stations";
 
 const SHOWN = 3;
 

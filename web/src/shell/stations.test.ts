@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
-import { STATIONS, stationInfo, stationOf } from "../job/stations";
 import { RoofScale } from "../roof/geometry";
 import { ringPath } from "../roof/SurveyShapes";
+import { STATIONS, stationInfo, stationOf } from "../stations";
 import { angle } from "../ui/format";
 
 describe("the road", () => {

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_run
 from fahrtwind.core.stations.hold.schools import SCHOOLS
-from fahrtwind.core.stations.hold.schools.school import Mark, Task
+from fahrtwind.core.stations.hold.schools.school import Mark, MarksInHand, Task
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 Work = Callable[[RoofPlan, int, str], list[Task]]
@@ -16,13 +16,14 @@ Work = Callable[[RoofPlan, int, str], list[Task]]
 
 @dataclass(frozen=True, slots=True)
 class WorkStep:
-    """One step; ``wait_h`` is how long to wait after it before the next one."""
+    """One step; ``wait_h`` is how long to wait after it before the next one, ``marks`` which are in hand."""
 
     number: int
     title: str
     detail: str
     check: str
     wait_h: float
+    marks: MarksInHand
 
 
 def work_steps(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkStep, ...]:
@@ -30,7 +31,8 @@ def work_steps(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple
     if any(p.feet for p in plan.panels):
         tasks += _after(plan, seal)
     return tuple(
-        WorkStep(i, task.title, task.detail, task.check, task.wait_h) for i, task in enumerate(tasks, start=1)
+        WorkStep(i, task.title, task.detail, task.check, task.wait_h, task.marks)
+        for i, task in enumerate(tasks, start=1)
     )
 
 
@@ -88,6 +90,7 @@ def _on_the_roof(marks: int) -> list[Task]:
             "Mark the feet from the datum",
             f"{marks} marks with their numbers; measure each from the datum, not from its neighbour.",
             "Diagonals of each panel's feet agree.",
+            marks="all",
         ),
         Task(
             "Dry-fit",
@@ -105,6 +108,7 @@ def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
             f"{seal.round}, {bead} of bead. Do it before a panel covers the feet.",
             "Unbroken bead, no gap at the corners.",
             24,
+            marks="all",
         ),
         Task(
             "Join cables that a panel will cover",

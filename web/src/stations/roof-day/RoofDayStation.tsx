@@ -5,6 +5,7 @@ import type { Mark } from "../../api/types";
 import { Group } from "../../fields/Field";
 import { Worked } from "../../fields/WorkingDialog";
 import { useDesk, useEvaluation, useFinding, useUnits } from "../../job/JobContext";
+import { useLog } from "../../job/useLog";
 import { inches, length } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
 
@@ -29,7 +30,7 @@ export function RoofDayStation() {
         Ladder on firm ground, goggles on, look behind the skin for wires and lines, panels covered: they are live in
         light.
       </p>
-      <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-2 gap-x-8">
+      <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-6">
         <Marks marks={findings.marks} />
         <div>
           <Steps />
@@ -118,14 +119,30 @@ function Marks({ marks }: { marks: Mark[] }) {
 }
 
 function Steps() {
+  const { id } = useDesk();
   const steps = useFinding("steps");
+  const log = useLog(id);
   return (
-    <Group title="Steps in order">
+    <Group
+      title="Steps in order"
+      aside={
+        <span className="text-soft">
+          {steps.filter((s) => log.done.has(s.title)).length} of {steps.length} done
+        </span>
+      }
+    >
       <ol>
         {steps.map((step) => (
-          <li key={step.number} className="grid grid-cols-[24px_1fr] border-b border-hair py-1">
+          <li key={step.number} className="grid grid-cols-[28px_24px_1fr] items-start border-b border-hair py-1">
+            <input
+              type="checkbox"
+              className="w-[18px] h-[18px] !min-h-0 mt-[3px] accent-[var(--color-ink)]"
+              checked={log.done.has(step.title)}
+              aria-label={`Step ${step.number} is done: ${step.title}`}
+              onChange={(event) => log.write({ kind: "step", step: step.title, done: event.target.checked })}
+            />
             <span className="font-sign font-semibold text-[16px]">{step.number}</span>
-            <span>
+            <span className={log.done.has(step.title) ? "text-soft" : ""}>
               <span className="font-semibold">{step.title}.</span> {step.detail}{" "}
               <span className="text-chalk font-semibold">{step.check}</span>
               {step.wait_h > 0 && <span className="font-semibold"> Wait {step.wait_h} h.</span>}
@@ -133,6 +150,8 @@ function Steps() {
           </li>
         ))}
       </ol>
+      {log.refusal && <p className="text-signal font-semibold">{log.refusal}</p>}
+      {log.waiting > 0 && <p className="text-soft">{log.waiting} not stored yet: kept in this window.</p>}
     </Group>
   );
 }

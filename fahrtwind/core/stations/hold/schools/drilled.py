@@ -144,11 +144,13 @@ def drilling(plan: RoofPlan, count: int, under: str) -> list[Task]:
             "Drill one pilot hole and look",
             f"{look} Depth stop on the bit, goggles on.",
             "Solid in the member where the plan says so. If not: stop and enter the reading.",
+            marks="holes",
         ),
         Task(
             "Drill the rest",
             f"{count} holes by their numbers: pilot, then final size.",
             "Count the holes against the map.",
+            marks="holes",
         ),
         Task(
             "Deburr, remove every chip, paint the edges" if metal else "Clean the holes",
@@ -160,5 +162,6 @@ def drilling(plan: RoofPlan, count: int, under: str) -> list[Task]:
             f"Lay {under} under the feet and set the fasteners",
             "Some into each hole too. Tighten until it squeezes out all round.",
             "Squeeze-out on all four sides.",
+            marks="holes",
         ),
     ]

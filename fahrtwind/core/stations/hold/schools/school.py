@@ -56,14 +56,18 @@ class Needed:
     note: str = ""
 
 
+MarksInHand = Literal["none", "all", "holes", "pads"]
+
+
 @dataclass(frozen=True, slots=True)
 class Task:
-    """A step of the work before it has a number; ``wait_h`` is how long to wait after it."""
+    """A step of the work before it has a number. ``wait_h``: to wait after it; ``marks``: in hand."""
 
     title: str
     detail: str
     check: str
     wait_h: float = 0.0
+    marks: MarksInHand = "none"
 
 
 @dataclass(frozen=True, slots=True)

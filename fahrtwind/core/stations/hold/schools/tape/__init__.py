@@ -72,12 +72,14 @@ def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
             "Abrade, wipe, prime under the pads",
             "In that order, as the tape's maker says. Gloves and air: solvents.",
             "Water spreads on the surface instead of beading.",
+            marks="pads",
         ),
         Task(
             "Stick and press the pads",
             f"{count} feet, roof at {low} to {high}. Press each with body weight.",
             "Full flat contact, no light under an edge.",
             dwell,
+            marks="pads",
         ),
     ]
 

@@ -1,0 +1,9 @@
+import type { Station } from "../station";
+import { HoldStation } from "./HoldStation";
+
+export const hold: Station = {
+  name: "hold",
+  title: "Hold",
+  question: "Will it stay on?",
+  body: HoldStation,
+};

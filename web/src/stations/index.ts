@@ -1,0 +1,27 @@
+/** The road: all stations in the order of the work. A new one is a folder and a line here. */
+import type { StationName } from "../api/types";
+import { build } from "./build";
+import { days } from "./days";
+import { hold } from "./hold";
+import { layout } from "./layout";
+import { log } from "./log";
+import { roofDay } from "./roof-day";
+import { seal } from "./seal";
+import type { Station } from "./station";
+import { structure } from "./structure";
+import { survey } from "./survey";
+import { wire } from "./wire";
+
+export const STATIONS: readonly Station[] = [survey, structure, layout, hold, build, seal, wire, days, roofDay, log];
+
+export function stationInfo(name: string | undefined): Station {
+  return STATIONS.find((s) => s.name === name) ?? survey;
+}
+
+/** Which station shows the thing a job path names. */
+export function stationOf(place: string, fallback: StationName): StationName {
+  if (/^(vehicle|obstacles|survey)/.test(place)) return "survey";
+  if (/^(readings|scans|members|structure|mounting)/.test(place)) return "structure";
+  if (place.includes(".hold") || place.includes(".feet.") || place === "assumptions") return "hold";
+  return fallback;
+}
