@@ -15,12 +15,12 @@ from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.edits import apply_edits
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
 from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
-from fahrtwind.core.stations.layout.sun.findings import YieldFinding, yield_of
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
 
@@ -39,7 +39,8 @@ def read_snaps(job_id: str, store: Store, panel: Annotated[Identifier, Query()])
 @router.get("/yield")
 def read_yield(job_id: str, store: Store) -> YieldFinding:
     """The year's energy with shadows, at the job's place and climate."""
-    return yield_of(SunnyRoof.of(store.get(job_id).job))
+    found: YieldFinding = visit(store.get(job_id).job).demand("year")
+    return found
 
 
 @router.get("/day")

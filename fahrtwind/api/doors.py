@@ -10,6 +10,7 @@ from threading import Lock
 
 from fastapi import FastAPI, Response
 from pydantic import BaseModel
+from starlette.concurrency import run_in_threadpool
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fahrtwind import __version__
@@ -69,4 +70,5 @@ class Later:
             return self._app
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        await self.ready()(scope, receive, send)
+        app = await run_in_threadpool(self.ready) if self._app is None else self._app
+        await app(scope, receive, send)

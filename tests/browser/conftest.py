@@ -55,14 +55,14 @@ class Server:
         self.process.wait()
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def server(tmp_path_factory: pytest.TempPathFactory) -> Iterator[Server]:
     running = Server(tmp_path_factory.mktemp("browser"))
     yield running
     running.kill()
 
 
-@pytest.fixture(scope="module")
+@pytest.fixture(scope="session")
 def browser() -> Iterator[Browser]:
     with sync_playwright() as playwright:
         found = playwright.chromium.launch(executable_path="/usr/bin/chromium")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import fields, is_dataclass
 from math import isfinite
-from typing import Any
+from typing import Any, get_args
 
 import pytest
 from pydantic import BaseModel
@@ -13,7 +13,9 @@ from fahrtwind.core.edits import PlacePanel, SetValue, apply_edits
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import BoltName, ScrewName
 from fahrtwind.core.quantities import Quantity
+from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.demo import demo_jobs
 from fahrtwind.files.drawing import drill_drawing
 from fahrtwind.files.job_file import read_job, write_job
@@ -114,3 +116,7 @@ def test_a_ninth_panel_past_the_end_is_an_input_error() -> None:
         for _ in range(24):
             job = apply_edits(job, [PlacePanel(model="Halde 410")])
     assert caught.value.field == "panels" and len(job.panels) >= 8
+
+
+def test_what_may_be_chosen_is_what_the_tables_know() -> None:
+    assert set(get_args(ScrewName)) == set(SCREWS) and set(get_args(BoltName)) == set(BOLTS)

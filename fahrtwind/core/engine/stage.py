@@ -22,7 +22,7 @@ from typing import Any, Literal, TypeVar
 
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.silence import Question, Silence, silence_of
-from fahrtwind.core.errors import FahrtwindError
+from fahrtwind.core.errors import NotFound
 from fahrtwind.core.formulas.declare import Step, recording
 
 F = TypeVar("F", bound=Callable[..., Any])
@@ -181,6 +181,7 @@ class Visit:
         self._wholes: dict[str, Any] = {}
         self._entries: dict[str, dict[str, Any]] = {}
         self.silent: dict[tuple[str, str], Silence] = {}
+        self._errors: dict[tuple[str, str], Exception] = {}
         self.questions: dict[tuple[str, str], Question] = {}
 
     def __getitem__(self, name: str) -> Any:
@@ -191,6 +192,15 @@ class Visit:
         if name not in self._wholes:
             self._wholes[name] = self._worked_out(self.house.parts[name], "", ())
         return self._wholes[name]
+
+    def demand(self, name: str) -> Any:
+        """A whole part for somebody who asks for nothing else: raises what keeps it from being told."""
+        value = self[name]
+        if (name, "") in self._errors:
+            raise self._errors[name, ""]
+        if value is UNKNOWN:
+            raise NotFound("That is not known yet.", remedy="Answer the open questions first.", field=name)
+        return value
 
     def get(self, name: str, otherwise: Any = None) -> Any:
         """A whole part, or ``otherwise`` where it is not known."""
@@ -240,26 +250,25 @@ class Visit:
         key = (part.name, entry_id)
         done = None if part.kind == "view" else self.memory.done(key, given)
         if done is None:
-            value, silence = self._run(part, entry_id, given)
-            done = (self.memory.same_as_before(key, value), silence)
+            value, error = self._run(part, given)
+            done = (self.memory.same_as_before(key, value), error)
             if part.kind != "view":
                 self.memory.keep(key, given, done)
-        value, silence = done
-        if silence is not None:
-            self.silent[key] = silence
+        value, error = done
+        if error is not None:
+            self._errors[key] = error
+            self.silent[key] = silence_of(part.station, part.at.format(id=entry_id), part.what, error)
         if isinstance(value, Missing):
             self.questions[key] = value.question
             return UNKNOWN
         return value
 
-    def _run(self, part: Declared, entry_id: str, given: tuple[Any, ...]) -> tuple[Any, Silence | None]:
+    def _run(self, part: Declared, given: tuple[Any, ...]) -> tuple[Any, Exception | None]:
         try:
             value = part.work(*given)
             return (tuple(value) if isinstance(value, Iterator) else value), None
-        except FahrtwindError as error:
-            return part.otherwise, silence_of(part.station, part.at.format(id=entry_id), part.what, error)
-        except Exception as error:
-            return part.otherwise, silence_of(part.station, part.at.format(id=entry_id), part.what, error)
+        except Exception as error:  # whatever it is: the rest of the document must stay readable and mendable
+            return part.otherwise, error.with_traceback(None)
 
     def everything(self, kinds: Iterable[Kind] = ("view", "stage", "rule")) -> None:
         """Work out all that is not slow."""

@@ -16,8 +16,6 @@ from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 
 ScrewName = Literal["#8", "#10", "#12", "#14"]
 BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
-assert set(SCREWS) == set(ScrewName.__args__), "the screw table and the job's choices have drifted apart"  # type: ignore[attr-defined]
-assert set(BOLTS) == set(BoltName.__args__), "the bolt table and the job's choices have drifted apart"  # type: ignore[attr-defined]
 
 
 Coefficient = Annotated[float, Field(ge=-2, le=1)]

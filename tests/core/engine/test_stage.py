@@ -13,6 +13,7 @@ from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.rule import Found, Rules
 from fahrtwind.core.engine.silence import Question
 from fahrtwind.core.engine.stage import UNKNOWN, House, Missing, Visit
+from fahrtwind.core.errors import NotFound
 from fahrtwind.core.formulas.air import dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 
@@ -113,6 +114,19 @@ def test_a_slow_stage_runs_when_somebody_looks(bench: Bench) -> None:
     seen = bench.visit(Shelf((Box("a", 1.0),)))
     seen.everything()
     assert "years" not in bench.runs and seen["years"] == 5.0 and bench.runs["years"] == 1
+
+
+def test_who_asks_for_one_part_alone_is_told_why_it_cannot_be_had(bench: Bench) -> None:
+    @bench.house.stage("shelf", "Quotient", slow=True)
+    def quotient(total: float) -> float:
+        return 1 / total
+
+    assert bench.visit(Shelf((Box("a", 1.0),))).demand("quotient") == 0.1
+    for _ in range(2):
+        with pytest.raises(ZeroDivisionError):
+            bench.visit(Shelf()).demand("quotient")
+    with pytest.raises(NotFound):
+        bench.visit(Shelf(height=None)).demand("height")
 
 
 def test_what_is_missing_is_asked_for_and_stops_only_who_needs_it(bench: Bench) -> None:

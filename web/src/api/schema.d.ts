@@ -4277,52 +4277,6 @@ export interface components {
             /** Caution */
             caution: string;
         };
-        /** ReadingsTable */
-        ReadingsTable: {
-            /** Understood */
-            understood: components["schemas"]["UnderstoodRow"][];
-            /** Refused */
-            refused: components["schemas"]["RefusedRow"][];
-        };
-        /** ClimateInput */
-        ClimateInput: {
-            /** Text */
-            text: string;
-        };
-        /** CrownInput */
-        CrownInput: {
-            /** Length Mm */
-            length_mm: number;
-            /** Width Mm */
-            width_mm: number;
-            crown: components["schemas"]["Crown"];
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** SpotInput */
-        SpotInput: {
-            /** Job */
-            job: {
-                [key: string]: unknown;
-            };
-            /** Probe M S */
-            probe_m_s?: number | null;
-            /** X Mm */
-            x_mm: number;
-        };
-        /** QuantityResult */
-        QuantityResult: {
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Text */
-            text: string;
-            /** On Tape */
-            on_tape: string | null;
-        };
         /** PanelTable */
         PanelTable: {
             /** Rows */
@@ -4331,79 +4285,6 @@ export interface components {
             usable: number;
             /** Left Out */
             left_out: number;
-        };
-        /** ReadingsInput */
-        ReadingsInput: {
-            /** Text */
-            text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-        };
-        /** QuantityInput */
-        QuantityInput: {
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle" | "voltage" | "current";
-            /** Text */
-            text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-        };
-        /** OutlineInput */
-        OutlineInput: {
-            /** Text */
-            text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-            /** Unit */
-            unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
-        };
-        /** PanelsInput */
-        PanelsInput: {
-            /** Text */
-            text: string;
-            /** Frame Mm */
-            frame_mm?: number | null;
-            /** Mass Kg */
-            mass_kg?: number | null;
-        };
-        /**
-         * SpotShape
-         * @description The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard),
-         *     local radius.
-         *
-         *     ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard
-         *     deviation.
-         */
-        SpotShape: {
-            /** Height Mm */
-            height_mm: number;
-            /** Height Sigma Mm */
-            height_sigma_mm: number;
-            /** Slope Across Deg */
-            slope_across_deg: number;
-            /** Slope Across Sigma Deg */
-            slope_across_sigma_deg: number;
-            /** Slope Along Deg */
-            slope_along_deg: number;
-            /** Radius Mm */
-            radius_mm: number | null;
-            /** Radius Sigma Mm */
-            radius_sigma_mm: number | null;
         };
         /**
          * UnderstoodOutline
@@ -4429,23 +4310,137 @@ export interface components {
             /** Notes */
             notes: string[];
         };
-        /** OutlinePoint */
-        OutlinePoint: {
+        /** OutlineInput */
+        OutlineInput: {
+            /** Text */
+            text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+            /** Unit */
+            unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
+        };
+        /** ReadingsTable */
+        ReadingsTable: {
+            /** Understood */
+            understood: components["schemas"]["UnderstoodRow"][];
+            /** Refused */
+            refused: components["schemas"]["RefusedRow"][];
+        };
+        /** QuantityInput */
+        QuantityInput: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "length" | "speed" | "mass" | "power" | "temperature" | "angle" | "voltage" | "current";
+            /** Text */
+            text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /** QuantityResult */
+        QuantityResult: {
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Text */
+            text: string;
+            /** On Tape */
+            on_tape: string | null;
+        };
+        /** SpotInput */
+        SpotInput: {
+            /** Job */
+            job: {
+                [key: string]: unknown;
+            };
+            /** Probe M S */
+            probe_m_s?: number | null;
+            /** X Mm */
+            x_mm: number;
+        };
+        /**
+         * SpotShape
+         * @description The roof at one spot: height over the roof's middle, slopes (positive: falls aft, falls to starboard),
+         *     local radius.
+         *
+         *     ``radius_mm`` is None where the roof is flatter than about 60 m radius. Every figure with one standard
+         *     deviation.
+         */
+        SpotShape: {
+            /** Height Mm */
+            height_mm: number;
+            /** Height Sigma Mm */
+            height_sigma_mm: number;
+            /** Slope Across Deg */
+            slope_across_deg: number;
+            /** Slope Across Sigma Deg */
+            slope_across_sigma_deg: number;
+            /** Slope Along Deg */
+            slope_along_deg: number;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Radius Sigma Mm */
+            radius_sigma_mm: number | null;
+        };
+        /** CrownInput */
+        CrownInput: {
+            /** Length Mm */
+            length_mm: number;
+            /** Width Mm */
+            width_mm: number;
+            crown: components["schemas"]["Crown"];
             /** X Mm */
             x_mm: number;
             /** Y Mm */
             y_mm: number;
         };
-        /** RefusedRow */
-        RefusedRow: {
-            /** Line */
-            line: number;
+        /** ReadingsInput */
+        ReadingsInput: {
             /** Text */
             text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /** ClimateInput */
+        ClimateInput: {
+            /** Text */
+            text: string;
+        };
+        /** PanelsInput */
+        PanelsInput: {
+            /** Text */
+            text: string;
+            /** Frame Mm */
+            frame_mm?: number | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
+        };
+        /**
+         * PanelRow
+         * @description One line of the file: the model it means, or what is wrong with it.
+         */
+        PanelRow: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            model: components["schemas"]["PanelModel"] | null;
             /** Problem */
             problem: string;
-            /** Remedy */
-            remedy: string;
         };
         /**
          * UnderstoodRow
@@ -4466,18 +4461,23 @@ export interface components {
             /** Uncertainty */
             uncertainty: string | null;
         };
-        /**
-         * PanelRow
-         * @description One line of the file: the model it means, or what is wrong with it.
-         */
-        PanelRow: {
+        /** OutlinePoint */
+        OutlinePoint: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+        };
+        /** RefusedRow */
+        RefusedRow: {
             /** Line */
             line: number;
-            /** Name */
-            name: string;
-            model: components["schemas"]["PanelModel"] | null;
+            /** Text */
+            text: string;
             /** Problem */
             problem: string;
+            /** Remedy */
+            remedy: string;
         };
     };
     responses: never;

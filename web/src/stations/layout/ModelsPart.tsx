@@ -1,6 +1,6 @@
 /** Panel models: the job's copies with everything their sheets say, the shop's list, a table to load. */
 import { useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { http, unwrap } from "../../api/client";
 import type { PanelModel, PanelTable } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
@@ -314,21 +314,20 @@ function LoadTable() {
   const [frame, setFrame] = useState("");
   const [mass, setMass] = useState("");
   const [found, setFound] = useState<PanelTable | null>(null);
+  const asked = useRef(0);
   const [refused, setRefused] = useState<string | null>(null);
   const [attempt, problem] = useTry();
   const number = (typed: string): number | null => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
   const understand = (given: string, frameMm: string, massKg: string) =>
     attempt(async () => {
+      const own = ++asked.current;
       setText(given);
       setFound(null);
-      if (given.trim())
-        setFound(
-          await unwrap(
-            http.POST("/api/calc/panels.parse", {
-              body: { text: given, frame_mm: number(frameMm), mass_kg: number(massKg) },
-            }),
-          ),
-        );
+      if (!given.trim()) return;
+      const body = { text: given, frame_mm: number(frameMm), mass_kg: number(massKg) };
+      const table = await unwrap(http.POST("/api/calc/panels.parse", { body }));
+      // a late answer is about what was typed before
+      if (own === asked.current) setFound(table);
     });
   const take = () =>
     attempt(async () => {

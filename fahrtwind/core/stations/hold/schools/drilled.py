@@ -33,7 +33,7 @@ def clamped(bracket: Bracket) -> list[Link]:
 
 def hole_pitch_mm(hold: Drilled) -> float:
     """Distance of neighbouring holes of a foot, to the next whole millimetre."""
-    if hold.school == "screws":
+    if not isinstance(hold, ThroughBolts):
         return float(ceil(ROW_DIAMETERS * hold.fastener_mm))
     beside_washers = hold.washer.mm + BETWEEN_WASHERS_MM if hold.count > 1 else 0.0
     return float(ceil(max(ROW_DIAMETERS * BOLTS[hold.bolt].clearance_mm, beside_washers)))
@@ -73,9 +73,9 @@ def depth_stop_mm(plan: RoofPlan, hold: Drilled, place: FootPlace) -> float:
     if plan.members.kind == "wood_truss":
         depth = plan.members.depth.mm if plan.members.depth else 0.0
         through = skin + depth
-        return (
-            min(reach_below_roof_mm(hold), through) if hold.school == "screws" else through + BREAK_THROUGH_MM
-        )
+        if isinstance(hold, ThroughBolts):
+            return through + BREAK_THROUGH_MM
+        return min(reach_below_roof_mm(hold), through)
     return skin + (plan.members.wall.mm if plan.members.wall else 0.0) + BREAK_THROUGH_MM
 
 

@@ -149,17 +149,11 @@ def _axis(kinds: Sequence[Kind], axis: int, step: int, symmetric: bool) -> list[
     low, high, before, behind = _stops(kinds, axis)
     gap = ceil(kinds[0].room.side_gap_mm if axis else kinds[0].room.gap_mm)
     sizes = sorted({s for k in kinds if (s := k.width_mm if axis else k.length_mm) <= high - low})
-    best: tuple[set[int], set[int], int] | None = None
-    for share in THRESHOLDS:
-        at = round(low + (high - low) * share)
-        found = (
-            _pushed_to_front(before, sizes, gap, at, step),
-            _pushed_to_rear(behind, sizes, gap, at, step),
-            at,
-        )
-        if best is None or len(found[0]) + len(found[1]) < len(best[0]) + len(best[1]):
-            best = found
-    assert best is not None
+    found = [
+        (_pushed_to_front(before, sizes, gap, at, step), _pushed_to_rear(behind, sizes, gap, at, step), at)
+        for at in (round(low + (high - low) * share) for share in THRESHOLDS)
+    ]
+    best = min(found, key=lambda way: len(way[0]) + len(way[1]))
     fronts, rears, at = best
     positions = []
     for kind in kinds:
