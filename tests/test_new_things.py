@@ -1,4 +1,4 @@
-"""The table "Where does a new … go?" is tried out: a school, a snag, an export go into a copy by its words."""
+"""The table "Where does a new … go?" is tried out: a school, a snag, an export go in by its words alone."""
 
 from __future__ import annotations
 
