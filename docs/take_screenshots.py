@@ -81,6 +81,15 @@ def shade(page: Page) -> None:
     page.locator("main").evaluate("m => m.scrollTo(0, 460)")
 
 
+def on_the_phone(page: Page) -> None:
+    """The third foot in hand, after four steps are done."""
+    for _ in range(4):
+        page.get_by_role("button", name="Done", exact=True).click()
+    for _ in range(2):
+        page.get_by_role("button", name="Next foot").click()
+
+
+DESK, PHONE = (1280, 800), (390, 844)
 SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("survey", "Feldlabor", "survey", part("Old work")),
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
@@ -98,6 +107,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),
+    ("phone", "Lichtspiel", "roof-day", on_the_phone),
 )
 
 
@@ -107,8 +117,9 @@ def main() -> None:
         server = Server(Path(folder))
         browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
         for name, job, station, prepare in (("jobs", "", "", nothing), *SHOTS):
+            width, height = PHONE if name == "phone" else DESK
             page = browser.new_context(
-                viewport={"width": 1280, "height": 800}, base_url=server.url
+                viewport={"width": width, "height": height}, base_url=server.url
             ).new_page()
             page.goto("/")
             page.get_by_role("link", name="Lichtspiel").wait_for()

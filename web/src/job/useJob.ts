@@ -4,7 +4,7 @@
  * Edits go out one after the other, each on top of the revision it was made on (see ``outbox.ts``). A server that is busy, full or
  * in trouble is asked again; only what it refuses is dropped, and then the person is told. Late previews are dropped.
  */
-import { useQueryClient } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
 import type { Edit, JobAnswer } from "../api/types";
@@ -175,20 +175,21 @@ export function useJob(id: string): JobHandle {
     return () => clearInterval(retry);
   }, [trouble, send, load]);
 
+  const seen = useQuery({
+    queryKey: ["revision", id],
+    enabled: open,
+    refetchInterval: POLL_MS,
+    retry: false,
+    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/revision", { params: { path: { job_id: id } } })),
+  });
+  // biome-ignore lint/correctness/useExhaustiveDependencies: each answer counts, also one that says the same again
   useEffect(() => {
-    const poll = setInterval(async () => {
-      if (document.hidden || queue.current.length || busy.current || !revision.current) return;
-      try {
-        const seen = await unwrap(http.GET("/api/jobs/{job_id}/revision", { params: { path: { job_id: id } } }));
-        if (seen.revision > revision.current && !queue.current.length && !busy.current)
-          setTrouble({ kind: "moved-on", revision: seen.revision });
-        else setTrouble((now) => (now?.kind === "offline" ? null : now));
-      } catch (problem) {
-        if (problem instanceof Offline) setTrouble((now) => now ?? { kind: "offline" });
-      }
-    }, POLL_MS);
-    return () => clearInterval(poll);
-  }, [id]);
+    const quiet = !queue.current.length && !busy.current;
+    if (seen.error instanceof Offline && quiet) setTrouble((now) => now ?? { kind: "offline" });
+    else if (seen.data && quiet && seen.data.revision > revision.current)
+      setTrouble({ kind: "moved-on", revision: seen.data.revision });
+    else if (seen.data && !seen.error) setTrouble((now) => (now?.kind === "offline" ? null : now));
+  }, [seen.data, seen.error, seen.dataUpdatedAt, seen.errorUpdatedAt]);
 
   const edit = useCallback(
     (edits: Edit[]) =>

@@ -5,7 +5,7 @@ from collections.abc import Iterator
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_speed
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
@@ -25,72 +25,64 @@ def _panels(panels: tuple[PlacedPanel, ...]) -> dict[str, PlacedPanel]:
     return {p.id: p for p in panels}
 
 
-@rule("let-go-too-low", "stop", "hold", "Lets go below the required speed", SPEEDS)
+def _slow(
+    panel: PlacedPanel, foot: str | None, why: str, remedy: str, told: tuple[str, float, float]
+) -> Found:
+    """A speed of one panel under the one that is driven. ``told``: its name, value and limit, m/s."""
+    return Found(
+        place=f"panels.{panel.id}.feet.{foot}",
+        where=f"{panel.name}, foot {foot}",
+        why=why,
+        remedy=remedy,
+        quantity=told[0],
+        value=told[1],
+        limit=told[2],
+        unit="m/s",
+    )
+
+
+@rule("let-go-too-low", "stop", "hold", "Lets go below the required speed", SPEEDS, each="panels")
 def let_go_too_low(
-    speeds: PlanVerdict,
-    verdicts: tuple[PanelVerdict, ...],
-    units: UnitSystem,
-    panels: tuple[PlacedPanel, ...],
+    panel: PlacedPanel, verdict: PanelVerdict, top_speed: Speed, units: UnitSystem
 ) -> Iterator[Found]:
-    named = _panels(panels)
-    for v in verdicts:
-        if v.let_go_m_s < speeds.required_m_s:
-            yield Found(
-                place=f"panels.{v.panel}.feet.{v.worst_foot}",
-                where=f"{named[v.panel].name}, foot {v.worst_foot}",
-                why=f"It lets go at {say_speed(v.let_go_m_s, units)} with no safety at all; "
-                f"{say_speed(speeds.required_m_s, units)} is driven.",
-                remedy="More feet, into members, or a stronger school. Do not drive with it.",
-                quantity="let-go speed",
-                value=v.let_go_m_s,
-                limit=speeds.required_m_s,
-                unit="m/s",
-            )
+    if verdict.let_go_m_s < top_speed.m_s:
+        let_go, driven = say_speed(verdict.let_go_m_s, units), say_speed(top_speed.m_s, units)
+        yield _slow(
+            panel,
+            verdict.worst_foot,
+            f"It lets go at {let_go} with no safety at all; {driven} is driven.",
+            "More feet, into members, or a stronger school. Do not drive with it.",
+            ("let-go speed", verdict.let_go_m_s, top_speed.m_s),
+        )
 
 
-@rule("safe-speed-too-low", "stop", "hold", "Safe speed below the required speed", SPEEDS)
+@rule("safe-speed-too-low", "stop", "hold", "Safe speed below the required speed", SPEEDS, each="panels")
 def safe_too_low(
-    speeds: PlanVerdict,
-    verdicts: tuple[PanelVerdict, ...],
-    units: UnitSystem,
-    panels: tuple[PlacedPanel, ...],
+    panel: PlacedPanel, verdict: PanelVerdict, top_speed: Speed, units: UnitSystem
 ) -> Iterator[Found]:
-    named = _panels(panels)
-    for v in verdicts:
-        if v.safe_m_s < speeds.required_m_s <= v.let_go_m_s:
-            yield Found(
-                place=f"panels.{v.panel}.feet.{v.worst_foot}",
-                where=f"{named[v.panel].name}, foot {v.worst_foot}",
-                why=f"With its safety factor it holds to {say_speed(v.safe_m_s, units)}; "
-                f"{say_speed(speeds.required_m_s, units)} is driven.",
-                remedy="Add feet or fasteners until the safe speed is above the required one.",
-                quantity="safe speed",
-                value=v.safe_m_s,
-                limit=speeds.required_m_s,
-                unit="m/s",
-            )
+    if verdict.safe_m_s < top_speed.m_s <= verdict.let_go_m_s:
+        safe, driven = say_speed(verdict.safe_m_s, units), say_speed(top_speed.m_s, units)
+        yield _slow(
+            panel,
+            verdict.worst_foot,
+            f"With its safety factor it holds to {safe}; {driven} is driven.",
+            "Add feet or fasteners until the safe speed is above the required one.",
+            ("safe speed", verdict.safe_m_s, top_speed.m_s),
+        )
 
 
-@rule("one-foot-lost", "caution", "hold", "One foot lost: the others let go", SPEEDS)
+@rule("one-foot-lost", "caution", "hold", "One foot lost: the others let go", SPEEDS, each="panels")
 def one_foot_lost(
-    speeds: PlanVerdict,
-    verdicts: tuple[PanelVerdict, ...],
-    units: UnitSystem,
-    panels: tuple[PlacedPanel, ...],
+    panel: PlacedPanel, verdict: PanelVerdict, top_speed: Speed, units: UnitSystem
 ) -> Iterator[Found]:
-    named = _panels(panels)
-    for v in verdicts:
-        if v.lost_let_go_m_s < speeds.required_m_s:
-            yield Found(
-                place=f"panels.{v.panel}.feet.{v.lost_foot}",
-                where=f"{named[v.panel].name}, foot {v.lost_foot}",
-                why=f"If this foot fails, the next one lets go at {say_speed(v.lost_let_go_m_s, units)}.",
-                remedy="Add a foot beside it, or a tether to the next panel.",
-                quantity="let-go speed, foot lost",
-                value=v.lost_let_go_m_s,
-                limit=speeds.required_m_s,
-                unit="m/s",
-            )
+    if verdict.lost_let_go_m_s < top_speed.m_s:
+        yield _slow(
+            panel,
+            verdict.lost_foot,
+            f"If this foot fails, the next one lets go at {say_speed(verdict.lost_let_go_m_s, units)}.",
+            "Add a foot beside it, or a tether to the next panel.",
+            ("let-go speed, foot lost", verdict.lost_let_go_m_s, top_speed.m_s),
+        )
 
 
 @rule(
