@@ -52,7 +52,7 @@ def with_doors(pages: dict[str, Any], doors: dict[str, Any]) -> dict[str, Any]:
     schemas = dict(pages["components"]["schemas"])
     wanted = _names_in(asked)
     while wanted - schemas.keys():
-        for name in wanted - schemas.keys():
+        for name in sorted(wanted - schemas.keys()):
             schemas[name] = doors["components"]["schemas"][name]
         wanted |= _names_in([schemas[name] for name in wanted])
     return {**pages, "paths": {**pages["paths"], **asked}, "components": {"schemas": schemas}}

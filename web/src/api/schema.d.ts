@@ -4277,38 +4277,22 @@ export interface components {
             /** Caution */
             caution: string;
         };
-        /** PanelTable */
-        PanelTable: {
-            /** Rows */
-            rows: components["schemas"]["PanelRow"][];
-            /** Usable */
-            usable: number;
-            /** Left Out */
-            left_out: number;
+        /** ClimateInput */
+        ClimateInput: {
+            /** Text */
+            text: string;
         };
-        /**
-         * UnderstoodOutline
-         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the
-         *     way.
-         */
-        UnderstoodOutline: {
-            /**
-             * Format
-             * @enum {string}
-             */
-            format: "dxf" | "svg" | "csv";
-            /** Points */
-            points: components["schemas"]["OutlinePoint"][];
+        /** CrownInput */
+        CrownInput: {
             /** Length Mm */
             length_mm: number;
             /** Width Mm */
             width_mm: number;
-            /** Moved X Mm */
-            moved_x_mm: number;
-            /** Moved Y Mm */
-            moved_y_mm: number;
-            /** Notes */
-            notes: string[];
+            crown: components["schemas"]["Crown"];
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
         };
         /** OutlineInput */
         OutlineInput: {
@@ -4323,12 +4307,23 @@ export interface components {
             /** Unit */
             unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
         };
-        /** ReadingsTable */
-        ReadingsTable: {
-            /** Understood */
-            understood: components["schemas"]["UnderstoodRow"][];
-            /** Refused */
-            refused: components["schemas"]["RefusedRow"][];
+        /** PanelTable */
+        PanelTable: {
+            /** Rows */
+            rows: components["schemas"]["PanelRow"][];
+            /** Usable */
+            usable: number;
+            /** Left Out */
+            left_out: number;
+        };
+        /** PanelsInput */
+        PanelsInput: {
+            /** Text */
+            text: string;
+            /** Frame Mm */
+            frame_mm?: number | null;
+            /** Mass Kg */
+            mass_kg?: number | null;
         };
         /** QuantityInput */
         QuantityInput: {
@@ -4356,6 +4351,24 @@ export interface components {
             text: string;
             /** On Tape */
             on_tape: string | null;
+        };
+        /** ReadingsInput */
+        ReadingsInput: {
+            /** Text */
+            text: string;
+            /**
+             * Units
+             * @default metric
+             * @enum {string}
+             */
+            units: "metric" | "imperial";
+        };
+        /** ReadingsTable */
+        ReadingsTable: {
+            /** Understood */
+            understood: components["schemas"]["UnderstoodRow"][];
+            /** Refused */
+            refused: components["schemas"]["RefusedRow"][];
         };
         /** SpotInput */
         SpotInput: {
@@ -4392,42 +4405,36 @@ export interface components {
             /** Radius Sigma Mm */
             radius_sigma_mm: number | null;
         };
-        /** CrownInput */
-        CrownInput: {
+        /**
+         * UnderstoodOutline
+         * @description The outline as it would be taken: size, how it was moved onto the datum, and what was left out on the
+         *     way.
+         */
+        UnderstoodOutline: {
+            /**
+             * Format
+             * @enum {string}
+             */
+            format: "dxf" | "svg" | "csv";
+            /** Points */
+            points: components["schemas"]["OutlinePoint"][];
             /** Length Mm */
             length_mm: number;
             /** Width Mm */
             width_mm: number;
-            crown: components["schemas"]["Crown"];
+            /** Moved X Mm */
+            moved_x_mm: number;
+            /** Moved Y Mm */
+            moved_y_mm: number;
+            /** Notes */
+            notes: string[];
+        };
+        /** OutlinePoint */
+        OutlinePoint: {
             /** X Mm */
             x_mm: number;
             /** Y Mm */
             y_mm: number;
-        };
-        /** ReadingsInput */
-        ReadingsInput: {
-            /** Text */
-            text: string;
-            /**
-             * Units
-             * @default metric
-             * @enum {string}
-             */
-            units: "metric" | "imperial";
-        };
-        /** ClimateInput */
-        ClimateInput: {
-            /** Text */
-            text: string;
-        };
-        /** PanelsInput */
-        PanelsInput: {
-            /** Text */
-            text: string;
-            /** Frame Mm */
-            frame_mm?: number | null;
-            /** Mass Kg */
-            mass_kg?: number | null;
         };
         /**
          * PanelRow
@@ -4441,6 +4448,17 @@ export interface components {
             model: components["schemas"]["PanelModel"] | null;
             /** Problem */
             problem: string;
+        };
+        /** RefusedRow */
+        RefusedRow: {
+            /** Line */
+            line: number;
+            /** Text */
+            text: string;
+            /** Problem */
+            problem: string;
+            /** Remedy */
+            remedy: string;
         };
         /**
          * UnderstoodRow
@@ -4460,24 +4478,6 @@ export interface components {
             kind: "seen" | "rivet_row" | "magnet" | "stud_finder" | "knock" | "pilot_solid" | "pilot_through";
             /** Uncertainty */
             uncertainty: string | null;
-        };
-        /** OutlinePoint */
-        OutlinePoint: {
-            /** X Mm */
-            x_mm: number;
-            /** Y Mm */
-            y_mm: number;
-        };
-        /** RefusedRow */
-        RefusedRow: {
-            /** Line */
-            line: number;
-            /** Text */
-            text: string;
-            /** Problem */
-            problem: string;
-            /** Remedy */
-            remedy: string;
         };
     };
     responses: never;
