@@ -170,7 +170,8 @@ export function useJob(id: string): JobHandle {
 
   useEffect(() => {
     const retry = setInterval(() => {
-      if (trouble?.kind === "offline" || trouble?.kind === "failing") void (revision.current ? send() : load());
+      if (queue.current.length && revision.current) void send();
+      else if (trouble?.kind === "offline" || trouble?.kind === "failing") void load();
     }, RETRY_MS);
     return () => clearInterval(retry);
   }, [trouble, send, load]);
@@ -184,9 +185,10 @@ export function useJob(id: string): JobHandle {
   });
   // biome-ignore lint/correctness/useExhaustiveDependencies: each answer counts, also one that says the same again
   useEffect(() => {
-    const quiet = !queue.current.length && !busy.current;
-    if (seen.error instanceof Offline && quiet) setTrouble((now) => now ?? { kind: "offline" });
-    else if (seen.data && quiet && seen.data.revision > revision.current)
+    // while something is on its way, its own answer says how things stand
+    if (queue.current.length || busy.current) return;
+    if (seen.error instanceof Offline) setTrouble((now) => now ?? { kind: "offline" });
+    else if (seen.data && seen.data.revision > revision.current)
       setTrouble({ kind: "moved-on", revision: seen.data.revision });
     else if (seen.data && !seen.error) setTrouble((now) => (now?.kind === "offline" ? null : now));
   }, [seen.data, seen.error, seen.dataUpdatedAt, seen.errorUpdatedAt]);
