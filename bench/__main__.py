@@ -6,10 +6,16 @@ from __future__ import annotations
 
 import gc
 import gzip
+import json
+import subprocess
+import sys
 import tempfile
+import urllib.request
+from collections.abc import Callable
 from pathlib import Path
 
 import numpy as np
+from pydantic_core import to_json
 
 from bench.browser import over_http_and_in_the_browser
 from bench.figures import compare_and_keep, line, median_ms
@@ -18,7 +24,8 @@ from bench.layout import proposals, shadows
 from bench.requests import requests
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
-from fahrtwind.core.edits import AddEntry, SetValue
+from fahrtwind.api.changes import changed
+from fahrtwind.core.edits import AddEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import MEMORY, evaluate
 from fahrtwind.core.stations.structure import members
 from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
@@ -26,8 +33,11 @@ from fahrtwind.core.stations.structure.next_check import next_check_for
 from fahrtwind.core.stations.structure.reading_of_job import evidence_key
 from fahrtwind.core.stations.survey.crown import crown_finding, fit_crown
 from fahrtwind.core.tables.readings import RELIABILITY
+from fahrtwind.core.working import working
+from fahrtwind.demo import FOLDER
 from fahrtwind.store.database import migrate, open_database
 from fahrtwind.store.jobs import Change, JobStore
+from tests.browser.conftest import Server
 from tests.truth.roofs import METHODS
 
 
@@ -84,7 +94,51 @@ def in_process() -> None:
         median_ms(lambda i: crown_finding(fit_crown(crown, 8400.0, 1175.0)), 20),
         "ms",
     )
+    line(
+        "working sheet of one link",
+        median_ms(lambda i: working(moved[i], "hold/p1/f1/link base"), 20),
+        "ms",
+        50,
+    )
     line("applying one edit", median_ms(lambda i: nudged(job, i)), "ms")
+
+
+def twenty_four() -> None:
+    """One of 24 panels of six feet moved: worked out, and what a window is sent of it."""
+    whole = largest_job()
+    job = apply_edits(whole, [SpreadFeet(panel=p.id, count=6) for p in whole.panels])
+    before = evaluate(job)
+    moved = [apply_edits(job, [SetValue(path="panels.p12.x", value={"mm": 4000.0 + i})]) for i in range(20)]
+    line("one of 24 panels moved: worked out", median_ms(lambda i: evaluate(moved[i]), 20), "ms", 25)
+    news = [*changed(job, moved[7], ("job",)), *changed(before, evaluate(moved[7]), ("evaluation",))]
+    line("one of 24 panels moved: news sent", len(to_json(news)) / 1000, "kB", 30)
+    line("the whole answer instead", len(to_json(before)) / 1000, "kB")
+
+
+def starts() -> None:
+    """From nothing to the first answer, on files that were read before."""
+    program = [sys.executable, "-m", "fahrtwind.cli"]
+    demo = str(FOLDER / "lichtspiel.json")
+    check = [*program, "check", demo]
+    line(
+        "fahrtwind check of the demo bus",
+        _took(lambda: subprocess.run(check, capture_output=True)),
+        "ms",
+        1000,
+    )
+    with tempfile.TemporaryDirectory() as folder:
+        server = Server(Path(folder))
+        server.kill()
+        line("server started to answering the list of jobs", _took(server.start, times=1), "ms", 1500)
+        jobs = json.load(urllib.request.urlopen(f"{server.url}/api/jobs"))
+        bus = next(j["id"] for j in jobs if j["name"] == "Lichtspiel")
+        first = _took(lambda: urllib.request.urlopen(f"{server.url}/api/jobs/{bus}").read(), times=1)
+        line("first answer of the demo bus", first, "ms", 150)
+        server.kill()
+
+
+def _took(work: Callable[[], object], times: int = 3) -> float:
+    return median_ms(lambda _: work(), times)
 
 
 def largest() -> None:
@@ -139,6 +193,8 @@ def script_size() -> None:
 
 def main() -> None:
     in_process()
+    twenty_four()
+    starts()
     script_size()
     largest()
     with tempfile.TemporaryDirectory() as folder:

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import fields, is_dataclass
+from difflib import SequenceMatcher
 from typing import Any
 
 from pydantic import BaseModel
@@ -14,6 +15,7 @@ from pydantic import BaseModel
 from fahrtwind.core.quantities import Quantity
 
 Path = tuple[str | int, ...]
+MANY = 4
 MOST_OF = 0.5
 """Where that share of an object's fields is new, the object is sent whole: shorter than naming each."""
 
@@ -36,7 +38,16 @@ class Spliced(BaseModel):
     items: tuple[Any, ...]
 
 
-New = Changed | Spliced
+class Column(BaseModel):
+    """One field of many entries of a list: ``values`` are those of the entries at ``places``."""
+
+    at: Path
+    field: str
+    places: tuple[int, ...]
+    values: tuple[Any, ...]
+
+
+New = Changed | Spliced | Column
 
 
 def changed(before: Any, after: Any, at: Path = ()) -> Iterator[New]:
@@ -65,17 +76,38 @@ def _object(before: Any, after: Any, at: Path, names: list[str]) -> Iterator[New
 
 
 def _list(before: tuple[Any, ...], after: tuple[Any, ...], at: Path) -> Iterator[New]:
+    """Told from the end to the front, so that places before a splice stay what they are."""
+    for kind, a, a_end, b, b_end in reversed(_steps(before, after)):
+        if kind == "replace" and a_end - a == b_end - b:
+            pairs = zip(before[a:a_end], after[b:b_end], strict=True)
+            new = [list(changed(one, other, (*at, a + i))) for i, (one, other) in enumerate(pairs)]
+            yield from _columns(new, at)
+        elif kind != "equal":
+            yield Spliced(at=at, start=a, drop=a_end - a, items=after[b:b_end])
+
+
+def _columns(entries: list[list[New]], at: Path) -> Iterator[New]:
+    """What is new in entries of a list; where many are new in the same one field, that field is told at once."""
+    alike: dict[str, list[Changed]] = {}
+    for new in entries:
+        only = new[0] if len(new) == 1 else None
+        if isinstance(only, Changed) and len(only.at) == len(at) + 2 and isinstance(only.at[-1], str):
+            alike.setdefault(only.at[-1], []).append(only)
+        else:
+            yield from new
+    for field, some in alike.items():
+        if len(some) < MANY:
+            yield from some
+            continue
+        places = tuple(int(one.at[-2]) for one in some)
+        yield Column(at=at, field=field, places=places, values=tuple(one.value for one in some))
+
+
+def _steps(before: tuple[Any, ...], after: tuple[Any, ...]) -> list[tuple[str, int, int, int, int]]:
+    """How a list becomes another: what stays, gives way, comes and goes, as positions in both."""
     if len(before) == len(after):
-        for i, (one, other) in enumerate(zip(before, after, strict=True)):
-            yield from changed(one, other, (*at, i))
-        return
-    shorter = min(len(before), len(after))
-    start = next((i for i in range(shorter) if not _same(before[i], after[i])), shorter)
-    rest = shorter - start
-    end = next((i for i in range(rest) if not _same(before[-1 - i], after[-1 - i])), rest)
-    items = after[start : len(after) - end]
-    yield Spliced(at=at, start=start, drop=len(before) - end - start, items=items)
-
-
-def _same(one: Any, other: Any) -> bool:
-    return one is other or (type(one) is type(other) and bool(one == other))
+        return [("replace", 0, len(before), 0, len(after))]
+    try:
+        return list(SequenceMatcher(None, list(before), list(after), autojunk=False).get_opcodes())
+    except TypeError:  # entries that cannot be looked up by their value
+        return [("other", 0, len(before), 0, len(after))]
