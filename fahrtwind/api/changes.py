@@ -87,7 +87,7 @@ def _list(before: tuple[Any, ...], after: tuple[Any, ...], at: Path) -> Iterator
 
 
 def _columns(entries: list[list[New]], at: Path) -> Iterator[New]:
-    """What is new in entries of a list; where many are new in the same one field, that field is told at once."""
+    """What is new in entries of a list; a field that alone is new in many of them is told at once."""
     alike: dict[str, list[Changed]] = {}
     for new in entries:
         only = new[0] if len(new) == 1 else None
