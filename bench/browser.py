@@ -28,9 +28,10 @@ async ([panel, steps, patience]) => {
   target.setPointerCapture = () => {};
   const frame = () => new Promise((done) => requestAnimationFrame(() => setTimeout(done, 0)));
   const strip = target.closest("svg");
-  const picture = () => target.getAttribute("transform") + [...strip.querySelectorAll("[data-ahead]")].map((e)
-  => e.outerHTML).join(""); const verdict = () => [...strip.querySelectorAll("text")].map((t) =>
-  t.textContent).join("|"); const [x, y] = [box.x + 20, box.y + 10];
+  const ahead = () => [...strip.querySelectorAll("[data-ahead]")].map((e) => e.outerHTML).join("");
+  const picture = () => target.getAttribute("transform") + ahead();
+  const verdict = () => [...strip.querySelectorAll("text")].map((t) => t.textContent).join("|");
+  const [x, y] = [box.x + 20, box.y + 10];
   fire("pointerdown", x, y);
   await frame();
   const seen = [], told = [], waited = [];
