@@ -4,7 +4,8 @@
  * It lies in the query cache under one key; whoever needs a part of it subscribes to that part and is drawn again only when the
  * part has become another object.
  */
-import { type QueryClient, skipToken, useQuery } from "@tanstack/react-query";
+import { type QueryClient, useQueryClient } from "@tanstack/react-query";
+import { useCallback, useSyncExternalStore } from "react";
 import { withNews } from "../api/news";
 import type { Edit, Evaluation, JobAnswer, New } from "../api/types";
 
@@ -42,14 +43,25 @@ export function previewed(shown: Shown, reply: Evaluation | { changes: New[] }):
   return "changes" in reply ? withNews(shown.answer, reply.changes).evaluation : reply;
 }
 
-/** A part of what is shown of a job; undefined while nothing is there. */
+/**
+ * A part of what is shown of a job; undefined while nothing is there. ``part`` picks, it makes nothing new.
+ *
+ * Subscribes to the cache itself: an observer of the query library in each of hundreds of shapes would cost a drag two frames.
+ */
 export function useShown<T>(id: string, part: (shown: Shown) => T): T | undefined {
-  return useQuery({
-    queryKey: keyOf(id),
-    queryFn: skipToken as unknown as () => Promise<Shown>,
-    select: part,
-    structuralSharing: false,
-    staleTime: Number.POSITIVE_INFINITY,
-    gcTime: Number.POSITIVE_INFINITY,
-  }).data;
+  const cache = useQueryClient();
+  const subscribe = useCallback(
+    (changed: () => void) =>
+      cache.getQueryCache().subscribe(({ query }) => {
+        if (query.queryKey[1] === id && query.queryKey[2] === "shown") changed();
+      }),
+    [cache, id],
+  );
+  return useSyncExternalStore(subscribe, () => {
+    const shown = shownNow(cache, id);
+    return shown && part(shown);
+  });
 }
+
+/** What is shown stays in the cache although no observer of the library holds it there. */
+export const SHOWN_STAYS = [["job"], { gcTime: Number.POSITIVE_INFINITY }] as const;
