@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
+from typing import Any
 
 import pytest
 
@@ -20,7 +22,8 @@ from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.road import BUILT
-from fahrtwind.core.stations.all import rules
+from fahrtwind.core.stations.all import house, rules
+from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.seal.sealant import SealPlan
 from tests.conftest import changed
 
@@ -394,3 +397,34 @@ def test_placing_on_a_full_roof_is_flagged_not_hidden(sound: Job) -> None:
     for _ in range(4):
         crowded = apply_edits(crowded, [PlacePanel(model="Halde 410")])
     assert {"over-edge", "panels-overlap"} & ids(evaluate(crowded))
+
+
+def test_one_panel_whose_chain_cannot_be_told_takes_no_other_s_verdict_away(
+    demo: Job, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    """The rear panel is taped, the others screwed: what fails for tape is a stop of that panel alone."""
+
+    def not_for_tape(skin: Any, ribs: Any, hold: Any, *way: Any) -> Any:
+        if hold.school == "tape":
+            raise ZeroDivisionError
+        return chain_of(skin, ribs, hold, *way)
+
+    monkeypatch.setattr("fahrtwind.core.stations.hold.stages.chain_of", not_for_tape)
+    found = evaluate(demo, memory=Memory())
+    assert [v.panel for v in found.findings.verdicts] == ["p1", "p2", "p3", "p4"]
+    assert [s.place for s in found.findings.silent] == ["panels.p5.hold"] and found.spoken.word == "refused"
+
+
+def test_a_view_that_fails_is_a_stop_and_no_crash(demo: Job, monkeypatch: pytest.MonkeyPatch) -> None:
+    def broken(_asked: object) -> None:
+        raise RuntimeError
+
+    monkeypatch.setitem(house.parts, "evidence", replace(house.parts["evidence"], work=broken))
+    found = evaluate(demo, memory=Memory())
+    stop = next(s for s in found.snags if s.id == "view-unanswered")
+    assert stop.severity == "stop" and "RuntimeError" in stop.why and found.spoken.word == "refused"
+
+
+def test_every_stage_has_a_stop_that_stands_for_its_silence() -> None:
+    stations = {part.station for part in house.parts.values() if part.kind == "stage"}
+    assert {f"{station}-unanswered" for station in stations} <= set(rules.by_id)

@@ -121,8 +121,10 @@ class Rules:
         if name in self.by_id:
             station = self.by_id[name].station
             told = Rule("rule-unanswered", "stop", station, "Cannot be checked", LIMITS, None, "")
-        else:
+        elif f"{silence.station}-unanswered" in self.by_id:
             told = self.by_id[f"{silence.station}-unanswered"]
+        else:  # a view: it belongs to no station, and nothing that reads it is known
+            told = Rule("view-unanswered", "stop", "survey", "Cannot be read", LIMITS, None, "")
         return _snag(told, Found(silence.place or "job", silence.what, silence.why, silence.remedy), None)
 
 

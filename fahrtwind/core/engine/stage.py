@@ -22,7 +22,7 @@ from typing import Any, Literal, TypeVar
 
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.silence import Question, Silence, silence_of
-from fahrtwind.core.errors import NotFound
+from fahrtwind.core.errors import FahrtwindError, NotFound
 from fahrtwind.core.formulas.declare import Step, recording
 
 F = TypeVar("F", bound=Callable[..., Any])
@@ -257,7 +257,8 @@ class Visit:
         value, error = done
         if error is not None:
             self._errors[key] = error
-            self.silent[key] = silence_of(part.station, part.at.format(id=entry_id), part.what, error)
+            what = part.what or part.name.replace("_", " ")
+            self.silent[key] = silence_of(part.station, part.at.format(id=entry_id), what, error)
         if isinstance(value, Missing):
             self.questions[key] = value.question
             return UNKNOWN
@@ -297,7 +298,12 @@ class Visit:
                     if given is None:
                         return ()
                     with recording() as notes:
-                        part.work(*given)
+                        try:
+                            part.work(*given)
+                        except FahrtwindError:
+                            raise
+                        except Exception:  # told as a stop of its station; there is no working to show
+                            return ()
                     steps = (s for s in notes.steps if s.place == place or s.place.startswith(f"{place}/"))
                     return tuple(dict.fromkeys(steps))
         return ()

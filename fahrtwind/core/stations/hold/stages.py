@@ -60,27 +60,15 @@ def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...]) -> tuple[Way, ...]
     return tuple((f.landing, f.on_side) for f in own_feet)
 
 
-@stage("hold", "Chains", "panels")
-def chain_book(
-    panels: tuple[PlacedPanel, ...], ways_by_panel: tuple[tuple[Way, ...], ...], skin: Vehicle, ribs: Members
-) -> tuple[tuple[Attachment, Way, Chain], ...]:
-    """Every different chain of the roof, once."""
-    used: dict[Attachment, dict[Way, None]] = {}
-    for panel, own in zip(panels, ways_by_panel, strict=True):
-        used.setdefault(panel.hold, {}).update(dict.fromkeys(own))
-    return tuple((hold, way, chain_of(skin, ribs, hold, *way)) for hold, own in used.items() for way in own)
-
-
 @stage("hold", "Chains", "panels.{id}.hold", each="panels", all="chains_by_panel")
 def chains(
-    panel: PlacedPanel,
-    hold: Attachment,
-    ways: tuple[Way, ...],
-    chain_book: tuple[tuple[Attachment, Way, Chain], ...],
+    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...]
 ) -> tuple[Chain, ...]:
-    """One chain for each foot."""
-    own = {way: chain for held, way, chain in chain_book if held == hold}
-    return tuple(own[way] for way in ways)
+    """One chain for each foot; feet that land alike share it. By panel: one that no source covers takes
+    no other panel's verdict away.
+    """
+    alike = {way: chain_of(skin, ribs, hold, *way) for way in dict.fromkeys(ways)}
+    return tuple(alike[way] for way in ways)
 
 
 @stage("hold", "Forces", "panels.{id}", each="panels", all="forces_by_panel")
