@@ -15,7 +15,6 @@ from pydantic import BaseModel
 from fahrtwind.core.quantities import Quantity
 
 Path = tuple[str | int, ...]
-MANY = 4
 MOST_OF = 0.5
 """Where that share of an object's fields is new, the object is sent whole: shorter than naming each."""
 
@@ -38,16 +37,7 @@ class Spliced(BaseModel):
     items: tuple[Any, ...]
 
 
-class Column(BaseModel):
-    """One field of many entries of a list: ``values`` are those of the entries at ``places``."""
-
-    at: Path
-    field: str
-    places: tuple[int, ...]
-    values: tuple[Any, ...]
-
-
-New = Changed | Spliced | Column
+New = Changed | Spliced
 
 
 def changed(before: Any, after: Any, at: Path = ()) -> Iterator[New]:
@@ -79,28 +69,10 @@ def _list(before: tuple[Any, ...], after: tuple[Any, ...], at: Path) -> Iterator
     """Told from the end to the front, so that places before a splice stay what they are."""
     for kind, a, a_end, b, b_end in reversed(_steps(before, after)):
         if kind == "replace" and a_end - a == b_end - b:
-            pairs = zip(before[a:a_end], after[b:b_end], strict=True)
-            new = [list(changed(one, other, (*at, a + i))) for i, (one, other) in enumerate(pairs)]
-            yield from _columns(new, at)
+            for i in range(a_end - a):
+                yield from changed(before[a + i], after[b + i], (*at, a + i))
         elif kind != "equal":
             yield Spliced(at=at, start=a, drop=a_end - a, items=after[b:b_end])
-
-
-def _columns(entries: list[list[New]], at: Path) -> Iterator[New]:
-    """What is new in entries of a list; a field that alone is new in many of them is told at once."""
-    alike: dict[str, list[Changed]] = {}
-    for new in entries:
-        only = new[0] if len(new) == 1 else None
-        if isinstance(only, Changed) and len(only.at) == len(at) + 2 and isinstance(only.at[-1], str):
-            alike.setdefault(only.at[-1], []).append(only)
-        else:
-            yield from new
-    for field, some in alike.items():
-        if len(some) < MANY:
-            yield from some
-            continue
-        places = tuple(int(one.at[-2]) for one in some)
-        yield Column(at=at, field=field, places=places, values=tuple(one.value for one in some))
 
 
 def _steps(before: tuple[Any, ...], after: tuple[Any, ...]) -> list[tuple[str, int, int, int, int]]:

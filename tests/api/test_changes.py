@@ -29,9 +29,6 @@ def put_in(whole: Any, news: list[dict[str, Any]]) -> Any:
         last = new["at"][-1]
         if "value" in new:
             holder[last] = new["value"]
-        elif "field" in new:
-            for place, value in zip(new["places"], new["values"], strict=True):
-                holder[last][place][new["field"]] = value
         else:
             holder[last][new["start"] : new["start"] + new["drop"]] = new["items"]
     return whole

@@ -31,15 +31,6 @@ describe("news of an answer", () => {
     expect(withNews(whole, [{ at, start: 0, drop: 3, items: [] }]).snags).toEqual([]);
   });
 
-  it("sets one field of many entries", () => {
-    const next = withNews(whole, [{ at: ["job", "panels"], field: "x", places: [1], values: [9] }]);
-    expect(next.job.panels).toEqual([
-      { id: "p1", x: 1 },
-      { id: "p2", x: 9 },
-    ]);
-    expect(next.job.panels[0]).toBe(whole.job.panels[0]);
-  });
-
   it("sets what was nothing and takes what was there", () => {
     expect(withNews(whole, [{ at: ["plan"], value: null }]).plan).toBeNull();
     expect(withNews({ plan: null as null | object }, [{ at: ["plan"], value: { speed: 1 } }]).plan).toEqual({

@@ -9,13 +9,6 @@ export function withNews<T>(whole: T, news: readonly New[]): T {
 function changed(branch: unknown, change: New): unknown {
   if ("value" in change) return change.value;
   const list: readonly unknown[] = Array.isArray(branch) ? branch : [];
-  if ("field" in change) {
-    const next = [...list];
-    change.places.forEach((place, i) => {
-      next[place] = { ...(list[place] as object), [change.field]: change.values[i] };
-    });
-    return next;
-  }
   return [...list.slice(0, change.start), ...change.items, ...list.slice(change.start + change.drop)];
 }
 

@@ -1002,20 +1002,6 @@ export interface components {
             turbidity: number;
         };
         /**
-         * Column
-         * @description One field of many entries of a list: ``values`` are those of the entries at ``places``.
-         */
-        Column: {
-            /** At */
-            at: (string | number)[];
-            /** Field */
-            field: string;
-            /** Places */
-            places: number[];
-            /** Values */
-            values: unknown[];
-        };
-        /**
          * CornerOffset
          * @description How far a corner stands from the corner of the rectangle: aft and to starboard.
          */
@@ -1831,7 +1817,7 @@ export interface components {
             /** Can Redo */
             can_redo: boolean;
             /** Changes */
-            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"] | components["schemas"]["Column"])[];
+            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
         };
         /**
          * KeepOut
@@ -4216,7 +4202,7 @@ export interface components {
          */
         WhatIfNews: {
             /** Changes */
-            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"] | components["schemas"]["Column"])[];
+            changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
         };
         /**
          * Wish
