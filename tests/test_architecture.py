@@ -73,6 +73,7 @@ CORE_FLOORS = (
     ("stations",),
     ("results", "spoken", "edits", "evaluate", "working"),
     ("choose",),
+    ("slow",),
 )
 
 

@@ -11,10 +11,10 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import choices, choosing, errors, jobs, records, searches, shop
+from fahrtwind.api import choices, choosing, errors, jobs, records, shop, slow
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
-from fahrtwind.api.searches import Searches
+from fahrtwind.api.slow import SlowWorks
 from fahrtwind.demo import demo_jobs
 from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.store.database import open_database
@@ -34,14 +34,14 @@ def create_app(
         title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
     engine = open_database(database)
-    app.state.store, app.state.shop, app.state.searches = JobStore(engine), Shop(engine), Searches()
+    app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
     app.state.records = Records(engine)
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
             app.state.store.create(job, "demo", "Demo job")
     errors.install(app)
     app.include_router(jobs.router)
-    for router in (choosing.router, records.router, searches.router, shop.router, choices.router):
+    for router in (choosing.router, records.router, slow.router, shop.router, choices.router):
         app.include_router(router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)

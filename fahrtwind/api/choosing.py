@@ -1,5 +1,5 @@
-"""Routes that help to choose a layout: places to snap to, the year's energy, variants side by side, what an
-edit changes.
+"""Routes that help to choose a layout: places to snap to, the shadows of a day, variants side by side, what
+an edit changes.
 """
 
 from __future__ import annotations
@@ -15,12 +15,11 @@ from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.edits import apply_edits
-from fahrtwind.core.evaluate import evaluate, visit
+from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
 from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
-from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
 
@@ -34,13 +33,6 @@ def read_snaps(job_id: str, store: Store, panel: Annotated[Identifier, Query()])
     """Places one panel likes to lie at."""
     job = store.get(job_id).job
     return snaps_of(job, panel, evaluate(job).findings.members.members)
-
-
-@router.get("/yield")
-def read_yield(job_id: str, store: Store) -> YieldFinding:
-    """The year's energy with shadows, at the job's place and climate."""
-    found: YieldFinding = visit(store.get(job_id).job).demand("year")
-    return found
 
 
 @router.get("/day")

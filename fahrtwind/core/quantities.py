@@ -100,7 +100,9 @@ class Quantity(BaseModel):
 
     @classmethod
     def shown(cls, value: float, system: UnitSystem) -> str:
-        """A value as a limit says it, in the system's usual unit."""
+        """A value as a limit says it, in the system's usual unit. The value is in the unit of the
+        quantity's field: mm, °C, m/s and so on.
+        """
         unit = cls.bare[system]
         if unit in (cls.unit, "degree", "degC"):
             return f"{value:g} {cls.unit}"
@@ -109,6 +111,7 @@ class Quantity(BaseModel):
 
     @classmethod
     def of(cls, value: float, text: str | None = None) -> Self:
+        """A quantity from a value in the unit of its field, mm for a length, and the text it was typed as."""
         return cls.model_validate({cls.value_name(): value, "text": text})
 
     @classmethod

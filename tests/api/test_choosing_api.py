@@ -20,9 +20,9 @@ def job_named(client: TestClient, name: str) -> str:
     return str(next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == name))
 
 
-def until(client: TestClient, job: str, search: str, done: Any) -> dict[str, Any]:
+def until(client: TestClient, job: str, run: str, done: Any, work: str = "proposals") -> dict[str, Any]:
     for _ in range(600):
-        answer: dict[str, Any] = client.get(f"/api/jobs/{job}/proposals/{search}").json()
+        answer: dict[str, Any] = client.get(f"/api/jobs/{job}/slow/{work}/{run}").json()
         if done(answer):
             return answer
         time.sleep(0.05)
@@ -44,16 +44,16 @@ def edit(client: TestClient, job: str, *edits: dict[str, Any]) -> dict[str, Any]
 
 def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestClient) -> None:
     job = job_named(client, "Speiche")
-    search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
-    early = until(client, job, search, lambda a: a["proposals"] and a["proposals"]["proposals"])
-    assert early["proposals"]["proposals"][0]["figures"]["watts"] > 0
+    search = client.post(f"/api/jobs/{job}/slow/proposals").json()["id"]
+    early = until(client, job, search, lambda a: a["result"] and a["result"]["proposals"])
+    assert early["result"]["proposals"][0]["figures"]["watts"] > 0
     done = until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))
     assert (
         done["state"] == "done"
-        and len(done["proposals"]["proposals"]) >= 4
-        and done["proposals"]["most_watts"] >= 700
+        and len(done["result"]["proposals"]) >= 4
+        and done["result"]["most_watts"] >= 700
     )
-    best = done["proposals"]["proposals"][0]
+    best = done["result"]["proposals"][0]
     kept = edit(client, job, {"op": "keep_variant", "name": best["title"], "panels": best["panels"]})
     assert (
         kept["job"]["panels"] == [] and len(kept["job"]["variants"][0]["panels"]) == best["figures"]["panels"]
@@ -69,9 +69,9 @@ def test_a_search_tells_as_it_goes_and_its_layouts_become_variants(client: TestC
 
 def test_a_search_can_be_stopped_and_says_what_it_lacks(client: TestClient) -> None:
     job = job_named(client, "Lichtspiel")
-    search = client.post(f"/api/jobs/{job}/proposals").json()["id"]
-    until(client, job, search, lambda a: a["proposals"])
-    assert client.delete(f"/api/jobs/{job}/proposals/{search}").status_code == 204
+    search = client.post(f"/api/jobs/{job}/slow/proposals").json()["id"]
+    until(client, job, search, lambda a: a["result"])
+    assert client.delete(f"/api/jobs/{job}/slow/proposals/{search}").status_code == 204
     assert (
         until(client, job, search, lambda a: a["state"] not in ("running", "waiting"))["state"] == "stopped"
     )
@@ -79,16 +79,19 @@ def test_a_search_can_be_stopped_and_says_what_it_lacks(client: TestClient) -> N
     failed = until(
         client,
         bare,
-        client.post(f"/api/jobs/{bare}/proposals").json()["id"],
+        client.post(f"/api/jobs/{bare}/slow/proposals").json()["id"],
         lambda a: a["state"] == "failed",
     )
     assert failed["problem"]["field"] == "wish.offers" and failed["problem"]["remedy"]
-    assert client.get(f"/api/jobs/{bare}/proposals/nosuch").status_code == 404
+    assert client.get(f"/api/jobs/{bare}/slow/proposals/nosuch").status_code == 404
 
 
 def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     job = job_named(client, "Lichtspiel")
-    year = client.get(f"/api/jobs/{job}/yield").json()
+    begun = client.post(f"/api/jobs/{job}/slow/year").json()
+    told = until(client, job, begun["id"], lambda a: a["state"] == "done", "year")
+    year = told["result"]
+    assert told["revision"] == begun["revision"] and told["work"] == "year"
     assert year["year_wh"] > 1e6 and len(year["months"]) == 12 and year["panels"][4]["lost"] > 0.05
     december = [p["months"][11]["day_wh"] for p in year["panels"]]
     assert sum(december) == pytest.approx(year["months"][11]["day_wh"]), (
@@ -108,8 +111,10 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     told = client.post(f"/api/jobs/{job}/changes", json={"edits": [swap]}).json()
     assert {"power", "drill map"} <= {c["what"] for c in told}
     assert client.get(f"/api/jobs/{job}/revision").json()["revision"] == 1, "looking changes nothing"
-    bare = client.get(f"/api/jobs/{job_named(client, 'Imkerwagen')}/yield")
-    assert bare.status_code == 422 and bare.json()["field"] == "site.climate"
+    bare = job_named(client, "Imkerwagen")
+    run = client.post(f"/api/jobs/{bare}/slow/year").json()["id"]
+    refused = until(client, bare, run, lambda a: a["state"] == "failed", "year")
+    assert refused["problem"]["field"] == "site.climate" and refused["result"] is None
     working = client.get(f"/api/jobs/{job}/working", params={"place": "yield/p1"}).json()
     steps = [
         "incidence_cosine",

@@ -17,7 +17,7 @@ import pytest
 import uvicorn
 from fastapi.testclient import TestClient
 
-from fahrtwind.api import guard, searches, serve
+from fahrtwind.api import guard, serve, slow
 from fahrtwind.api.app import LARGEST_BODY, create_app
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.store import database as db
@@ -228,20 +228,20 @@ def test_a_search_belongs_to_its_job_waits_for_its_turn_and_says_that_it_failed(
 ) -> None:
     gate, jobs = threading.Event(), [start(client) for _ in range(10)]
 
-    def slow(job: Any, search: Any, tell: Any) -> Any:
+    def broken(job: Any, hands: Any, show: Any) -> Any:
         gate.wait(10)
         raise ZeroDivisionError
 
-    monkeypatch.setattr(searches, "propose", slow)
-    begun = [client.post(f"/api/jobs/{job}/proposals").json()["id"] for job in jobs]
+    monkeypatch.setitem(slow.WORKS, "proposals", slow.SlowWork(60, broken))
+    begun = [client.post(f"/api/jobs/{job}/slow/proposals").json()["id"] for job in jobs]
 
     def states() -> list[str]:
         return [
-            client.get(f"/api/jobs/{job}/proposals/{one}").json()["state"]
+            client.get(f"/api/jobs/{job}/slow/proposals/{one}").json()["state"]
             for job, one in zip(jobs, begun, strict=True)
         ]
 
-    assert client.get(f"/api/jobs/{jobs[1]}/proposals/{begun[0]}").status_code == 404
+    assert client.get(f"/api/jobs/{jobs[1]}/slow/proposals/{begun[0]}").status_code == 404
     assert (
         sorted(set(states())) in (["running", "waiting"], ["waiting"]) and states().count("waiting") >= 8
     ), "none is cancelled"
@@ -249,4 +249,4 @@ def test_a_search_belongs_to_its_job_waits_for_its_turn_and_says_that_it_failed(
     until = time.monotonic() + 10
     while set(states()) != {"failed"}:
         assert time.monotonic() < until, f"the searches did not end: {states()}"
-    assert client.get(f"/api/jobs/{jobs[0]}/proposals/{begun[0]}").json()["problem"]["remedy"]
+    assert client.get(f"/api/jobs/{jobs[0]}/slow/proposals/{begun[0]}").json()["problem"]["remedy"]

@@ -25,7 +25,8 @@ def test_a_stop_is_never_spoken_of_as_holding(demo: Job, sound: Job) -> None:
     assert bad.spoken.word == "refused" and bad.spoken.because
     stops = {s.title for s in bad.snags if s.severity == "stop"}
     assert set(bad.spoken.because) == stops
-    assert all(".".join(f.split(".")) for f in bad.spoken.refused_feet)
+    stopped = {s.place.split(".")[1] for s in bad.snags if s.severity == "stop" and "panels." in s.place}
+    assert {f.split(".")[0] for f in bad.spoken.refused_feet} <= stopped and bad.spoken.refused_feet
 
 
 @pytest.mark.parametrize(
@@ -40,6 +41,32 @@ def test_a_stop_is_never_spoken_of_as_holding(demo: Job, sound: Job) -> None:
 def test_what_is_not_known_is_never_read_as_good(sound: Job, values: dict[str, object], word: str) -> None:
     told = evaluate(changed(sound, **values)).spoken
     assert told.word == word and told.because
+
+
+WHERE = ("Where the feet land",)
+
+
+@pytest.mark.parametrize(
+    ("kind", "school", "because"),
+    [
+        ("van", "screws", WHERE),
+        ("van", "bolts", WHERE),
+        ("boat", "screws", WHERE),
+        ("boat", "bolts", ()),
+        ("truck_bed", "bolts", ()),
+        ("van", "tape", None),
+    ],
+)
+def test_where_feet_land_is_asked_where_it_counts(
+    sound: Job, kind: str, school: str, because: tuple[str, ...] | None
+) -> None:
+    """Bolts through a deck need no member, tape neither; a screw always does."""
+    job = changed(sound, members__face_width=None, vehicle__kind=kind)
+    job = apply_edits(
+        job, [SetValue(path=f"panels.{p.id}.hold", value={"school": school}) for p in job.panels]
+    )
+    told = evaluate(job).spoken
+    assert told.because == because if because is not None else told.word == "refused"
 
 
 def test_a_verdict_just_above_the_need_is_thin(sound: Job) -> None:

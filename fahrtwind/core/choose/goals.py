@@ -48,11 +48,12 @@ class Offered:
 
     @cached_property
     def members(self) -> FloatArray:
+        """Places of the members along the roof, mm."""
         return np.array([m.x_mm for m in self._members])
 
     @cached_property
     def sure_members(self) -> FloatArray:
-        """Members known so well that a foot set over one is in it."""
+        """Members known so well that a foot set over one is in it. Along the roof, mm."""
         hold = usual_hold(self.job)
         return np.array(
             [m.x_mm for m in self._members if landing_of(self.job.members, hold, m.x_mm, m) == "member"]
@@ -64,7 +65,9 @@ class Offered:
 
     @cached_property
     def field(self) -> tuple[FloatArray, FloatArray, FloatArray] | None:
-        """The light on the roof, where place and climate are known."""
+        """The light on the roof, where place and climate are known. Along and across the roof in mm, and
+        what reaches there as a share of the open sky's light.
+        """
         try:
             top = stand_off_of(self.job).mm + max(m.frame_height.mm for m in self.models)
             return light_map(
@@ -80,6 +83,7 @@ class Offered:
         return np.array([k.model for k in self.kinds], dtype=np.int64)[placements.kind]
 
     def light(self, placements: Placements) -> FloatArray:
+        """Share of the open sky's energy for each placement; one everywhere where no place is known."""
         if self.field is None:
             return np.ones(len(placements))
         return light_shares(
@@ -99,6 +103,9 @@ class Plan:
 
 
 def offered_by(job: Job) -> Offered:
+    """What the wish offers, with the room for it. Raises InputError naming the field where nothing is on
+    offer.
+    """
     if not job.wish.offers:
         raise InputError(
             "No panel model is on offer.",
@@ -148,6 +155,7 @@ def _limits(job: Job, models: tuple[PanelModel, ...], locked: int) -> Limits:
 
 
 def plans_for(offered: Offered) -> Iterator[Plan]:
+    """The goals worth a proposal for this offer, the ones that need most explaining last."""
     kinds, watts = offered.kinds, offered.watts
     steady = Goal(watts, True)
     yield Plan("Most watts", "As many watts as the roof takes.", kinds, steady, "watts")

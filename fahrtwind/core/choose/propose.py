@@ -263,6 +263,7 @@ class _State:
         return Proposals(proposals, self.most, (), self._doing, progress, self._note(), balance.WORDS)
 
     def finish(self) -> Proposals:
+        """The last word: energy settled, what stops one more panel looked into."""
         self._doing = ""
         self._settle_energy()
         told = self.told()

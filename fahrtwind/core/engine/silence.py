@@ -35,6 +35,7 @@ class Silence:
 
 
 def silence_of(station: str, place: str, what: str, error: Exception) -> Silence:
+    """What is told of a part that failed: its own words where the error has them."""
     if isinstance(error, FahrtwindError):
         return Silence(station, place, what, error.problem, error.remedy, True)
     why = f"It could not be worked out ({type(error).__name__})."

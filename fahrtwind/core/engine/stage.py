@@ -20,6 +20,7 @@ from graphlib import CycleError, TopologicalSorter
 from types import UnionType
 from typing import Any, Literal, TypeVar
 
+from fahrtwind.core.engine.beside import Stopped
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.silence import Question, Silence, silence_of
 from fahrtwind.core.errors import FahrtwindError, NotFound
@@ -268,6 +269,8 @@ class Visit:
         try:
             value = part.work(*given)
             return (tuple(value) if isinstance(value, Iterator) else value), None
+        except Stopped:  # nothing was found and nothing failed: the next who asks begins anew
+            raise
         except Exception as error:  # whatever it is: the rest of the document must stay readable and mendable
             return part.otherwise, error.with_traceback(None)
 

@@ -120,7 +120,9 @@ _recording: ContextVar[Recording | None] = ContextVar("recording", default=None)
 def formula(
     *, title: str, symbol: str, expression: str, unit: str, source: Source
 ) -> Callable[[Callable[P, R]], Callable[P, R]]:
-    """Declare a function as a formula. Each parameter must be annotated ``Annotated[Number, Arg(...)]``."""
+    """Declare a function as a formula. Each parameter must be annotated ``Annotated[Number, Arg(...)]``.
+    Raises TypeError where one is not.
+    """
 
     def declare(function: Callable[P, R]) -> Callable[P, R]:
         hints = get_type_hints(function, include_extras=True)
@@ -244,7 +246,9 @@ def is_recording() -> bool:
 
 
 def given(value: float, kind: Kind, place: str) -> float:
-    """Name the origin of an input. Returns the number unchanged unless a recording is running."""
+    """Name the origin of an input. Returns the number unchanged unless a recording is running. The number
+    keeps whatever unit it has.
+    """
     return value if _recording.get() is None else Traced(value, Origin(kind, place))
 
 

@@ -33,6 +33,7 @@ class JobEdit(BaseModel):
         raise NotImplementedError
 
     def words(self) -> str:
+        """The edit in words, for the list of revisions; raises NotImplementedError where it has none."""
         raise NotImplementedError
 
 
@@ -90,6 +91,9 @@ class RemoveEntry(JobEdit):
         return without_entry(job, self.path, job.units)
 
     def words(self) -> str:
+        """The edit in words, for the list of revisions. Raises NotImplementedError here: every edit has its
+        own.
+        """
         return f"Removed {self.path}"
 
 

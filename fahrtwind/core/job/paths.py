@@ -30,7 +30,7 @@ def changed_at(holder: M, path: str, change: Change, units: str) -> M:
 
 def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
     """The model with some fields given anew and validated; parts that are models already are taken as they
-    are.
+    are. Raises InputError naming the field under ``at``.
     """
     data = {name: getattr(holder, name) for name in type(holder).model_fields} | fields
     try:
@@ -68,7 +68,7 @@ def _changed_entry(
 
 
 def without_entry(holder: M, path: str, units: str) -> M:
-    """The model without the list entry that the path names."""
+    """The model without the list entry that the path names. Raises InputError where there is none."""
     list_path, _, entry = path.rpartition(".")
 
     def dropped(entries: Any) -> Any:
@@ -83,7 +83,9 @@ def without_entry(holder: M, path: str, units: str) -> M:
 
 
 def entry_position(entries: tuple[Any, ...], name: str, path: str) -> int:
-    """Position of the entry of that id, or of that number where entries have none."""
+    """Position of the entry of that id, or of that number where entries have none. Raises InputError naming
+    the path where there is none.
+    """
     for index, entry in enumerate(entries):
         own = getattr(entry, "id", None)
         if own == name or (own is None and str(index) == name):

@@ -28,7 +28,7 @@ ALUMINIUM_WORDS = ("al", "alu", "aluminium", "aluminum")
 
 
 def steel_gauge_mm(gauge: int) -> float:
-    """Thickness of uncoated steel sheet in mm.
+    """Thickness of uncoated steel sheet in mm. Raises UnreadableQuantity for one not in the table.
 
     >>> steel_gauge_mm(16)
     1.519
@@ -42,7 +42,7 @@ def steel_gauge_mm(gauge: int) -> float:
 
 
 def aluminium_gauge_mm(gauge: int) -> float:
-    """Thickness of aluminium sheet in mm: 0.127 · 92^((36 − n)/39).
+    """Thickness of aluminium sheet in mm: 0.127 · 92^((36 − n)/39). Raises UnreadableQuantity outside 0 to 36.
 
     >>> round(aluminium_gauge_mm(16), 3)
     1.291

@@ -9,6 +9,7 @@ from dataclasses import dataclass, field
 
 import pytest
 
+from fahrtwind.core.engine.beside import Hands, Stopped, beside, go_on
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.rule import Found, Rules
 from fahrtwind.core.engine.silence import Question
@@ -114,6 +115,28 @@ def test_a_slow_stage_runs_when_somebody_looks(bench: Bench) -> None:
     seen = bench.visit(Shelf((Box("a", 1.0),)))
     seen.everything()
     assert "years" not in bench.runs and seen["years"] == 5.0 and bench.runs["years"] == 1
+
+
+def test_slow_work_that_is_told_to_stop_leaves_nothing_behind(bench: Bench) -> None:
+    told: list[tuple[float, str]] = []
+
+    @bench.house.stage("shelf", "Decades", slow=True)
+    def decades(total: float) -> float:
+        go_on(0.5, "counting")
+        return total * 10
+
+    def hands(cancelled: bool) -> Hands:
+        return Hands(lambda: 1.0, lambda: cancelled, lambda share, doing: told.append((share, doing)))
+
+    shelf = Shelf((Box("a", 1.0),))
+    with beside(hands(cancelled=True)), pytest.raises(Stopped):
+        bench.visit(shelf).demand("decades")
+    assert not told
+    with beside(hands(cancelled=False)):
+        assert bench.visit(shelf).demand("decades") == 100.0
+    assert told == [(0.5, "counting")]
+    go_on(0.7, "nobody listens")
+    assert len(told) == 1
 
 
 def test_who_asks_for_one_part_alone_is_told_why_it_cannot_be_had(bench: Bench) -> None:

@@ -188,26 +188,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/yield": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Yield
-         * @description The year's energy with shadows, at the job's place and climate.
-         */
-        get: operations["read_yield_api_jobs__job_id__yield_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/day": {
         parameters: {
             query?: never;
@@ -352,7 +332,7 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/proposals": {
+    "/api/jobs/{job_id}/slow/{work}": {
         parameters: {
             query?: never;
             header?: never;
@@ -362,32 +342,32 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Start Search
-         * @description Begin to look for layouts from the job's offers.
+         * Start Work
+         * @description Begin a work on the job as it is now.
          */
-        post: operations["start_search_api_jobs__job_id__proposals_post"];
+        post: operations["start_work_api_jobs__job_id__slow__work__post"];
         delete?: never;
         options?: never;
         head?: never;
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/proposals/{search_id}": {
+    "/api/jobs/{job_id}/slow/{work}/{run_id}": {
         parameters: {
             query?: never;
             header?: never;
             path?: never;
             cookie?: never;
         };
-        /** Read Search */
-        get: operations["read_search_api_jobs__job_id__proposals__search_id__get"];
+        /** Read Work */
+        get: operations["read_work_api_jobs__job_id__slow__work___run_id__get"];
         put?: never;
         post?: never;
         /**
-         * Stop Search
-         * @description Stop looking; what was found stays.
+         * Stop Work
+         * @description Stop; what was found stays.
          */
-        delete: operations["stop_search_api_jobs__job_id__proposals__search_id__delete"];
+        delete: operations["stop_work_api_jobs__job_id__slow__work___run_id__delete"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2966,6 +2946,34 @@ export interface components {
             /** Weights */
             weights: string;
         };
+        /** ProposalsAnswer */
+        ProposalsAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default proposals
+             * @constant
+             */
+            work: "proposals";
+            result: components["schemas"]["Proposals"] | null;
+        };
         /**
          * Question
          * @description A missing input: the job path that answers it, the station that asks, and how to find out.
@@ -3336,31 +3344,6 @@ export interface components {
             butyl_area_cm2: number;
             /** Source */
             source: string;
-        };
-        /**
-         * SearchAnswer
-         * @description How far a search is. ``revision`` is the job's when it began; ``proposals`` grow until ``state`` is no
-         *     longer running.
-         */
-        SearchAnswer: {
-            /**
-             * State
-             * @enum {string}
-             */
-            state: "waiting" | "running" | "done" | "stopped" | "failed";
-            /** Revision */
-            revision: number;
-            /** Seconds */
-            seconds: number;
-            /** Most Seconds */
-            most_seconds: number;
-            proposals: components["schemas"]["Proposals"] | null;
-            problem: components["schemas"]["ErrorBody"] | null;
-        };
-        /** SearchStarted */
-        SearchStarted: {
-            /** Id */
-            id: string;
         };
         /**
          * Section
@@ -4253,6 +4236,34 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Caution */
             caution: string;
+        };
+        /** YearAnswer */
+        YearAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default year
+             * @constant
+             */
+            work: "year";
+            result: components["schemas"]["YieldFinding"] | null;
         };
         /** YieldFinding */
         YieldFinding: {
@@ -5529,91 +5540,6 @@ export interface operations {
             };
         };
     };
-    read_yield_api_jobs__job_id__yield_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["YieldFinding"];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Foreign origin */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Changed elsewhere */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description The database is busy, full or damaged; nothing was stored */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
     read_day_api_jobs__job_id__day_get: {
         parameters: {
             query: {
@@ -6481,12 +6407,13 @@ export interface operations {
             };
         };
     };
-    start_search_api_jobs__job_id__proposals_post: {
+    start_work_api_jobs__job_id__slow__work__post: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 job_id: string;
+                work: "proposals" | "year";
             };
             cookie?: never;
         };
@@ -6498,7 +6425,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SearchStarted"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6566,13 +6493,14 @@ export interface operations {
             };
         };
     };
-    read_search_api_jobs__job_id__proposals__search_id__get: {
+    read_work_api_jobs__job_id__slow__work___run_id__get: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 job_id: string;
-                search_id: string;
+                work: "proposals" | "year";
+                run_id: string;
             };
             cookie?: never;
         };
@@ -6584,7 +6512,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SearchAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6652,13 +6580,14 @@ export interface operations {
             };
         };
     };
-    stop_search_api_jobs__job_id__proposals__search_id__delete: {
+    stop_work_api_jobs__job_id__slow__work___run_id__delete: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 job_id: string;
-                search_id: string;
+                work: "proposals" | "year";
+                run_id: string;
             };
             cookie?: never;
         };

@@ -1,31 +1,21 @@
-/** The one picture: the roof from above, front to the left, at one scale, drawn from the core's geometry. */
+/** The one picture: the roof from above, front to the left, at one scale, drawn from the core's geometry; what lies on it is drawn by the stations. */
 import { useEffect, useMemo, useRef, useState } from "react";
-import { selectedPanel, useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../job/JobContext";
 import { across, length } from "../ui/format";
 import { pointAt, useCursor } from "./cursor";
-import { Dimensions } from "./Dimensions";
-import { FootShapes } from "./FootShapes";
 import { RoofScale } from "./geometry";
-import { FreeAreas, SnapLines } from "./LayoutShapes";
-import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLines";
-import { ObstacleShapes } from "./ObstacleShapes";
-import { PanelShapes } from "./PanelShapes";
+import { byLevel, type Layer } from "./layer";
 import { Rulers } from "./Rulers";
 import { roam, stopRoaming } from "./roaming";
-import { ShadowShapes } from "./ShadowShapes";
 import { SideView } from "./SideView";
-import { RoofGround, RoofMarks } from "./SurveyShapes";
 import { useDrag } from "./useDrag";
 
 const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
-/** On a strip narrower than that, dimensions would lie on one another. */
-const NARROW_PX = 560;
 
-export function RoofStrip({ sections }: { sections: boolean }) {
-  const { id, handle, selection, select } = useDesk();
+export function RoofStrip({ sections, layers }: { sections: boolean; layers: readonly Layer[] }) {
+  const { id, handle, select } = useDesk();
   const job = useStoredJob();
-  const evaluation = useEvaluation();
   const units = useUnits();
   const holder = useRef<HTMLDivElement>(null);
   const [width, setWidth] = useState(1000);
@@ -39,14 +29,18 @@ export function RoofStrip({ sections }: { sections: boolean }) {
     return () => observer.disconnect();
   }, []);
 
-  const roof = evaluation.findings.roof;
+  const roof = useFinding("roof");
   const scale = useMemo(
     () =>
       new RoofScale({ width, height: TALLEST_PX }, roof ? { length: roof.length_mm, across: roof.width_mm } : NO_ROOF),
     [width, roof],
   );
   const drag = useDrag(id, job.panels, handle, scale, units);
-  const panel = selectedPanel(selection);
+  const [ground, above] = useMemo(() => {
+    const sorted = byLevel(layers);
+    return [sorted.filter((l) => l.level === "ground" && roof), sorted.filter((l) => l.level !== "ground")];
+  }, [layers, roof]);
+  const draw = ({ draw: Draw }: Layer, i: number) => <Draw key={`${i} ${Draw.name}`} scale={scale} drag={drag} />;
 
   return (
     <div ref={holder} className="min-w-0">
@@ -72,20 +66,10 @@ export function RoofStrip({ sections }: { sections: boolean }) {
           if (event.target === event.currentTarget) select(null);
         }}
       >
-        {roof ? <RoofGround scale={scale} /> : <UnknownRoof scale={scale} />}
+        {!roof && <UnknownRoof scale={scale} />}
+        {ground.map(draw)}
         <Slipstream scale={scale} />
-        <MemberLines scale={scale} fit={evaluation.findings.members} />
-        <FreeAreas scale={scale} />
-        <ObstacleShapes scale={scale} />
-        <PanelShapes scale={scale} drag={drag} />
-        <ShadowShapes scale={scale} />
-        <FootShapes scale={scale} />
-        {panel && scale.width > NARROW_PX && <Dimensions scale={scale} panel={panel} />}
-        <RoofMarks scale={scale} />
-        <SnapLines scale={scale} moved={drag.moved} />
-        <ScanBrackets scale={scale} />
-        <ReadingTicks scale={scale} />
-        <CheckFlag scale={scale} />
+        {above.map(draw)}
         <Rulers scale={scale} units={units} />
         {cursor?.inside && cursor.x >= 0 && cursor.x <= scale.length && Math.abs(cursor.y) <= scale.across / 2 && (
           <g pointerEvents="none" aria-hidden="true">

@@ -3,7 +3,7 @@ import { useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { useDesk, usePartOf } from "../job/JobContext";
 import { RoofStrip } from "../roof/RoofStrip";
-import { STATIONS } from "../stations";
+import { LAYERS, STATIONS } from "../stations";
 import type { ShellProps } from "./Desk";
 import { TroubleBar } from "./TroubleBar";
 
@@ -61,7 +61,7 @@ export function Phone({ station, heading }: ShellProps) {
       <Stops />
       {roof && (
         <div className="py-2 border-b-2 border-ink shrink-0">
-          <RoofStrip sections={false} />
+          <RoofStrip sections={false} layers={LAYERS} />
         </div>
       )}
       {Body && <Body />}

@@ -1,7 +1,7 @@
 import { describe, expect, it } from "vitest";
 import { RoofScale } from "../roof/geometry";
-import { ringPath } from "../roof/SurveyShapes";
 import { STATIONS, stationInfo, stationOf } from "../stations";
+import { ringPath } from "../stations/survey/SurveyShapes";
 import { angle } from "../ui/format";
 
 describe("the road", () => {

@@ -1,5 +1,6 @@
 /** The road: all stations in the order of the work. A new one is a folder and a line here. */
 import type { StationName } from "../api/types";
+import type { Layer } from "../roof/layer";
 import { build } from "./build";
 import { days } from "./days";
 import { hold } from "./hold";
@@ -13,6 +14,9 @@ import { survey } from "./survey";
 import { wire } from "./wire";
 
 export const STATIONS: readonly Station[] = [survey, structure, layout, hold, build, seal, wire, days, roofDay, log];
+
+/** All that the stations draw on the roof. */
+export const LAYERS: readonly Layer[] = STATIONS.flatMap((station) => station.layers ?? []);
 
 export function stationInfo(name: string | undefined): Station {
   return STATIONS.find((s) => s.name === name) ?? survey;

@@ -9,6 +9,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 
 
 def drill_map(plan: RoofPlan, feet: tuple[FootPlace, ...], sealant: str) -> tuple[Mark, ...]:
+    """The marks of all feet, numbered from the front, port side first."""
     panels = {p.id: p for p in plan.panels}
     marks: list[Mark] = []
     for place in sorted(feet, key=lambda f: (round(f.x_mm), f.y_mm)):

@@ -29,6 +29,7 @@ class Material:
 
 
 def materials(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
+    """Everything to buy or to lay ready; like items of all panels are added up."""
     lines = [
         Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
         for name, count in Counter(p.model.name for p in plan.panels).items()

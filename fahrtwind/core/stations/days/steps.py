@@ -27,6 +27,7 @@ class WorkStep:
 
 
 def work_steps(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkStep, ...]:
+    """The work in its order, numbered."""
     tasks = [*_before(), *_old_work(plan), *_on_the_roof(len(marks)), *_by_school(plan, marks, seal)]
     if any(p.feet for p in plan.panels):
         tasks += _after(plan, seal)

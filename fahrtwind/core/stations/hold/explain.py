@@ -27,6 +27,7 @@ def explain_panel(
     verdict: PanelVerdict,
     air: Air,
 ) -> None:
+    """Note the scalar formulas behind the arrays of a verdict: uplift, then each foot at its worst case."""
     with scope("uplift"):
         slipstream_uplift(
             air.pressure_pa, given(loads.cautious_m2, "computed", "zones under the panel, cautious end")

@@ -69,6 +69,7 @@ def skin_mm(vehicle: Vehicle) -> float:
 
 
 def chosen(value: float, place: str) -> float:
+    """Note that a number, in whatever unit its field has, was chosen in the job."""
     return given(value, "chosen", place)
 
 
@@ -81,7 +82,9 @@ def link(
     source: str,
     confidence: Confidence = "published",
 ) -> Link:
-    """A link from (nominal, factor) pairs for pull and for force along the roof."""
+    """A link from (nominal, factor) pairs for pull and for force along the roof. Nominal in N, factor
+    without unit.
+    """
     with scope("pull"):
         pull_design = design_capacity(pull[0], given(pull[1], "default", source))
     with scope("along"):
@@ -99,6 +102,7 @@ def link(
 
 
 def frame_link(bracket: Bracket) -> Link:
+    """The panel's own frame under the head of the frame bolt: pull-over, and bearing along the roof."""
     bolt = BOLTS[bracket.frame_bolt]
     flange = given(ft.FRAME_FLANGE_MM, "default", ft.FRAME_FLANGE_SOURCE)
     strength = given(FRAME_METAL.ultimate_n_mm2, "table", FRAME_METAL.source)
@@ -118,6 +122,7 @@ def frame_link(bracket: Bracket) -> Link:
 
 
 def bracket_link(bracket: Bracket) -> Link:
+    """The bracket's leg in bending under pull, its hole in bearing along the roof."""
     metal = BRACKET_METALS[bracket.metal]
     size = (chosen(bracket.length.mm, "bracket length"), chosen(bracket.thickness.mm, "bracket thickness"))
     yield_strength = given(metal.yield_n_mm2, "table", metal.source)

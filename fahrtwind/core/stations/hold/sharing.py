@@ -33,7 +33,9 @@ class Sharing:
 
 
 def variants(count: int) -> FloatArray:
-    """Which feet are there: shape (count + 1, count); row 0 has all, row i + 1 lacks foot i."""
+    """Which feet are there: shape (count + 1, count); row 0 has all, row i + 1 lacks foot i. One where a
+    foot is there, zero where it is lost.
+    """
     present = np.ones((count + 1, count))
     present[np.arange(1, count + 1), np.arange(count)] = 0.0
     return present
@@ -80,7 +82,7 @@ class ShearShare:
     centre_y_mm: float
 
     def magnitude(self) -> FloatArray:
-        """Force along the roof on each foot, shape (v, c, n); the array form of ``foot_shear``."""
+        """Force along the roof on each foot, N or N/Pa, shape (v, c, n); the array form of ``foot_shear``."""
         along = self.along_n[..., None] - self.twist_n_mm[..., None] * self.y_mm[:, None, :]
         across = self.across_n[..., None] + self.twist_n_mm[..., None] * self.x_mm[:, None, :]
         size: FloatArray = np.hypot(along, across) * self.present[:, None, :]

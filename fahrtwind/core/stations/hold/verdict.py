@@ -112,7 +112,9 @@ def forces(
     chains: tuple[Chain, ...],
     bump_g: float,
 ) -> Forces:
-    """Share all loads of a panel among its feet, for all feet and for each foot lost."""
+    """Share all loads of a panel among its feet, for all feet and for each foot lost. ``centre`` in mm from
+    the front edge and the centre line.
+    """
     x = np.array([f.x_mm - centre[0] for f in feet])
     y = np.array([f.y_mm - centre[1] for f in feet])
     stiffness = np.array([c.stiffness_n_mm for c in chains])

@@ -22,7 +22,9 @@ class CablePair:
 
 
 def cable_end(panel: PlacedPanel) -> tuple[float, float] | None:
-    """The middle of the edge at which a panel's leads come out; None where that is not told."""
+    """The middle of the edge at which a panel's leads come out; None where that is not told. In mm from the
+    front edge and the centre line.
+    """
     rect = panel_rect(panel)
     x, y = rect.centre
     match panel.cable_end:

@@ -150,7 +150,7 @@ def _that_meet(
 
 def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, float]:
     """First and last point of the roof on a line along it (at y) or across it (at x); a line that misses it
-    counts as nothing.
+    counts as nothing. In mm.
     """
     x0, y0, x1, y1 = roof.bounds
     line = LineString([(x0 - 1, at_mm), (x1 + 1, at_mm)] if along_x else [(at_mm, y0 - 1), (at_mm, y1 + 1)])

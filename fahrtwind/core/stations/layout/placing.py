@@ -26,7 +26,7 @@ zone).
 
 def new_panel(job: Job, model_name: str) -> PlacedPanel:
     """A panel of the named model on the first free spot along the centre line, held like the panel before
-    it.
+    it. Raises InputError where the roof has no room left for it or the model is not known.
     """
     model = find_model(job, model_name)
     at = _first_free_x(job, model)
@@ -132,6 +132,7 @@ def _pair_y(job: Job, panel: PlacedPanel, across: float) -> tuple[float, float]:
 
 
 def find_model(job: Job, name: str) -> PanelModel:
+    """The model of that name, the job's own first. Raises InputError where there is none."""
     for model in (*job.own_models, *catalogue()):
         if model.name == name:
             return model

@@ -33,7 +33,9 @@ def used(job: Job, variant_id: str) -> dict[str, tuple[Part, ...]]:
 
 
 def chosen(job: Job, variant_id: str, reason: str) -> dict[str, tuple[Part, ...]]:
-    """What changes when a variant is chosen: it is put on the roof, and the reason is kept."""
+    """What changes when a variant is chosen: it is put on the roof, and the reason is kept. Raises
+    InputError where there is none of that id or it has no panels.
+    """
     variant = find_variant(job, variant_id)
     if not variant.panels:
         raise InputError(
@@ -51,6 +53,7 @@ def chosen(job: Job, variant_id: str, reason: str) -> dict[str, tuple[Part, ...]
 
 
 def find_variant(job: Job, variant_id: str) -> Variant:
+    """The variant of that id. Raises InputError where there is none."""
     found = next((v for v in job.variants if v.id == variant_id), None)
     if found is None:
         raise InputError(

@@ -37,7 +37,7 @@ def sealants(plan: RoofPlan) -> tuple[str, str]:
 
 
 def cartridges_for(volume_ml: float) -> int:
-    """Whole cartridges that hold a volume.
+    """Whole cartridges that hold a volume in ml.
 
     >>> cartridges_for(290.0), cartridges_for(290.5), cartridges_for(0.0)
     (1, 2, 0)
@@ -46,6 +46,7 @@ def cartridges_for(volume_ml: float) -> int:
 
 
 def seal_plan(plan: RoofPlan) -> SealPlan:
+    """Sealant and butyl for all feet, holes, pads and scars of the plan."""
     under, around = sealants(plan)
     length, butyl = 0.0, 0.0
     for panel in plan.panels:

@@ -112,7 +112,7 @@ def over_all(belief: Belief, x_mm: FloatArray) -> tuple[FloatArray, FloatArray, 
     """Over all hypotheses: the chance that a member stands within ``CLOSE_MM`` of each x, and the 95 % band
     of the member nearest to it.
 
-    Three arrays of shape like ``x_mm``.
+    Three arrays of shape like ``x_mm``. In mm, as is each x.
     """
     heavy = [i for i in np.argsort(-belief.weights) if belief.weights[i] >= NEGLIGIBLE_SHARE]
     weights, means, sigmas = [], [], []
@@ -140,5 +140,7 @@ def _quantile(share: FloatArray, mean: FloatArray, sigma: FloatArray, tail: floa
 
 
 def confidence(belief: Belief, x_mm: FloatArray) -> FloatArray:
-    """Chance that a member stands within ``CLOSE_MM`` of each x, over all hypotheses; shape like ``x_mm``."""
+    """Chance that a member stands within ``CLOSE_MM`` of each x, over all hypotheses; shape like ``x_mm``.
+    In mm, as is each x; returned 0 to 1.
+    """
     return over_all(belief, x_mm)[0]

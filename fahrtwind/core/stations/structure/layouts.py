@@ -80,19 +80,21 @@ class Layout:
 
 
 def trimmed(layout: Layout, span: float) -> Layout:
-    """The layout without members that its fit has pushed off the roof."""
+    """The layout without members that its fit has pushed off the roof. ``span``: length of the roof, mm."""
     on = (layout.positions >= -2 * OVERHANG_MM) & (layout.positions <= span + 2 * OVERHANG_MM)
     return layout if on.all() or on.sum() < 2 else kept(layout, on)
 
 
 def kept(layout: Layout, on: npt.NDArray[np.bool_]) -> Layout:
-    """Only the members marked."""
+    """Only the members marked. ``on``: a mask, one entry a member."""
     section = tuple(s for s, keep in zip(layout.section, on, strict=True) if keep)
     return replace(layout, design=layout.design[on], section=section, silent=layout.silent[on])
 
 
 def single(first: float, pitch: float, span: float, prior: float) -> Layout:
-    """One equal spacing over the whole roof; ``first`` may be any of its members."""
+    """One equal spacing over the whole roof; ``first`` may be any of its members. In mm; ``prior``: weight,
+    0 to 1.
+    """
     first -= pitch * np.floor((first + OVERHANG_MM) / pitch)
     count = max(int(np.floor((span + OVERHANG_MM - first) / pitch)) + 1, 1)
     design = np.stack([np.ones(count), np.arange(float(count))], axis=1)
@@ -105,7 +107,9 @@ def _plain(design: FloatArray, theta: FloatArray, prior: float) -> Layout:
 
 
 def every_second_missed(base: Layout, prior: float) -> Layout:
-    """Members stand at half of a pitch; the ones between were never noticed."""
+    """Members stand at half of a pitch; the ones between were never noticed. ``prior`` multiplies the
+    weight (0 to 1).
+    """
     n = len(base.design)
     first, half = base.theta[0], base.theta[1] / 2
     lead = first - half >= -OVERHANG_MM
@@ -119,7 +123,7 @@ def every_second_missed(base: Layout, prior: float) -> Layout:
 
 def odd_end(base: Layout, end: End, keep: int, bay: float, prior: float) -> Layout:
     """The bay at one end differs: one member stands ``bay`` beyond member ``keep``, nothing regular beyond
-    it. ``prior`` multiplies.
+    it. ``prior`` multiplies the weight (0 to 1); ``bay`` in mm.
     """
     front = end == "front"
     part = slice(keep, None) if front else slice(None, keep + 1)
@@ -142,7 +146,9 @@ def odd_end(base: Layout, end: End, keep: int, bay: float, prior: float) -> Layo
 
 
 def two_sections(first: float, pitch: float, joint: int, second: float, span: float, prior: float) -> Layout:
-    """Pitch changes at member ``joint`` (counted from the first on the roof)."""
+    """Pitch changes at member ``joint`` (counted from the first on the roof). Places and pitches in mm;
+    ``prior``: weight, 0 to 1.
+    """
     at_joint = first + joint * pitch
     behind = int(np.floor((span + OVERHANG_MM - at_joint) / second))
     front = np.stack([np.ones(joint + 1), np.arange(joint + 1), np.zeros(joint + 1)], axis=1)
@@ -162,7 +168,9 @@ def two_sections(first: float, pitch: float, joint: int, second: float, span: fl
 
 
 def thinned(base: Layout, joint: int, end: End, times: int, prior: float) -> Layout:
-    """Towards one end from member ``joint`` on, only every second or third member of the spacing stands."""
+    """Towards one end from member ``joint`` on, only every second or third member of the spacing stands.
+    ``prior`` multiplies the weight (0 to 1).
+    """
     index = np.arange(len(base.design))
     coarse = (index < joint) if end == "front" else (index > joint)
     layout = kept(base, ~coarse | ((index - joint) % times == 0))

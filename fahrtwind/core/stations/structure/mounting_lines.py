@@ -166,7 +166,7 @@ def by_schools(y: FloatArray) -> dict[LineSchool, float]:
 
 
 def robust_location(y: FloatArray) -> float:
-    """Mean of the marks that are no strays; source: ``SOURCE``."""
+    """Mean of the marks that are no strays; source: ``SOURCE``. In mm, like the marks."""
     return float(y[~stray_marks(y)].mean())
 
 
@@ -184,8 +184,8 @@ def stray_marks(y: FloatArray) -> npt.NDArray[np.bool_]:
     """Which marks stand more than three deviations from the half that agrees best; weights are one or zero.
     Source: ``SOURCE``.
 
-    Starting from the closest half, several slips to one side cannot drag the line after them. With fewer than
-    four marks nobody can tell which one is wrong.
+    Starting from the closest half, several slips to one side cannot drag the line after them. With fewer
+    than four marks nobody can tell which one is wrong. Marks in mm, shape (n,), and so is the mask.
     """
     if len(y) < LEAST_TO_JUDGE:
         return np.zeros(len(y), dtype=bool)

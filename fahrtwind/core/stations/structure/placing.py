@@ -105,11 +105,16 @@ class _Regression:
         moment: FloatArray,
         read: npt.NDArray[np.bool_],
     ) -> _Regression:
+        """Pooled readings of a fit: ``precision`` (members,) in 1/mm², ``moment`` precision times place,
+        1/mm.
+        """
         before, pull = parameter_prior(evidence, fit.layout)
         return cls(fit.layout.design[read], moment[read] / precision[read], 1 / precision[read], before, pull)
 
     def at(self, scatters: FloatArray) -> tuple[FloatArray, FloatArray]:
-        """Parameters (s, p) and their covariance (s, p, p) for each build scatter."""
+        """Parameters (s, p) and their covariance (s, p, p) for each build scatter. In mm and mm²; scatters
+        in mm.
+        """
         weight = 1 / (self.own_variance + scatters[:, None] ** 2)
         normal = np.einsum("sn,np,nq->spq", weight, self.rows, self.rows)
         spread = np.linalg.inv(normal + self.precision)
@@ -117,8 +122,8 @@ class _Regression:
         return np.einsum("spq,sq->sp", spread, right), spread
 
     def logs(self, scatters: FloatArray) -> FloatArray:
-        """Log likelihood (s,) of the pooled readings for each build scatter, the parameters integrated
-        out.
+        """Log likelihood (s,) of the pooled readings for each build scatter, the parameters integrated out.
+        Scatters in mm.
         """
         theta, spread = self.at(scatters)
         total = self.own_variance + scatters[:, None] ** 2

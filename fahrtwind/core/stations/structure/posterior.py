@@ -95,13 +95,13 @@ def fit(evidence: Evidence, layout: Layout) -> Fitted | None:
 
 
 def quick_score(evidence: Evidence, layout: Layout) -> float:
-    """Likelihood at the layout's own parameters, to sort candidates by."""
+    """Likelihood at the layout's own parameters, to sort candidates by. A log, without unit."""
     return _explain(evidence, layout)[2]
 
 
 def log_null(evidence: Evidence, prior: float) -> float:
     """Weight of the readings having nothing to do with members: all of them false, at a higher rate than
-    usual.
+    usual. A log weight; ``prior`` is the share (0 to 1) it had before any reading.
     """
     bunches = int(evidence.first.sum())
     anywhere = bunches * np.log(MOSTLY_FALSE * max(bunches, 1) / evidence.span)
@@ -229,8 +229,8 @@ def _normal_equations(
 
 
 def parameter_prior(evidence: Evidence, layout: Layout) -> tuple[FloatArray, FloatArray]:
-    """Precision, and precision times mean, of the parameters before any reading: broad, but for odd bays and
-    known facts.
+    """Precision, and precision times mean, of the parameters before any reading: broad, but for odd bays
+    and known facts. Precision (p, p) in 1/mm², its product with the mean (p,) in 1/mm.
     """
     mean, precision = layout.theta.copy(), np.full(len(layout.theta), 1e-8)
     for end, column in layout.bays:
@@ -253,7 +253,7 @@ def parameter_prior(evidence: Evidence, layout: Layout) -> tuple[FloatArray, Flo
 
 def pitch_spread(facts: KnownFacts) -> float:
     """One standard deviation of a known pitch: “give or take” is said of nearly all cases, so it is two of
-    them.
+    them. In mm.
     """
     return max(facts.pitch_within_mm, LEAST_FACT_MM) / 2
 

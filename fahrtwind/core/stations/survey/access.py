@@ -47,6 +47,9 @@ def reach(notes: OnRoof) -> Reach | None:
 
 
 def reach_area(notes: OnRoof, roof: Polygon) -> Polygon | MultiPolygon:
+    """What an arm reaches from the roof's edge or from the ladder's places; all of a roof that bears a
+    person.
+    """
     access = notes.survey.access
     if access.walkable == "yes":
         return roof
@@ -67,6 +70,7 @@ def reach_area(notes: OnRoof, roof: Polygon) -> Polygon | MultiPolygon:
 
 
 def from_where(access: Access) -> str:
+    """In words, from where the roof is worked on."""
     if access.walkable == "yes":
         return "the whole roof: it bears a person"
     sides = ("port", "starboard", "front", "rear")

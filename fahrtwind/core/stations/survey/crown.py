@@ -85,17 +85,19 @@ class CrownSurface:
 
     def rows(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
         """What the heights at spots are made of, spots by terms: a height is ``row @ mean``, its variance
-        ``row @ covariance @ row``.
+        ``row @ covariance @ row``. Spots in mm.
         """
         return _terms(x_mm, y_mm, self.length_mm, self.half_mm)
 
     def height(self, x_mm: float, y_mm: float) -> tuple[float, float]:
+        """Height of the roof at a spot and its standard deviation, mm."""
         return self._told(self.rows(np.array([x_mm]), np.array([y_mm]))[0])
 
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))
 
     def at(self, x_mm: float, y_mm: float) -> SpotShape:
+        """Height, slopes and bend at a spot in mm, with what they are uncertain by."""
         height, height_sigma = self.height(x_mm, y_mm)
         across, across_sigma = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, across=1))
         along, _ = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, along=1))

@@ -73,7 +73,9 @@ def _moved(corner: XY, offset: CornerOffset) -> XY:
 
 
 def fillet(before: XY, corner: XY, after: XY, radius: float) -> list[XY]:
-    """Points of the arc that rounds a corner; the corner itself where the radius is 0 or does not fit."""
+    """Points of the arc that rounds a corner; the corner itself where the radius is 0 or does not fit. All
+    in mm.
+    """
     if radius <= 0:
         return [corner]
     to_before, to_after = (

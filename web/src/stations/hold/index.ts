@@ -1,4 +1,5 @@
 import type { Station } from "../station";
+import { FootShapes } from "./FootShapes";
 import { HoldStation } from "./HoldStation";
 
 export const hold: Station = {
@@ -6,4 +7,5 @@ export const hold: Station = {
   title: "Hold",
   question: "Will it stay on?",
   body: HoldStation,
+  layers: [{ level: "feet", draw: FootShapes }],
 };

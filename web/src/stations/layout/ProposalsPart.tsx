@@ -1,52 +1,30 @@
 /** What is on offer, what is wanted most, and the layouts found: side by side as small roofs with their figures. */
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { http, unwrap } from "../../api/client";
-import type { Proposal, Proposals, SearchAnswer } from "../../api/types";
+import type { Proposal, Proposals, SlowAnswer } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
+import { goesOn, startWork, stopWork, useRun } from "../../job/useSlow";
 import { feetInMembers, mass, percent, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
 import { copyEdits, useModels } from "./useModels";
 
-const POLL_MS = 350;
 const keyOf = (job: string) => `search:${job}`;
-
-const goesOn = (answer: SearchAnswer | undefined) => answer?.state === "running" || answer?.state === "waiting";
 
 export function ProposalsPart() {
   const { id } = useDesk();
   const revision = useRevision();
   const [search, setSearch] = useState(() => sessionStorage.getItem(keyOf(id)));
   const [attempt, problem] = useTry();
-  const answer = useQuery({
-    queryKey: ["search", search],
-    enabled: search !== null,
-    retry: false,
-    refetchInterval: (query) => (goesOn(query.state.data) ? POLL_MS : false),
-    queryFn: () =>
-      unwrap(
-        http.GET("/api/jobs/{job_id}/proposals/{search_id}", {
-          params: { path: { job_id: id, search_id: search ?? "" } },
-        }),
-      ),
-  }).data;
+  const answer = useRun(id, "proposals", search);
   const running = goesOn(answer);
   const start = () =>
     attempt(async () => {
-      const begun = await unwrap(http.POST("/api/jobs/{job_id}/proposals", { params: { path: { job_id: id } } }));
+      const begun = await startWork(id, "proposals");
       sessionStorage.setItem(keyOf(id), begun.id);
       setSearch(begun.id);
     });
-  const stop = () =>
-    attempt(async () => {
-      await unwrap(
-        http.DELETE("/api/jobs/{job_id}/proposals/{search_id}", {
-          params: { path: { job_id: id, search_id: search ?? "" } },
-        }),
-      );
-    });
+  const stop = () => attempt(() => stopWork(id, "proposals", search ?? ""));
   const stale = answer !== undefined && !running && answer.revision !== revision;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[250px_minmax(0,1fr)] gap-x-7">
@@ -73,8 +51,8 @@ export function ProposalsPart() {
           {problem}
         </Group>
       </div>
-      {answer?.proposals ? (
-        <Found proposals={answer.proposals} stale={stale} running={running} />
+      {answer?.result ? (
+        <Found proposals={answer.result} stale={stale} running={running} />
       ) : (
         <p className="py-2 max-w-[60ch]">
           Say what is on offer and what counts most. The best layouts come side by side, with the proof of how much the
@@ -85,19 +63,18 @@ export function ProposalsPart() {
   );
 }
 
-function Progress({ answer }: { answer: SearchAnswer | undefined }) {
+function Progress({ answer }: { answer: SlowAnswer | undefined }) {
   if (!answer || !goesOn(answer)) return null;
   if (answer.state === "waiting")
     return (
       <span className="text-[13px]" aria-live="polite">
-        waits for its turn: other searches run …
+        waits for its turn: other work runs …
       </span>
     );
   return (
     <span className="flex items-center gap-2 text-[13px]" aria-live="polite">
-      <progress aria-label="Goals answered" className="w-28" value={answer.proposals?.progress ?? 0} />
-      {answer.seconds.toFixed(0)} of at most {answer.most_seconds.toFixed(0)} s,{" "}
-      {answer.proposals?.doing ?? "starting …"}
+      <progress aria-label="Goals answered" className="w-28" value={answer.share} />
+      {answer.seconds.toFixed(0)} of at most {answer.most_seconds.toFixed(0)} s, {answer.doing || "starting …"}
     </span>
   );
 }

@@ -1,9 +1,9 @@
 /** Where the vehicle stands, and the year that follows from it. */
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import { http, unwrap } from "../../api/client";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
+import { useLookedAt } from "../../job/useSlow";
 import { FileButton } from "../../ui/FileButton";
 import { useTry } from "../../ui/useTry";
 import { DayShadows } from "./DayShadows";
@@ -14,20 +14,16 @@ export function SunPart() {
   const { id } = useDesk();
   const job = useStoredJob();
   const revision = useRevision();
-  const { data, error, isPlaceholderData, isFetching } = useQuery({
-    queryKey: ["yield", id, revision],
-    placeholderData: keepPreviousData,
-    retry: false,
-    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/yield", { params: { path: { job_id: id } } })),
-  });
+  const { data, doing, error, isPlaceholderData, isFetching } = useLookedAt(id, "year", revision);
+  const found = data?.result;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[3fr_7fr] gap-x-8">
       <SiteFields />
       <div aria-busy={isFetching}>
         {error && <p className="font-semibold">{error.message}</p>}
-        {!data && isFetching && <p>Following the sun through the year …</p>}
-        {data && !error && <DayShadows months={data.months.map((m) => m.month)} />}
-        {data && !error && job.panels.length > 0 && <Year found={data} stale={isPlaceholderData} />}
+        {!found && isFetching && <p>Following the sun through the year{doing && `: ${doing}`} …</p>}
+        {found && !error && <DayShadows months={found.months.map((m) => m.month)} />}
+        {found && !error && job.panels.length > 0 && <Year found={found} stale={isPlaceholderData} />}
         {!job.panels.length && <p>Place panels first.</p>}
       </div>
     </div>

@@ -1,4 +1,5 @@
 import type { Station } from "../station";
+import { CheckFlag, MemberLines, ReadingTicks, ScanBrackets } from "./MemberLines";
 import { StructureStation } from "./StructureStation";
 
 export const structure: Station = {
@@ -6,4 +7,10 @@ export const structure: Station = {
   title: "Structure",
   question: "Where is it strong?",
   body: StructureStation,
+  layers: [
+    { level: "members", draw: MemberLines },
+    { level: "hints", draw: ScanBrackets },
+    { level: "hints", draw: ReadingTicks },
+    { level: "hints", draw: CheckFlag },
+  ],
 };

@@ -1,4 +1,6 @@
 import type { Station } from "../station";
+import { ObstacleShapes } from "./ObstacleShapes";
+import { RoofGround, RoofMarks } from "./SurveyShapes";
 import { SurveyStation } from "./SurveyStation";
 
 export const survey: Station = {
@@ -6,4 +8,9 @@ export const survey: Station = {
   title: "Survey",
   question: "What is this roof?",
   body: SurveyStation,
+  layers: [
+    { level: "ground", draw: RoofGround },
+    { level: "obstacles", draw: ObstacleShapes },
+    { level: "marks", draw: RoofMarks },
+  ],
 };

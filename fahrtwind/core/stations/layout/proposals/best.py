@@ -119,6 +119,9 @@ def _tighter(one: int | None, other: int | None) -> int | None:
 
 
 def task_of(kinds: Sequence[Kind], goal: Goal, limits: Limits, step_mm: int = 1) -> Task:
+    """What is chosen among for a goal: placements every ``step_mm``, their worth, and what must go
+    together.
+    """
     placements = placements_of(kinds, step_mm, symmetric=goal.symmetric)
     models = np.zeros(max((k.number for k in kinds), default=0) + 1, dtype=np.int64)
     models[[k.number for k in kinds]] = [k.model for k in kinds]

@@ -58,7 +58,9 @@ def light_shares(
     groups: list[int],
     field: tuple[FloatArray, FloatArray, FloatArray],
 ) -> FloatArray:
-    """Share of the open sky's energy each placement gives: each cell group counts as its darkest spot."""
+    """Share of the open sky's energy each placement gives: each cell group counts as its darkest spot.
+    ``field``: along and across in mm, and shares of light (along, across).
+    """
     xs, ys, share = field
     p = placements
     of_kind = np.array([groups[kind.model] for kind in kinds], dtype=np.int64)[p.kind]
@@ -89,5 +91,7 @@ def _seen(part: FloatArray, groups: int, lengthwise: bool) -> float:
 
 
 def as_worth(values: FloatArray, scale: float) -> IntArray:
-    """Worth as whole numbers, as the solver wants it."""
+    """Worth as whole numbers, as the solver wants it. ``values`` of any one unit; ``scale``: whole numbers
+    to one of them.
+    """
     return np.maximum(np.round(values * scale), 0).astype(np.int64)

@@ -54,7 +54,9 @@ class Task:
     unlike: Sequence[tuple[IntArray, int]] = ()
 
     def kept(self, keep: IntArray) -> Task:
-        """The task with some of its placements only; it must have no pairs or sets yet."""
+        """The task with some of its placements only; it must have no pairs or sets yet. ``keep``: their
+        indices.
+        """
         return replace(
             self, placements=self.placements.chosen(keep), worth=self.worth[keep], model=self.model[keep]
         )
@@ -157,7 +159,8 @@ def pack(
 ) -> Packed:
     """The most worth that fits, starting from ``hint``; ``tell`` hears of every better layout.
 
-    ``known`` is the worth of a layout found elsewhere: only better ones are looked for.
+    ``known`` is the worth of a layout found elsewhere: only better ones are looked for. ``hint``: the
+    placements that are laid, as indices.
     """
     if not len(task.placements):
         return Packed(hint, 0, 0, True)
@@ -194,7 +197,9 @@ class Relaxed:
     step: int
 
     def whole(self, short: float) -> int:
-        """What no layout exceeds that has a placement falling short by more than ``short``."""
+        """What no layout exceeds that has a placement falling short by more than ``short``. In the unit of
+        the worth.
+        """
         return int((self.value - short + SLACK * max(1.0, self.value)) // self.step) * self.step
 
 

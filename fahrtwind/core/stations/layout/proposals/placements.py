@@ -62,6 +62,7 @@ class Placements:
         return len(self.kind)
 
     def chosen(self, keep: BoolArray | IntArray) -> Placements:
+        """The placements at these indices (or where the mask (n,) is true), in their order."""
         return Placements(
             self.kind[keep],
             self.x[keep],
@@ -74,6 +75,8 @@ class Placements:
         )
 
     def joined(self, other: Placements) -> Placements:
+        """These placements with others behind them."""
+
         def both(name: str) -> IntArray:
             return np.concatenate([getattr(self, name), getattr(other, name)])
 
@@ -128,7 +131,7 @@ def fits_room(
     room: Room, x: IntArray, y: IntArray, length: int | IntArray, width: int | IntArray
 ) -> BoolArray:
     """Whether frames at those places stay within the bounds, clear of the blocks, and do not lie across a
-    fence.
+    fence. Places and sizes in mm, one entry a frame.
     """
     bounds = room.bounds
     x1, y1 = x + length, y + width
@@ -244,7 +247,9 @@ def _relaxed_room(room: Room, step: int) -> Room:
 def without_twins(
     placements: Placements, worth: IntArray, model: IntArray, watched: tuple[IntArray, IntArray]
 ) -> IntArray:
-    """Of placements of one model over the same watched spots only the most worth is needed."""
+    """Of placements of one model over the same watched spots only the most worth is needed. Returns the
+    indices (n,) of those that are kept.
+    """
     p, gap, side, (xs, ys) = placements, placements.gap_mm, placements.side_gap_mm, watched
     keys = np.stack(
         [

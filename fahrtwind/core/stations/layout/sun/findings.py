@@ -8,6 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
+from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.quantities import Angle, Length
@@ -111,9 +112,12 @@ class YieldFinding:
 def yield_of(roof: SunnyRoof) -> YieldFinding:
     """The year's energy of a job's panels. Raises InputError naming what is missing."""
     stand = stand_of(roof)
+    go_on(0.0, "light and shadow on every panel")
     found = harvest_of(roof, stand)
     raised = stand.tilted and any(p.tilt.deg > 0 for p in roof.panels)
+    go_on(0.45, "the same with all panels flat")
     flat = float(harvest_of(roof, replace(stand, tilted=False)).wh.sum()) if raised else None
+    go_on(0.9, "raised against flat, low against airy")
     return YieldFinding(
         site=site_of(roof).words,
         stand=_stand_words(roof),

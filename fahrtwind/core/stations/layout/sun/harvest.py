@@ -9,6 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sun import (
@@ -132,6 +133,7 @@ def _panel(
     at = sky.month * HOURS + sky.hour
     hottest = -273.0
     for heading in stand.headings_deg:
+        go_on()
         incidence = _incidence(cells, sky, heading)
         beam = sky.beam * incidence
         # what comes from about the sun is hidden with it
@@ -219,8 +221,8 @@ def _working_light(
 
 
 def best_of_groups(light: FloatArray) -> FloatArray:
-    """Rows are cell groups in series with a bypass diode each: the light the whole panel works at, as good as
-    it gets.
+    """Rows are cell groups in series with a bypass diode each: the light the whole panel works at, as good
+    as it gets. W/m², shape (groups, moments); returned (moments,).
     """
     groups = len(light)
     bright_first = -np.sort(-light, axis=0)
@@ -249,14 +251,19 @@ def _power(
 
 
 def noct_of(model: PanelModel) -> float:
+    """Temperature of the cells at the sheet's nominal operation, °C; the usual one where the sheet is
+    silent.
+    """
     return model.noct.deg_c if model.noct else NOCT_DEG_C
 
 
 def per_k_of(model: PanelModel) -> float:
+    """Change of power with heat, % per K; the usual one where the sheet is silent."""
     return POWER_PER_K if model.power_per_k is None else model.power_per_k
 
 
 def efficiency_of(panel: PlacedPanel) -> float:
+    """Share of the light that becomes power: rated power by area, at most one half."""
     longer, shorter = panel_size_mm(panel)
     return min(panel.model.power.w / (longer * shorter * 1e-3), 0.5)
 

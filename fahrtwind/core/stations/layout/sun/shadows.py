@@ -186,7 +186,7 @@ def bearings() -> FloatArray:
 
 
 def toward(bearing_deg: FloatArray) -> tuple[FloatArray, FloatArray]:
-    """Unit vectors on the plan: ahead is -x, starboard is +y."""
+    """Unit vectors on the plan: ahead is -x, starboard is +y. Bearings in degrees from ahead."""
     angle = bearing_deg * (pi / 180)
     return -np.cos(angle), np.sin(angle)
 
@@ -195,7 +195,8 @@ def horizons(points: FloatArray, casters: Sequence[Caster], but: str = "") -> Fl
     """Tangent of the horizon's elevation for every point (rows) and bearing (columns); 0 where the sky is
     open.
 
-    ``but`` names a thing that throws no shadow on these points: a panel on its own cells.
+    Points (n, 3) in mm. ``but`` names a thing that throws no shadow on these points: a panel on its own
+    cells.
     """
     dx, dy = toward(bearings())
     highest = np.zeros((len(points), BEARINGS))
@@ -230,8 +231,9 @@ HEIGHTS = 90
 
 
 def sky_share(cells: Cells, horizon: FloatArray) -> FloatArray:
-    """Share of the even sky's light on the panel that reaches each cell past the things on the roof, of what
-    an open sky gives.
+    """Share of the even sky's light on the panel that reaches each cell past the things on the roof, of
+    what an open sky gives. ``horizon``: height over distance by cell and bearing, (cells, bearings);
+    returned (cells,).
     """
     elevation = np.radians((np.arange(HEIGHTS) + 0.5) * 90 / HEIGHTS)
     dx, dy = toward(bearings())

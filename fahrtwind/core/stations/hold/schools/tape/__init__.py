@@ -65,6 +65,7 @@ def sealing(hold: FoamTape) -> Sealing:
 
 
 def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
+    """From the abraded paint to the driven roof; waits are hours of dwell."""
     dwell = max((p.hold.dwell_h for p in plan.panels if p.hold.school == "tape"), default=USUAL_DWELL_H)
     low, high = (say_temperature(bound, plan.units) for bound in TAPE_BEST_DEG_C)
     return [

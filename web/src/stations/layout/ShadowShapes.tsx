@@ -1,13 +1,13 @@
 /** Where the shadows lie at the moment that is looked at under Sun and shade; over the panels, for it is they that lose. */
-import type { ShadeMoment } from "../api/types";
-import { shared } from "../ui/shared";
-import type { RoofScale } from "./geometry";
+import type { ShadeMoment } from "../../api/types";
+import type { LayerProps } from "../../roof/layer";
+import { shared } from "../../ui/shared";
 
 export const shadowsLookedAt = shared<ShadeMoment | null>(null);
 
 const px = (pixels: number): string => pixels.toFixed(1);
 
-export function ShadowShapes({ scale }: { scale: RoofScale }) {
+export function ShadowShapes({ scale }: LayerProps) {
   const moment = shadowsLookedAt.use();
   if (!moment) return null;
   return (

@@ -1,8 +1,9 @@
 /** What the survey found, on the strip: the true edge, where it falls away, reach, points, scars, lines under the skin. */
-import type { Findings } from "../api/types";
-import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
-import { length } from "../ui/format";
-import type { RoofScale } from "./geometry";
+import type { Findings } from "../../api/types";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../../job/JobContext";
+import type { RoofScale } from "../../roof/geometry";
+import type { LayerProps } from "../../roof/layer";
+import { length } from "../../ui/format";
 
 type Ring = readonly { x_mm: number; y_mm: number }[];
 
@@ -12,7 +13,7 @@ export const ringPath = (scale: RoofScale, ring: Ring): string =>
     : "";
 
 /** Under everything else: outline, flat area, what the ladder does not reach, raised and lowered parts. */
-export function RoofGround({ scale }: { scale: RoofScale }) {
+export function RoofGround({ scale }: LayerProps) {
   const job = useStoredJob();
   const evaluation = useEvaluation();
   const units = useUnits();
@@ -77,7 +78,7 @@ export function RoofGround({ scale }: { scale: RoofScale }) {
 }
 
 /** Over the panels: what must be seen wherever it is. */
-export function RoofMarks({ scale }: { scale: RoofScale }) {
+export function RoofMarks({ scale }: LayerProps) {
   const { go, selection } = useDesk();
   const job = useStoredJob();
   const evaluation = useEvaluation();

@@ -1,13 +1,13 @@
-import type { Findings } from "../api/types";
-import { useDesk, useFinding, useStoredJob, useUnits } from "../job/JobContext";
-import { length } from "../ui/format";
-import type { RoofScale } from "./geometry";
-import { KIND_WORDS } from "./names";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import type { LayerProps } from "../../roof/layer";
+import { KIND_WORDS } from "../../roof/names";
+import { length } from "../../ui/format";
 
 const SURE = 0.9;
 
 /** Members: inferred, so dashed, each with its 95 % band. */
-export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["members"] }) {
+export function MemberLines({ scale }: LayerProps) {
+  const fit = useFinding("members");
   const top = scale.y(-scale.across / 2);
   const high = scale.size(scale.across);
   const crowded = fit.members.length > 1 && scale.size(fit.pitch_mm ?? 500) < 26;
@@ -44,7 +44,7 @@ export function MemberLines({ scale, fit }: { scale: RoofScale; fit: Findings["m
 }
 
 /** Readings: measured, so solid with a tick. Struck ones fade, rejected ones carry a cross. */
-export function ReadingTicks({ scale }: { scale: RoofScale }) {
+export function ReadingTicks({ scale }: LayerProps) {
   const { selection } = useDesk();
   const job = useStoredJob();
   const members = useFinding("members");
@@ -89,7 +89,7 @@ export function ReadingTicks({ scale }: { scale: RoofScale }) {
 }
 
 /** Scans: a bracket over the stretch that was searched. */
-export function ScanBrackets({ scale }: { scale: RoofScale }) {
+export function ScanBrackets({ scale }: LayerProps) {
   const { selection } = useDesk();
   const job = useStoredJob();
   const units = useUnits();
@@ -117,7 +117,7 @@ export function ScanBrackets({ scale }: { scale: RoofScale }) {
 }
 
 /** The flag of the next check, over the stretch to search. */
-export function CheckFlag({ scale }: { scale: RoofScale }) {
+export function CheckFlag({ scale }: LayerProps) {
   const { go } = useDesk();
   const next_check = useFinding("next_check");
   const check = next_check;

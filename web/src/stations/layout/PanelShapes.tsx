@@ -1,13 +1,14 @@
 import { type KeyboardEvent, useRef } from "react";
-import type { Panel } from "../api/types";
-import { selectedPanel, useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
-import { nameFits, nudge, type RoofScale } from "./geometry";
-import { panelName } from "./names";
-import { isRoaming, stopRoaming } from "./roaming";
-import { positionEdits, together, type useDrag } from "./useDrag";
+import type { Panel } from "../../api/types";
+import { selectedPanel, useDesk, useEvaluation, useStoredJob, useUnits } from "../../job/JobContext";
+import { nameFits, nudge } from "../../roof/geometry";
+import type { LayerProps } from "../../roof/layer";
+import { panelName } from "../../roof/names";
+import { isRoaming, stopRoaming } from "../../roof/roaming";
+import { positionEdits, together } from "../../roof/useDrag";
 
 /** Panels: planned, so thin ink. Dragged by pointer, nudged by arrow keys, turned with R, removed with Delete. */
-export function PanelShapes({ scale, drag }: { scale: RoofScale; drag: ReturnType<typeof useDrag> }) {
+export function PanelShapes({ scale, drag }: LayerProps) {
   const { selection, select, picked, pick, handle } = useDesk();
   const job = useStoredJob();
   const evaluation = useEvaluation();

@@ -1,7 +1,8 @@
-import type { Rect } from "../api/types";
-import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
-import { nameFits, type RoofScale } from "./geometry";
-import { obstacleName } from "./names";
+import type { Rect } from "../../api/types";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../../job/JobContext";
+import { nameFits } from "../../roof/geometry";
+import type { LayerProps } from "../../roof/layer";
+import { obstacleName } from "../../roof/names";
 import { ringPath } from "./SurveyShapes";
 
 const corners = (r: Rect) => [
@@ -12,7 +13,7 @@ const corners = (r: Rect) => [
 ];
 
 /** Obstacles hatched, the strip an open lid needs dashed. */
-export function ObstacleShapes({ scale }: { scale: RoofScale }) {
+export function ObstacleShapes({ scale }: LayerProps) {
   const { selection, go } = useDesk();
   const job = useStoredJob();
   const evaluation = useEvaluation();

@@ -1,13 +1,14 @@
 import type { KeyboardEvent } from "react";
-import type { FootPlace, Panel } from "../api/types";
-import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
-import { StateShape } from "../ui/StateMark";
-import { nudge, type RoofScale } from "./geometry";
-import { footName, footState } from "./names";
-import { isRoaming } from "./roaming";
+import type { FootPlace, Panel } from "../../api/types";
+import { useDesk, useEvaluation, useStoredJob, useUnits } from "../../job/JobContext";
+import { nudge } from "../../roof/geometry";
+import type { LayerProps } from "../../roof/layer";
+import { footName, footState } from "../../roof/names";
+import { isRoaming } from "../../roof/roaming";
+import { StateShape } from "../../ui/StateMark";
 
 /** Feet with their state; a foot off its member carries a tail to it. */
-export function FootShapes({ scale }: { scale: RoofScale }) {
+export function FootShapes({ scale }: LayerProps) {
   const { selection, go, handle } = useDesk();
   const job = useStoredJob();
   const evaluation = useEvaluation();

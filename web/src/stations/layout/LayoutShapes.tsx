@@ -1,9 +1,8 @@
 /** What the layout adds to the strip: areas to keep free, pairs of leads, and the lines a dragged panel snaps to. */
-import { useStoredJob } from "../job/JobContext";
-import type { RoofScale } from "./geometry";
-import type { Moved } from "./useDrag";
+import { useStoredJob } from "../../job/JobContext";
+import type { LayerProps } from "../../roof/layer";
 
-export function FreeAreas({ scale }: { scale: RoofScale }) {
+export function FreeAreas({ scale }: LayerProps) {
   const job = useStoredJob();
   return (
     <g pointerEvents="none">
@@ -32,10 +31,10 @@ export function FreeAreas({ scale }: { scale: RoofScale }) {
   );
 }
 
-export function SnapLines({ scale, moved }: { scale: RoofScale; moved: Moved | null }) {
+export function SnapLines({ scale, drag }: LayerProps) {
   return (
     <g pointerEvents="none" aria-hidden="true">
-      {moved?.lines.map((line) => {
+      {drag.moved?.lines.map((line) => {
         const low = Math.min(line.low_mm, line.axis === "x" ? -scale.across / 2 : 0);
         const high = Math.max(line.high_mm, line.axis === "x" ? scale.across / 2 : scale.length);
         const [x1, x2, y1, y2] =

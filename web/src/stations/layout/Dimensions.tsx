@@ -1,11 +1,16 @@
-import { useFinding, useUnits } from "../job/JobContext";
-import { length } from "../ui/format";
-import type { RoofScale } from "./geometry";
+import { selectedPanel, useDesk, useFinding, useUnits } from "../../job/JobContext";
+import type { LayerProps } from "../../roof/layer";
+import { length } from "../../ui/format";
+
+/** On a strip narrower than that, dimensions would lie on one another. */
+const NARROW_PX = 560;
 
 /** Live distances of the selected panel to the edges and to its nearest neighbours. */
-export function Dimensions({ scale, panel }: { scale: RoofScale; panel: string }) {
+export function Dimensions({ scale }: LayerProps) {
+  const panel = selectedPanel(useDesk().selection);
   const distances = useFinding("distances");
   const units = useUnits();
+  if (!panel || scale.width <= NARROW_PX) return null;
   return (
     <g pointerEvents="none" aria-hidden="true" stroke="var(--color-ink)" strokeWidth={1}>
       {distances

@@ -1,0 +1,47 @@
+"""What is too slow for an answer: each work runs beside the requests, on a job as it was at one revision.
+
+A new one is a line in ``WORKS``.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any, Literal
+
+from fahrtwind.core.choose.propose import Proposals, propose
+from fahrtwind.core.engine.beside import Hands, beside
+from fahrtwind.core.evaluate import visit
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.layout.proposals.packing import Search
+from fahrtwind.core.stations.layout.sun.findings import YieldFinding
+
+WorkName = Literal["proposals", "year"]
+Show = Callable[[Any], None]
+
+
+@dataclass(frozen=True, slots=True)
+class SlowWork:
+    """``work`` is given the job, its hands, and whom to show what it has found so far. It raises Stopped or
+    returns what it has when it is told to stop.
+    """
+
+    most_seconds: float
+    work: Callable[[Job, Hands, Show], Any]
+
+
+def _proposals(job: Job, hands: Hands, show: Show) -> Proposals:
+    def told(found: Proposals) -> None:
+        hands.tell(found.progress, found.doing)
+        show(found)
+
+    return propose(job, Search(hands.seconds_left, hands.cancelled), told)
+
+
+def _year(job: Job, hands: Hands, show: Show) -> YieldFinding:
+    with beside(hands):
+        found: YieldFinding = visit(job).demand("year")
+    return found
+
+
+WORKS: dict[WorkName, SlowWork] = {"proposals": SlowWork(60.0, _proposals), "year": SlowWork(60.0, _year)}
