@@ -42,7 +42,9 @@ def steel_gauge_mm(gauge: int) -> float:
 
 
 def aluminium_gauge_mm(gauge: int) -> float:
-    """Thickness of aluminium sheet in mm: 0.127 · 92^((36 − n)/39). Raises UnreadableQuantity outside 0 to 36.
+    """Thickness of aluminium sheet in mm: 0.127 · 92^((36 − n)/39).
+
+    Raises UnreadableQuantity outside 0 to 36.
 
     >>> round(aluminium_gauge_mm(16), 3)
     1.291
