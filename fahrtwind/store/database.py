@@ -9,9 +9,7 @@ import sqlite3
 from pathlib import Path
 from typing import Any
 
-from alembic import command
-from alembic.config import Config
-from sqlalchemy import URL, Connection, Engine, create_engine, event
+from sqlalchemy import URL, Connection, Engine, create_engine, event, inspect, text
 from sqlalchemy.exc import DatabaseError
 
 from fahrtwind.core.errors import Unavailable, UnreadableFile
@@ -76,14 +74,34 @@ def open_database(path: Path) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
     try:
-        migrate(engine)
+        if _version(engine) != newest_version():
+            migrate(engine)
     except DatabaseError as error:
         problem, remedy = trouble(error)
         raise Unavailable(f"{path}: {problem}", remedy=remedy, field="database") from error
     return engine
 
 
+def newest_version() -> str:
+    """The version that the last migration brings: its file's name begins with it."""
+    return max(path.name for path in (MIGRATIONS / "versions").glob("[0-9]*.py"))[:4]
+
+
+def _version(engine: Engine) -> str | None:
+    """The version of a database, None for a new one. Asked as a writer, so that one that is locked or may
+    only be read is told at once.
+    """
+    with engine.execution_options(writes=True).begin() as connection:
+        if not inspect(connection).has_table("alembic_version"):
+            return None
+        return connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+
+
 def migrate(engine: Engine, target: str = "head") -> None:
+    """Bring a database to a version, the newest by default."""
+    from alembic import command  # loaded late: it takes a third of a second and most starts need none of it
+    from alembic.config import Config
+
     config = Config()
     config.set_main_option("script_location", str(MIGRATIONS).replace("%", "%%"))
     with engine.execution_options(writes=True).begin() as connection:

@@ -13,12 +13,11 @@ from datetime import datetime, timedelta
 from pathlib import Path
 
 import pytest
-from sqlalchemy import create_engine
 
 from fahrtwind.core.edits import SetValue
 from fahrtwind.core.errors import Conflict, InputError, NotFound
 from fahrtwind.core.job.document import Job
-from fahrtwind.store.database import backup, open_database
+from fahrtwind.store.database import backup, newest_version, open_database
 from fahrtwind.store.jobs import Change, JobStore
 
 
@@ -143,7 +142,11 @@ def test_an_empty_file_and_a_database_of_the_first_version_are_brought_up(databa
     raw.commit()
     raw.close()
     assert JobStore(open_database(database)).get("old").job == demo
-    assert create_engine(f"sqlite:///{database.with_name('new.db')}") is not None
+    new = database.with_name("new.db")
+    for path in (database, new):
+        open_database(path)
+        told = sqlite3.connect(path).execute("SELECT version_num FROM alembic_version").fetchone()
+        assert told == (newest_version(),), "the migrations' own account and the names of their files agree"
 
 
 def test_killed_while_writing_it_keeps_every_answered_edit(database: Path, demo: Job) -> None:
