@@ -42,12 +42,14 @@ def demo() -> Job:
 
 @pytest.fixture
 def sound(demo: Job) -> Job:
-    """The demo job put right: four panels with six feet each in members, no stop snag."""
+    """The demo job put right: four panels with six feet each in members, in a sheltered place, no stop."""
     cleared = apply_edits(
         demo,
         [
             SetValue(path="obstacles.o2.lid_hinge", value="rear"),
             SetValue(path="survey", value={"access": {"walkable": "yes"}}),
+            SetValue(path="vehicle.top_speed", value="95 km/h"),
+            SetValue(path="assumptions.basic_wind", value="18 m/s"),
         ],
     )
     panels = [

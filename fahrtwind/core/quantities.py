@@ -24,7 +24,7 @@ if TYPE_CHECKING:
 
 UnitSystem = Literal["metric", "imperial"]
 LONGEST_TEXT = 60
-KG_PER_LB, M_S_PER_MPH = 0.45359237, 0.44704
+KG_PER_LB, M_S_PER_MPH, N_PER_LBF = 0.45359237, 0.44704, 4.4482216
 ROUNDING = 1e-9
 """51 mph typed is 51 mph told: what arithmetic leaves behind the last digit is no slower speed."""
 TEXT_MEANS_WITHIN = 1e-6
@@ -204,10 +204,26 @@ class Current(Quantity):
     bare = {"metric": "A", "imperial": "A"}
 
 
-QUANTITIES: tuple[type[Quantity], ...] = (Length, Speed, Mass, Power, Temperature, Angle, Voltage, Current)
+class Pressure(Quantity):
+    pa: float
+    unit, noun, example = "Pa", "pressure", "2400 Pa or 50 psf"
+    bare = {"metric": "Pa", "imperial": "psf"}
 
-_SHOWN = {"inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
-_PINT_UNIT = {"mm": "mm", "m/s": "m/s", "kg": "kg", "W": "W", "°C": "degC", "°": "degree", "V": "V", "A": "A"}
+
+QUANTITIES: tuple[type[Quantity], ...] = (
+    Length,
+    Speed,
+    Mass,
+    Power,
+    Temperature,
+    Angle,
+    Voltage,
+    Current,
+    Pressure,
+)
+
+_SHOWN = {"lbf/ft**2": "psf", "inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
+_PINT_UNIT = {"°C": "degC", "°": "degree"} | {u: u for u in ("mm", "m/s", "kg", "W", "V", "A", "Pa")}
 _ALIAS = {
     "kph": "km/h",
     "kmh": "km/h",
@@ -234,6 +250,9 @@ _ALIAS = {
     "w": "W",
     "v": "V",
     "a": "A",
+    "pa": "Pa",
+    "kpa": "kPa",
+    "psf": "lbf/ft**2",
     "mv": "mV",
     "ma": "mA",
 }
@@ -246,6 +265,7 @@ USUAL_UNITS: dict[str, dict[str, float]] = {
     "°": {"degree": 1.0},
     "V": {"V": 1.0},
     "A": {"A": 1.0},
+    "Pa": {"Pa": 1.0, "kPa": 1000.0, "lbf/ft**2": 47.88025898033584},
 }
 """What one of the units that nearly everybody types is in the unit it is kept in: the unit library takes half
 a second to load, and most jobs never need it. The tests hold these against it.

@@ -9,6 +9,7 @@ from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.stations.hold.unjudged import MemberEnd
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.layout.cables import CablePair
 from fahrtwind.core.stations.layout.clear_height import ClearHeight
@@ -44,6 +45,7 @@ class Findings:
     overlaps: tuple[Overlap, ...]
     verdicts: tuple[PanelVerdict, ...]
     plan: PlanVerdict | None
+    unjudged: tuple[MemberEnd, ...]
     roof_mass_kg: float
     marks: tuple[Mark, ...]
     seal: SealPlan

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from fractions import Fraction
 
-from fahrtwind.core.quantities import KG_PER_LB, M_S_PER_MPH, ROUNDING, UnitSystem
+from fahrtwind.core.quantities import KG_PER_LB, M_S_PER_MPH, N_PER_LBF, ROUNDING, UnitSystem
 
 
 def sixteenths(mm: float) -> str:
@@ -67,6 +67,16 @@ def say_mass(kg: float, system: UnitSystem) -> str:
     ('104 kg', '230 lb')
     """
     return f"{kg:.0f} kg" if system == "metric" else f"{kg / KG_PER_LB:.0f} lb"
+
+
+def say_force(n: float, system: UnitSystem) -> str:
+    """A force in whole newtons or pounds, rounded up: a load is never rounded down.
+
+    >>> say_force(639.2, "metric"), say_force(639.2, "imperial")
+    ('640 N', '144 lbf')
+    """
+    whole = math.ceil((n if system == "metric" else n / N_PER_LBF) - ROUNDING)
+    return f"{whole} N" if system == "metric" else f"{whole} lbf"
 
 
 def say_temperature(deg_c: float, system: UnitSystem) -> str:

@@ -45,6 +45,8 @@ def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spo
     plan = findings.plan
     if plan is not None and plan.lost_let_go_m_s < plan.required_m_s:
         return Spoken("thin", ("One foot lost: the others let go",), ())
+    if plan is not None and plan.parked_safe_m_s < plan.parked_gust_m_s:
+        return Spoken("thin", ("Not safe in a storm while parked",), ())
     if plan is not None and plan.safe_m_s < THIN_SHARE * plan.required_m_s:
         return Spoken("thin", ("Hardly more than what you drive",), ())
     return Spoken("holds", (), ())

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
+
 import numpy as np
 import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from fahrtwind.core.edits import SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.hold.loads import zone_rects
@@ -36,20 +37,48 @@ def test_faster_is_never_safer(one_panel: Job, speed: float, more: float) -> Non
     assert worst_use(fast) >= worst_use(slow) - 1e-9
 
 
-@pytest.mark.parametrize("school", ["screws", "bolts", "tape"])
-def test_more_feet_and_more_fasteners_are_never_weaker(one_panel: Job, school: str) -> None:
-    held = changed(
-        one_panel,
-        panels__p3__hold={"school": school, "temperature": "21 °C"}
-        if school == "tape"
-        else {"school": school},
-    )
-    pinned = [apply_edits(held, [SpreadFeet(panel="p3", count=n)]) for n in (4, 6, 8, 12)]
-    speeds = [plan(job).let_go_m_s for job in pinned]
-    assert speeds == sorted(speeds)
-    if school != "tape":
-        counts = [plan(changed(held, panels__p3__hold__count=n)).safe_m_s for n in (1, 2, 4)]
-        assert counts == sorted(counts)
+@pytest.mark.parametrize("school", ["screws", "bolts"])
+def test_more_fasteners_are_never_weaker(one_panel: Job, school: str) -> None:
+    held = changed(one_panel, panels__p3__hold={"school": school})
+    counts = [plan(changed(held, panels__p3__hold__count=n)).safe_m_s for n in (1, 2, 4)]
+    assert counts == sorted(counts)
+
+
+def test_a_thinner_skin_a_sealed_gap_and_a_gentler_site_err_to_the_right_side(one_panel: Job) -> None:
+    """On bare skin a thinner sheet is never safer; a rated panel never weaker than a silent sheet that bears
+    less; a windier site never safer.
+    """
+    bare = changed(one_panel, members__face_width="12 mm", panels__p3__hold={"school": "bolts"})
+    skins = [plan(changed(bare, vehicle__skin_thickness=f"{t} mm")).safe_m_s for t in (0.6, 0.8, 1.2, 2.0)]
+    assert skins == sorted(skins) and skins[0] < skins[-1]
+    rated = [
+        plan(changed(one_panel, panels__p3__model__uplift=f"{p} Pa")).safe_m_s for p in (800, 1600, 3600)
+    ]
+    assert rated == sorted(rated) and rated[0] < rated[-1]
+    gusts = [
+        plan(changed(one_panel, assumptions__basic_wind=f"{v} m/s")).parked_gust_m_s for v in (10, 20, 30)
+    ]
+    assert gusts == sorted(gusts)
+    cold = [plan(changed(one_panel, assumptions__coldest=f"{t} °C")).safe_m_s for t in (-30, -10, 20)]
+    assert cold == sorted(cold)
+
+
+def test_dragging_a_panel_changes_its_speed_smoothly_or_for_a_reason(sound: Job) -> None:
+    """Steps of 10 mm down the roof: at most 5 %, unless feet come to stand on another member or land
+    otherwise.
+    """
+    rear = max(sound.panels, key=lambda p: p.x.mm)
+    speeds, stands = [], []
+    for step in range(0, 160):
+        moved = changed(sound, **{f"panels__{rear.id}__x": {"mm": rear.x.mm - 1200 + 10.0 * step}})
+        found = evaluate(moved).findings
+        speeds.append(next(v.safe_m_s for v in found.verdicts if v.panel == rear.id))
+        feet = [f for f in found.feet if f.panel == rear.id]
+        stands.append([(f.member, f.landing) for f in feet])
+    jumps = [i for i, (a, b) in enumerate(pairwise(speeds)) if abs(b - a) > 0.05 * a]
+    assert all(stands[i] != stands[i + 1] for i in jumps)
+    smooth = sum(a == b for a, b in pairwise(stands))
+    assert smooth > 100 and len(set(speeds)) > 60
 
 
 def test_the_speeds_stand_in_their_order(demo: Job) -> None:
@@ -134,12 +163,12 @@ def test_zones_cover_the_roof_once_as_in_en_1991() -> None:
     1200.
     """
     roof = Rect(0, -1200, 8000, 2400)
-    zones = [(name, rect.polygon().intersection(roof.polygon())) for name, rect in zone_rects(roof)]
+    zones = [(name, rect.polygon().intersection(roof.polygon())) for name, rect in zone_rects(roof, 3000.0)]
     assert sum(p.area for _, p in zones) == pytest.approx(8000 * 2400)
     areas = {name: sum(p.area for n, p in zones if n == name) for name, _ in zones}
-    assert areas["front corner"] == pytest.approx(2 * 240 * 600)
-    assert areas["front edge"] == pytest.approx(240 * 1200)
-    assert areas["behind the front"] == pytest.approx(960 * 2400)
+    assert areas["corner"] == pytest.approx(2 * 240 * 600)
+    assert areas["windward edge"] == pytest.approx(240 * 1200)
+    assert areas["behind the edge"] == pytest.approx(960 * 2400)
 
 
 def test_screws_hold_by_the_rule_that_eight_are_not_plenty(one_panel: Job) -> None:
@@ -174,7 +203,11 @@ def test_what_the_arrays_decide_is_what_the_declared_formulas_say(demo: Job) -> 
         told = {(s.place, s.formula): s.result for s in working(demo, f"hold/{verdict.panel}").steps}
         for foot in verdict.feet:
             key = f"hold/{foot.panel}/{foot.foot}"
-            assert told[f"{key}/force", "foot_pull"] == pytest.approx(foot.pull_n, rel=1e-6)
+            by = (
+                "foot_pull" if foot.model.startswith("stiff plate") and "stiffest" not in foot.model else None
+            )
+            assert told[f"{key}/force", by or "side_frame_pull"] == pytest.approx(foot.pull_n, rel=1e-6)
+            assert told[f"{key}/caution in all", "caution_in_all"] > 3
             weakest = next(link for link in foot.links if link.id == foot.weakest)
             assert (
                 told[f"{key}/let-go speed", "speed_at_pressure"]

@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import pytest
 
-from fahrtwind.core.edits import MirrorPanel, SpreadFeet, apply_edits
+from fahrtwind.core.edits import MirrorPanel, PlacePanel, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
@@ -19,7 +19,7 @@ from fahrtwind.core.stations.layout.clear_height import clear_height_of
 from fahrtwind.core.stations.layout.distances import distances
 from fahrtwind.core.stations.layout.feet import move_onto_holes_mm
 from fahrtwind.core.stations.layout.footprint import panel_rect
-from fahrtwind.core.stations.layout.placing import panel_at, usual_feet
+from fahrtwind.core.stations.layout.placing import new_panel, panel_at, usual_feet
 from fahrtwind.core.stations.layout.room import least_from_edge, room_of
 from fahrtwind.core.stations.survey.crown import crown_of
 from fahrtwind.core.tables.climates import CLIMATES, SOURCE
@@ -208,6 +208,44 @@ def test_a_panel_is_laid_by_its_front_port_corner() -> None:
             rect = panel_rect(panel)
             assert (panel.id, rect.x_mm, rect.y_mm) == ("p7", 400, -500)
             assert len(panel.feet) == usual_feet(model) and panel.stand_off.mm == 60
+
+
+def test_a_foot_on_an_obstacle_or_beside_the_roof_is_a_stop(sound: Job) -> None:
+    """Moved along all four edges of the air conditioner: inside it is named, a hair beside it is not."""
+    box = panel_rect(sound.panels[0])
+    foot = next(f for f in evaluate(sound).findings.feet if f.panel == "p1" and f.foot == "f1")
+    assert box.x_mm < foot.x_mm < box.x_end_mm
+
+    def told(x: float, y: float) -> bool:
+        block = {
+            "id": "o9",
+            "kind": "other",
+            "name": "box",
+            "x": x,
+            "y": y,
+            "length": 40,
+            "width": 40,
+            "clearance": 0,
+        }
+        job = load_job({**sound.model_dump(), "obstacles": [block]})
+        return any(s.id == "foot-on-obstacle" and "f1" in s.where for s in evaluate(job).snags)
+
+    assert told(foot.x_mm - 20, foot.y_mm), "under the foot"
+    for x, y in ((-41, 0), (1, 0), (-20, 21), (-20, -21)):
+        assert not told(foot.x_mm + x, foot.y_mm + y)
+    beside = changed(sound, panels__p1__y={"mm": -sound.vehicle.roof_width.mm / 2 + 300})  # type: ignore[union-attr]
+    assert any(s.id == "foot-on-obstacle" for s in evaluate(beside).snags)
+
+
+def test_the_first_panel_stands_at_the_front_and_one_too_long_at_its_edge(sound: Job) -> None:
+    empty = changed(sound, panels=[], obstacles=[])
+    assert new_panel(empty, "Halde 410").x.mm == 150
+    short = changed(empty, vehicle__roof_length="1200 mm")
+    assert new_panel(short, "Halde 410").x.mm == 0
+    first = apply_edits(empty, [PlacePanel(model="Halde 410")])
+    second = new_panel(first, "Halde 410")
+    gap = second.x.mm - panel_rect(first.panels[0]).x_end_mm
+    assert 0 < gap <= 60, "behind the first, not on it"
 
 
 def test_the_start_catalogue_adds_up() -> None:

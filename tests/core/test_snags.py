@@ -280,6 +280,28 @@ CASES: dict[str, Callable[[Job], Job]] = {
         j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}
     ),
     "safe-speed-too-low": lambda j: changed(j, panels__p1__hold=TAPE),
+    "member-ends": lambda j: j,
+    "thread-too-short": lambda j: changed(
+        j, members__kind="wood_truss", members__wall=None, members__depth="18 mm"
+    ),
+    "thread-short": lambda j: changed(
+        j,
+        members__kind="wood_truss",
+        members__wall=None,
+        members__depth="32 mm",
+        panels__p1__hold__length="60 mm",
+    ),
+    "parked-lets-go": lambda j: changed(j, panels__p1__hold=TAPE, assumptions__basic_wind="55 m/s"),
+    "seek-shelter": lambda j: changed(j, assumptions__basic_wind="25 m/s"),
+    "parked-not-safe": lambda j: changed(j, vehicle__kind="trailer", assumptions__basic_wind="25 m/s"),
+    "panel-over-its-rating": lambda j: changed(j, panels__p1__model__uplift="900 Pa"),
+    "rating-not-known": lambda j: j,
+    "foot-outside-zone": lambda j: changed(
+        j, panels__p1__model__zone_from="300 mm", panels__p1__model__zone_to="400 mm"
+    ),
+    "thin-skin": lambda j: changed(
+        j, panels__p1__hold=BOLTS, panels__p1__x="400 mm", vehicle__skin_thickness="0.8 mm"
+    ),
     "one-foot-lost": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_length": "60 mm"}),
     "foot-off-member": lambda j: changed(j, panels__p1__hold=BOLTS, panels__p1__x="400 mm"),
     "screws-in-skin": lambda j: changed(j, panels__p1__x="400 mm"),
@@ -310,7 +332,15 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "brackets-meet": lambda j: changed(j, panels__p1__y="-535 mm", panels__p2__y="535 mm"),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
 }
-ALWAYS = {"member-not-read", "reading-rejected", "not-measured", "uplift-judged", "crown-not-measured"}
+ALWAYS = {
+    "member-not-read",
+    "reading-rejected",
+    "not-measured",
+    "uplift-judged",
+    "rating-not-known",
+    "member-ends",
+    "crown-not-measured",
+}
 
 
 def test_each_rule_has_a_case() -> None:

@@ -61,12 +61,13 @@ def test_where_feet_land_is_asked_where_it_counts(
     sound: Job, kind: str, school: str, because: tuple[str, ...] | None
 ) -> None:
     """Bolts through a deck need no member, tape neither; a screw always does."""
-    job = changed(sound, members__face_width=None, vehicle__kind=kind)
+    job = changed(sound, members__face_width=None, vehicle__kind=kind, assumptions__basic_wind="5 m/s")
     job = apply_edits(
         job, [SetValue(path=f"panels.{p.id}.hold", value={"school": school}) for p in job.panels]
     )
     told = evaluate(job).spoken
-    assert told.because == because if because is not None else told.word == "refused"
+    asked = told.because == WHERE
+    assert asked == (because == WHERE) and (because is not None or told.word == "refused")
 
 
 def test_a_verdict_just_above_the_need_is_thin(sound: Job) -> None:

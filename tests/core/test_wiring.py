@@ -9,7 +9,7 @@ place is noticed.
 from __future__ import annotations
 
 from itertools import pairwise
-from math import ceil, log10, pi, sqrt
+from math import ceil, log, pi, sqrt
 
 import numpy as np
 import pytest
@@ -17,14 +17,17 @@ import pytest
 from fahrtwind.core.edits import SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import MEMORY, evaluate
 from fahrtwind.core.formulas.verdict import limit_pressure
-from fahrtwind.core.job.document import Job, Members, Vehicle
+from fahrtwind.core.job.document import Assumptions, Job, Members, Vehicle
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.chain import chain_of
-from fahrtwind.core.stations.hold.links import Link
-from fahrtwind.core.stations.hold.loads import CASES, case_forces, is_exposed, panel_loads
+from fahrtwind.core.stations.hold.ground import above_of
+from fahrtwind.core.stations.hold.links import Above, Bay, Link
+from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces, panel_loads
+from fahrtwind.core.stations.hold.parked import ParkedWind, wind_while_parked
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.sharing import share_pull
+from fahrtwind.core.stations.hold.shelter import Face, shelter_of
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.seal.sealant import cartridges_for, seal_plan
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
@@ -36,7 +39,7 @@ STEEL, ALUMINIUM = (
     270.0,
     160 * 0.7,
 )  # EN 10130 DC01; EN AW-5754 taken as 160, knocked down by 0.7 for screw formulas
-FRAME = 215.0  # EN AW-6063 T6
+FRAME, BRACKET = 175.0, 215.0  # EN AW-6063 T5 for a frame whose sheet is silent, T6 for the bracket
 G = 9.80665
 
 
@@ -104,10 +107,10 @@ def test_screws_in_metal(
 
 
 def wood(thread: float, gravity: float = 0.36, diameter: float = 4.826) -> tuple[float, float, float, float]:
-    """NDS 2018 12.2-2 with C_D 1.6 and C_M 0.7; Wood Handbook 8-4 at failure; EN 1995-1-1 (8.9) sideways, γ
+    """NDS 2018 12.2-2 with C_D 1.25 and C_M 0.7; Wood Handbook 8-4 at failure; EN 1995-1-1 (8.9) sideways, γ
     2.0.
     """
-    allowed = 2850 * gravity**2 * (diameter / 25.4) * 4.4482216 / 25.4 * thread * 1.6 * 0.7
+    allowed = 2850 * gravity**2 * (diameter / 25.4) * 4.4482216 / 25.4 * thread * 1.25 * 0.7
     failing = 108.25 * gravity**2 * diameter * thread
     core = 1.1 * 0.7 * diameter
     embedment, moment = 0.082 * 290 * core**-0.3, 0.3 * 500 * core**2.6
@@ -120,8 +123,8 @@ def wood(thread: float, gravity: float = 0.36, diameter: float = 4.826) -> tuple
     [
         ("membrane", 9.5, "member", 25 - 4 - 1 - 9.5),  # screw, foot, layer of sealant, ply above the truss
         ("membrane", 9.5, "skin", 9.5),  # ply only: what is left of the screw is longer than the ply
-        ("steel", 0.8, "member", 25 - 4 - 1 - 0.8),
-        ("fibreglass", 3.0, "member", 25 - 4 - 1 - 3.0),
+        ("steel", 0.8, "member", 25 * 2 / 3),  # NDS Appendix L: thread on two thirds of the screw
+        ("fibreglass", 3.0, "member", 25 * 2 / 3),
     ],
 )
 def test_screws_in_wood(skin: str, mm: float, landing: str, thread: float) -> None:
@@ -129,8 +132,8 @@ def test_screws_in_wood(skin: str, mm: float, landing: str, thread: float) -> No
 
 
 def test_screws_in_laminate() -> None:
-    """Punching at half of 20 N/mm² on a 5 mm thread at least, bearing at 60 N/mm², factor 3.0 (judgement)."""
-    pull, along = pi * 5.0 * 3.0 * 10.0 / SCREW_ROW, 2 * 2.4 * 4.826 * 3.0 * 60.0
+    """Punching at half of 20 N/mm² round the thread, bearing at 60 N/mm², factor 3.0 (judgement)."""
+    pull, along = pi * 4.826 * 3.0 * 10.0 / SCREW_ROW, 2 * 2.4 * 4.826 * 3.0 * 60.0
     assert four(base("fibreglass", 3.0, SCREWED)) == pytest.approx(
         (pull, pull / 3, along, along / 3), rel=1e-9
     )
@@ -163,26 +166,76 @@ def test_bolts_and_their_washers(
 
 def test_frame_bracket_and_fastener_links() -> None:
     links = {link.id: link for link in chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member").links}
-    assert list(links) == ["frame", "bracket", "fastener", "base"]
-    frame = (
-        1.5 * 1.5 * 12.0 * FRAME,
-        1.5 * 1.5 * 12.0 * FRAME / 3.0,
-        2.4 * 6.0 * 1.5 * FRAME,
-        2.4 * 6.0 * 1.5 * FRAME / 1.95,
-    )
-    assert four(links["frame"]) == pytest.approx(frame)  # flange 1.5 mm, M6 washer 12 mm; Ω 3.0 and 1.95
-    leg = 170.0 * 60 * 4**2 / (4 * 15)  # f_y · w · t² / 4a, 1.65 on yield
+    assert list(links) == ["frame", "bracket", "fastener", "base"], "over a member no skin is asked"
+    # flange 1.5 mm, M6 washer 12 mm over a hole of 6.6: 1418 N, Ω 3.0; a square metre rated 1600 Pa, 2400 in
+    # the test, on four points: 400 and 600 N; the hole 14 mm from the flange's edge: 1.2 · 10.7 < 2.4 · 6
+    assert pytest.approx(1417.5) == 1.0 * 1.5 * FRAME * (12 - 6.6)
+    along = 1.2 * (14 - 3.3) * 1.5 * FRAME
+    assert four(links["frame"]) == pytest.approx((600.0, 400.0, along, along / 1.95))
+    leg = 170.0 * (60 - 6.6) * 4**2 / (4 * 15)  # f_y · w · t² / 4a, net of the hole; 1.65 on yield
     assert four(links["bracket"]) == pytest.approx(
-        (leg, leg / 1.65, 2.4 * 6 * 4 * FRAME, 2.4 * 6 * 4 * FRAME / 1.95)
+        (leg, leg / 1.65, 2.4 * 6 * 4 * BRACKET, 2.4 * 6 * 4 * BRACKET / 1.95)
     )
-    core = 0.785398 * (0.7 * 4.826) ** 2  # A2-50: 500 N/mm², factor 2.0; shear 0.6
-    screw = (500 * core / SCREW_ROW, 500 * core / SCREW_ROW / 2, 2 * 0.6 * 500 * core, 0.6 * 500 * core)
+    core = 0.785398 * (0.7 * 4.826) ** 2  # A2-50: 500 N/mm², factor 2.0; shear 0.5 through the thread
+    screw = (500 * core / SCREW_ROW, 500 * core / SCREW_ROW / 2, 2 * 0.5 * 500 * core, 0.5 * 500 * core)
     assert four(links["fastener"]) == pytest.approx(screw)
     bolts = {link.id: link for link in chain_of(vehicle("steel", 0.8), HAT, BOLTED, "skin").links}
     area = pi / 4 * (6 - 0.9382 * 1.0) ** 2  # M6, A2-70: 700 N/mm²
     assert four(bolts["fastener"]) == pytest.approx(
-        (700 * area / BOLT_ROW, 350 * area / BOLT_ROW, 840 * area, 420 * area)
+        (700 * area / BOLT_ROW, 350 * area / BOLT_ROW, 700 * area, 350 * area)
     )
+
+
+def test_a_large_panel_with_a_rating_bears_more_at_the_frame_than_the_pull_over() -> None:
+    """1.64 × 0.992 m, four points: 976 N in the test, 651 N design (published with the load path's formulas);
+    the pull-over's 1418 N with Ω 3.0 then decides the design.
+    """
+    model = MODEL.model_copy(update={"length": MODEL.length.of(1640.0), "width": MODEL.width.of(992.0)})
+    above = above_of(panel(0, 0, model=model))
+    links = {k.id: k for k in chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member", above=above).links}
+    assert links["frame"].pull_nominal_n == pytest.approx(976, abs=0.5)
+    assert links["frame"].pull_design_n == pytest.approx(1417.5 / 3)
+
+
+def test_a_tall_foot_tips_and_its_upright_bends() -> None:
+    """60 mm high on a base of 45: H pulls like H · 60/45 on the foot; upright 53.4 × 4, f_y 170, at 60 mm."""
+    above = Above(height_mm=60.0, area_m2=4.0)
+    flat = {k.id: k for k in chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member").links}
+    tall = {k.id: k for k in chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member", above=above).links}
+    pull, along = flat["base"].pull_nominal_n, flat["base"].shear_nominal_n
+    assert tall["base"].shear_nominal_n == pytest.approx(1 / (1 / along + 60 / 45 / pull))
+    assert tall["base"].pull_nominal_n == pull
+    upright = 170 * 53.4 * 16 / (4 * 60)
+    assert four(tall["bracket"])[2:] == pytest.approx((upright, upright / 1.65))
+
+
+@pytest.mark.parametrize(
+    ("skin", "mm", "hold", "dish", "through"),
+    [
+        # yield-line fan 4π · f_y · t²/4 (Johansen), 281 N for 0.8 mm and 1015 N for 1.519 mm of f_y 140
+        ("steel", 0.8, SCREWED, 281.5, 1.5 * 0.8 * 19 * STEEL),
+        ("steel", 1.519, SCREWED, 1014.8, 1.5 * 1.519 * 19 * STEEL),
+        ("aluminium", 1.0, SCREWED, 345.6, 1.5 * 1.0 * 19 * ALUMINIUM),
+        # washers of 25 mm, 200 mm from the member: 1/(1 − 2 · 12.5/600)
+        ("steel", 0.8, BOLTED, 281.5 / (1 - 25 / 600), 1.5 * 0.8 * 19 * STEEL),
+        # pad 100 × 50 under its base: 25 mm
+        ("steel", 0.8, TAPED, 281.5 / (1 - 50 / 600), 1.5 * 0.8 * 19 * STEEL),
+    ],
+)
+def test_skin_between_members_dishes(skin: str, mm: float, hold: Screws, dish: float, through: float) -> None:
+    links = chain_of(vehicle(skin, mm), HAT, hold, "skin", bay=Bay(600, 200)).links
+    assert links[-1].id == "skin"
+    assert links[-1].pull_design_n == pytest.approx(dish / 1.65, rel=1e-3)
+    assert links[-1].pull_nominal_n == pytest.approx(through)
+
+
+def test_laminate_and_ply_crack_between_members() -> None:
+    """2π · σ_f · t²/6 with 152 and 20 N/mm² over a factor of 3 (judgement on Johansen)."""
+    for skin, mm, strength in (("fibreglass", 3.0, 152.0), ("membrane", 9.5, 20.0)):
+        cracking = 2 * pi * strength * mm**2 / 6
+        assert four(chain_of(vehicle(skin, mm), HAT, SCREWED, "skin").links[-1])[:2] == pytest.approx(
+            (cracking, cracking / 3)
+        )
 
 
 def test_a_row_beside_the_lever_shares_evenly() -> None:
@@ -203,7 +256,7 @@ def test_tape(dwell: float, bonded: float) -> None:
     links = {link.id: link for link in chain_of(vehicle("steel", 0.8), HAT, hold, "skin").links}
     whole = 0.249 * 100 * 50 * bonded
     edge = whole / (1 + 6 * 10 / 50)
-    assert list(links) == ["frame", "bracket", "tape", "tape edge"]
+    assert list(links) == ["frame", "bracket", "tape", "tape edge", "skin"]
     assert four(links["tape"]) == pytest.approx((whole, whole / 3, whole, whole / 3))
     assert four(links["tape edge"]) == pytest.approx((edge, edge / 3, whole, whole / 3))
 
@@ -220,15 +273,24 @@ def test_only_the_pad_under_the_base_counts() -> None:
         == pytest.approx(107.0, abs=0.1)
     )
     spring = 0.6 * 100 * 35 / 1.6
-    chain = chain_of(vehicle("steel", 0.8), HAT, hold, "skin")
-    assert chain.stiffness_n_mm == pytest.approx(spring * 200 / (spring + 200))
+    chain = chain_of(vehicle("steel", 0.8), HAT, hold, "member")
+    assert chain.stiffness_n_mm == chain.stiffest_n_mm == pytest.approx(spring * 2000 / (spring + 2000))
 
 
 def test_stiffness_over_a_member_and_on_skin() -> None:
-    assert chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member").stiffness_n_mm == 2000
-    assert chain_of(vehicle("steel", 0.8), HAT, SCREWED, "perhaps").stiffness_n_mm == 200
+    """Mid-bay D/(0.01695 · bay²) (Timoshenko Table 23): 9.0 N/mm for 1.519 mm on 655, 1.4 for 0.8 on 640,
+    with E 210 GPa; at most twenty times as stiff, and never stiffer than over a member.
+    """
+    over = chain_of(vehicle("steel", 0.8), HAT, SCREWED, "member")
+    assert (over.stiffness_n_mm, over.stiffest_n_mm) == (2000, 2000)
+    for mm, bay, soft in ((1.519, 655.0, 9.0), (0.8, 640.0, 1.4)):
+        chain = chain_of(vehicle("steel", mm), HAT, SCREWED, "skin", bay=Bay(bay, bay / 2))
+        assert chain.stiffness_n_mm == pytest.approx(soft * 205 / 210, rel=0.04)
+        assert chain.stiffest_n_mm == pytest.approx(20 * chain.stiffness_n_mm)
+    near = chain_of(vehicle("steel", 3.0), HAT, SCREWED, "skin", bay=Bay(200, 2))
+    assert near.stiffness_n_mm == near.stiffest_n_mm == 2000
     unknown = Members.model_validate({"kind": "steel_hat", "face_width": 45})  # no wall: nothing to hold in
-    assert chain_of(vehicle("steel", 0.8), unknown, SCREWED, "member").stiffness_n_mm == 200
+    assert chain_of(vehicle("steel", 0.8), unknown, SCREWED, "member").stiffness_n_mm < 10
 
 
 # --- loads
@@ -245,42 +307,36 @@ def panel(x: float, y: float, **more: object) -> PlacedPanel:
 
 
 def test_load_cases_are_the_standard_s() -> None:
-    """EN 12195-1: 0.8 g forward, 0.5 g rearward and sideways; a bump takes the weight off by as many g as
-    assumed.
+    """EN 12195-1: 0.8 g forward, 0.5 g rearward and sideways, each also in a bump. ASCE 7-16 2.4.1: 0.6 of
+    the weight against wind, and less by as many g as the bump has.
     """
-    assert [c[1:] for c in CASES] == [
-        (0, 0, False),
-        (0, 0, True),
-        (-0.8, 0, False),
-        (0.5, 0, False),
-        (0, 0.5, False),
-        (0, -0.5, False),
-    ]
-    loads = panel_loads(ROOF, panel(4000, 0), False)
+    directions = [(0, 0), (-0.8, 0), (0.5, 0), (0, 0.5), (0, -0.5)]
+    assert [c[1:] for c in CASES] == [(*d, bump) for bump in (False, True) for d in directions]
     weight = 12 * G
-    assert case_forces(loads, 2.0).tolist() == [
-        pytest.approx(row)
-        for row in (
-            [0, 0, -weight],
-            [0, 0, weight],
-            [-0.8 * weight, 0, -weight],
-            [0.5 * weight, 0, -weight],
-            [0, 0.5 * weight, -weight],
-            [0, -0.5 * weight, -weight],
-        )
-    ]
+    for bump, left in ((2.0, -1.0), (1.0, 0.0), (0.0, 0.6)):
+        rows = case_forces(12.0, bump).tolist()
+        for row, (aft, across) in zip(rows[:5], directions, strict=True):
+            assert row == pytest.approx([aft * weight, across * weight, -0.6 * weight])
+        for row, (aft, across) in zip(rows[5:], directions, strict=True):
+            assert row == pytest.approx([aft * weight, across * weight, -left * weight])
+
+
+def loads_at(x: float, y: float, shelter: float = 0.0, wind: str = "front", **more: object) -> PanelLoads:
+    return panel_loads(ROOF, panel(x, y, **more), shelter, 3000.0, wind)  # type: ignore[arg-type]
 
 
 def test_uplift_of_a_panel_behind_the_zones() -> None:
     """c_pe for 1 m², zone I: 0.2. Exposed: 0.8 of ram on 300 mm, never under 1.2; sheltered never under 0.8;
     typical 0.4.
     """
-    exposed, sheltered = panel_loads(ROOF, panel(4000, 0), True), panel_loads(ROOF, panel(4000, 0), False)
+    exposed, sheltered = loads_at(4000, 0), loads_at(4000, 0, 1.0)
     assert exposed.cautious_m2 == pytest.approx(1.2 * 1.0)
     assert sheltered.cautious_m2 == pytest.approx(0.8 * 1.0)
+    assert loads_at(4000, 0, 0.25).cautious_m2 == pytest.approx(1.1), "a quarter of the way"
     assert exposed.typical_m2 == sheltered.typical_m2 == pytest.approx(0.4 * 1.0)
     assert exposed.cautious_at_mm == pytest.approx((4625, 0))
     assert exposed.drag_m2 == pytest.approx(2.0 * 0.8 * 0.075)  # c_d 2.0, width across, stand-off and frame
+    assert loads_at(4000, 0, wind="port").drag_m2 == pytest.approx(2.0 * 1.25 * 0.075)
     assert exposed.centre_height_mm == 40 + 17.5 and exposed.mass_kg == 12
 
 
@@ -288,7 +344,7 @@ def test_uplift_at_the_front_by_zones_and_ram() -> None:
     """At x 100, y 0: 135 mm in zone G (2.0), the rest of the ram strip in H (1.2), then H without ram; ram
     0.8 on 300 mm.
     """
-    loads = panel_loads(ROOF, panel(100, 0), True)
+    loads = loads_at(100, 0)
     width = 0.8
     pieces = [
         (0.135 * width, 2.0 + 0.8),
@@ -302,39 +358,71 @@ def test_uplift_at_the_front_by_zones_and_ram() -> None:
         sum(a * c * x for (a, c), x in zip(pieces, centres, strict=True)) / loads.cautious_m2
     )
     assert loads.typical_m2 == pytest.approx(width * (0.135 * 1.4 + 0.94 * 0.4 + 0.175 * 0.4))
-    assert loads.worst_zone == "front edge"
+    assert loads.worst_zone == "windward edge"
 
 
-def test_the_corner_and_the_area_rule() -> None:
-    """In the corner zone, and for 1.7 m²: c = c₁ − (c₁ − c₁₀)·log₁₀ A (EN 1991-1-4 7.2.1)."""
+def test_the_corner_takes_the_value_for_fixings() -> None:
+    """1.7 m² in the corner zone: c_pe for 1 m², because feet are fixings (EN 1991-1-4 7.2.1(1), note)."""
     big = MODEL.model_copy(update={"length": MODEL.length.of(1700.0), "width": MODEL.width.of(1000.0)})
-    loads = panel_loads(ROOF, panel(0, -675, model=big), False)
-    corner = 2.5 - (2.5 - 1.8) * log10(1.7)
-    edge = 2.0 - (2.0 - 1.2) * log10(1.7)
-    behind = 1.2 - (1.2 - 0.7) * log10(1.7)
     areas = 0.235 * 0.5875, 0.235 * 0.4125, 0.94 * 1.0, 0.525 * 1.0
-    assert loads.cautious_m2 == pytest.approx(
-        areas[0] * corner + areas[1] * edge + areas[2] * behind + areas[3] * 0.8
+    assert loads_at(0, -675, 1.0, model=big).cautious_m2 == pytest.approx(
+        areas[0] * 2.5 + areas[1] * 2.0 + areas[2] * 1.2 + areas[3] * 0.8
     )
 
 
-def test_who_is_sheltered() -> None:
-    def exposed(gap: float, shift: float = 0.0, front: str = "open") -> bool:
-        ahead = panel(1000, shift).model_copy(update={"id": "p0"})
-        job = Job.model_validate(
-            {
-                "name": "n",
-                "panels": [ahead, panel(1000 + 1250 + gap, 0)],
-                "assumptions": {"front_edge": front},
-            }
-        )
-        return is_exposed(
-            job.assumptions, panel_rect(job.panels[1]), tuple(panel_rect(p) for p in job.panels)
-        )
+def test_wind_from_the_side_has_its_own_zones() -> None:
+    """Across the roof of 8.4 × 2.35 m, 3 m high: e = min(8400, 6000), strip 600, the next zone to 3000 covers
+    the rest. A panel of 0.8 m at the port edge: 300 of ram in G, 300 of G, 200 of H.
+    """
+    loads = loads_at(4000, -1175 + 400, wind="port")
+    assert loads.cautious_m2 == pytest.approx(1.25 * (0.3 * 2.8 + 0.3 * 2.0 + 0.2 * 1.2))
+    far = loads_at(4000, 1175 - 400, wind="port")
+    assert far.cautious_m2 == pytest.approx(1.25 * (0.3 * 2.0 + 0.5 * 1.2))
+    assert loads_at(4000, 1175 - 400, wind="starboard").cautious_m2 == pytest.approx(loads.cautious_m2)
+    rear = loads_at(8400 - 1250, 0, wind="rear")
+    assert rear.cautious_m2 == pytest.approx(loads_at(0, 0).cautious_m2) and rear.heading == (-1.0, 0.0)
 
-    assert not exposed(150) and exposed(151), "a panel 150 mm in front shelters"
-    assert not exposed(20, 400) and exposed(20, 401), "over half of the front edge"
-    assert not exposed(5000, 0, "faired")
+
+def test_who_is_sheltered_and_how_far() -> None:
+    """Whole to 50 mm, none from 300 mm on; by the share of the edge; none from half of the height down."""
+    behind = Face("b", Rect(2000, -400, 1250, 800), 75.0)
+
+    def kept(gap: float, shift: float = 0.0, top: float = 75.0) -> float:
+        return shelter_of(behind, (Face("a", Rect(2000 - gap - 1250, -400 + shift, 1250, 800), top), behind))
+
+    assert [kept(gap) for gap in (0, 50, 175, 300, 301)] == pytest.approx([1, 1, 0.5, 0, 0])
+    assert kept(20, 200) == pytest.approx(0.75) and kept(20, 800) == 0
+    assert kept(20, top=56.25) == pytest.approx(0.5) and kept(20, top=37.5) == 0 and kept(20, top=150) == 1
+    assert kept(-100) == 0, "what overlaps does not stand in front"
+    assert shelter_of(behind, (Face("c", Rect(2000, 420, 1250, 800), 75.0),), "starboard") == 1
+
+
+def test_parked_wind_is_the_code_s() -> None:
+    """EN 1991-1-4 4.3 to 4.5 at z 3 m: v_b 25, open land: v_m 19.45, q_p 640.6 Pa; 28: 803.5; at sea
+    913.7 Pa, gust 38.2 m/s.
+    """
+    bus = Vehicle.model_validate({"kind": "bus", "height": 3000})
+
+    def wind(vehicle: Vehicle = bus, **assumed: object) -> ParkedWind:
+        return wind_while_parked(vehicle, Assumptions.model_validate(assumed), 30.0)
+
+    assert wind().pressure_pa == pytest.approx(640.6, abs=0.1) and wind().gust_m_s == pytest.approx(
+        32.0, abs=0.05
+    )
+    assert wind(basic_wind=28).pressure_pa == pytest.approx(803.5, abs=0.1)
+    boat = Vehicle.model_validate({"kind": "boat", "height": 3000})
+    assert wind(boat).pressure_pa == pytest.approx(913.7, abs=0.1) and wind(boat).gust_m_s == pytest.approx(
+        38.2, abs=0.05
+    )
+    assert wind(terrain="water").pressure_pa == wind(boat).pressure_pa
+    assert wind(Vehicle(kind="bus")) == wind(), "3 m where the height is not measured"
+    # a gust of 25 m/s across a vehicle at 30 m/s: over 20° of yaw, so it counts; (30² + 25²)/2 · 1.25
+    assert wind(gust=25, basic_wind=5).pressure_pa == pytest.approx(0.625 * (30**2 + 25**2))
+    assert wind(gust=25, basic_wind=5).crosswind
+    low = Vehicle.model_validate({"kind": "boat", "height": 600})
+    assert wind(low).pressure_pa == pytest.approx(
+        (1 + 7 / log(1 / 0.003)) * 0.625 * (0.19 * (0.003 / 0.05) ** 0.07 * log(1 / 0.003) * 25) ** 2
+    ), "z_min 1 m at sea"
 
 
 # --- one verdict ---
@@ -368,13 +456,16 @@ def test_one_whole_verdict_by_hand(one_panel: Job) -> None:
     found = evaluate(job)
     plan = found.findings.plan
     assert plan is not None
-    rho = 1.225 * (1 - 2.25577e-5 * (job.vehicle.altitude.mm / 1000 if job.vehicle.altitude else 0)) ** 4.2559
+    altitude = job.vehicle.altitude.mm / 1000 if job.vehicle.altitude else 0
+    rho = 101_325 * (1 - 2.25577e-5 * altitude) ** 5.2559 / (287.05 * (273.15 - 10))
     weight = 12 * G
 
     def speed(pull_cap: float, along_cap: float) -> float:
-        """Smallest of all cases: (c·q ± drag moment − weight)/4 over the pull, drag and inertia over the
-        force along.
+        """Smallest of all cases: (c·q ± drag moment − 0.6 · weight)/4 over the pull, drag and inertia over
+        the force along, which also tips the base of 50 mm by 40 mm of stand-off. Four feet that stand alike
+        get a quarter of what the glass hands over, however it does.
         """
+        along_cap = 1 / (1 / along_cap + 40 / 50 / pull_cap)
         slowest = 1e9
         height = 57.5
         for _, aft, starboard, _ in CASES:
@@ -382,7 +473,7 @@ def test_one_whole_verdict_by_hand(one_panel: Job) -> None:
                 for y_sign in (1, -1):
                     # moments shared by feet 500 mm fore and aft of the middle and 410 mm to its sides
                     f0 = (
-                        -weight / 4
+                        -0.6 * weight / 4
                         - x_sign * aft * weight * height / (4 * 500)
                         - y_sign * starboard * weight * height / (4 * 410)
                     )
@@ -506,7 +597,7 @@ def test_bracket_follows_a_typed_pad(sound: Job) -> None:
 
 
 def test_a_foot_is_thin_between_its_design_and_its_nominal_strength(one_panel: Job) -> None:
-    taped = {"school": "tape", "pad_length": "60 mm", "pad_width": "25 mm", "temperature": "20 °C"}
+    taped = {"school": "tape", "pad_length": "90 mm", "pad_width": "50 mm", "temperature": "20 °C"}
     weak = load_job(
         {**one_panel.model_dump(), "panels": [{**one_panel.panels[0].model_dump(), "hold": taped}]}
     )
@@ -518,7 +609,7 @@ def test_a_foot_is_thin_between_its_design_and_its_nominal_strength(one_panel: J
         (between, "thin"),
         (1.02 * plan.let_go_m_s, "lets go"),
     ):
-        told = evaluate(changed(weak, vehicle__top_speed={"m_s": round(speed, 3)})).findings.verdicts[0]
+        told = evaluate(weak, round(speed, 3)).findings.verdicts[0]
         worst = next(f for f in told.feet if f.foot == told.worst_foot)
         assert (worst.state, worst.utilisation > 1) == (state, state != "holds")
 

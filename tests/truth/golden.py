@@ -8,14 +8,19 @@ other tests say.
 from __future__ import annotations
 
 import json
+from importlib import import_module
+from math import isfinite
 from pathlib import Path
+from pkgutil import walk_packages
 from typing import Any
 
 from pydantic import TypeAdapter
 
+from fahrtwind import core
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.formulas.declare import FORMULAS
 from fahrtwind.core.job import quantity_ranges
 from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
@@ -58,7 +63,9 @@ def golden_jobs() -> list[Job]:
 
 
 def figures() -> dict[str, Any]:
-    """What may be typed at all, and the panels to start from: numbers that no demo job happens to touch."""
+    """What may be typed at all, and the panels to start from: numbers that no demo job happens to
+    touch, judgements and limits, and within what the formulas hold.
+    """
     ranges: dict[str, list[float]] = {}
     for path, end in range_ends():
         ranges.setdefault(path, []).append(end)
@@ -68,7 +75,35 @@ def figures() -> dict[str, Any]:
         for within in getattr(kind, "__metadata__", ())
     }
     models = [model.model_dump(mode="json", exclude_none=True) for model in catalogue()]
-    return {"ranges": ranges, "kinds of range": own, "catalogue": models}
+    return {
+        "ranges": ranges,
+        "kinds of range": own,
+        "catalogue": models,
+        "constants": constants(),
+        "validity": validity(),
+    }
+
+
+def constants() -> dict[str, Any]:
+    """Every number that the core names in capitals: judgements, limits, tolerances."""
+    found: dict[str, Any] = {}
+    for module in walk_packages(core.__path__, "fahrtwind.core."):
+        for name, value in vars(import_module(module.name)).items():
+            whole = value if isinstance(value, tuple) else (value,)
+            if name.isupper() and whole and all(type(v) in (int, float) and isfinite(v) for v in whole):
+                kept = list(value) if isinstance(value, tuple) else value
+                found[name] = kept if name not in found or found[name] == kept else [found[name], kept]
+    return dict(sorted(found.items()))
+
+
+def validity() -> dict[str, list[list[float | None]]]:
+    """Within what each formula holds, argument by argument; None where there is no bound."""
+    return {
+        name: [
+            [end if isfinite(end) else None for end in (a.low, a.high)] for a in formula.arguments.values()
+        ]
+        for name, formula in sorted(FORMULAS.items())
+    }
 
 
 FIGURES = KEPT / "figures.json"

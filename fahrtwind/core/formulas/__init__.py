@@ -13,6 +13,7 @@ from fahrtwind.core.formulas import (
     sharing,
     sun,
     verdict,
+    wind,
     wood,
 )
 
@@ -29,5 +30,6 @@ __all__ = [
     "sharing",
     "sun",
     "verdict",
+    "wind",
     "wood",
 ]

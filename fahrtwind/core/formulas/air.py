@@ -8,14 +8,28 @@ from fahrtwind.core.tables.suction import SOURCE as EUROCODE
 
 
 @formula(
-    title="air density at altitude",
-    symbol="ρ",
-    expression="ρ = 1.225 · (1 − 2.25577·10⁻⁵ · h)^4.2559",
-    unit="kg/m³",
+    title="air pressure at altitude",
+    symbol="p",
+    expression="p = 101325 · (1 − 2.25577·10⁻⁵ · h)^5.2559",
+    unit="Pa",
     source=Source("ISO 2533:1975 standard atmosphere, troposphere"),
 )
-def air_density(altitude_m: Annotated[Number, Arg("h", "m", "altitude", -450, 6000)]) -> Number:
-    return 1.225 * (1 - 2.25577e-5 * altitude_m) ** 4.2559
+def air_pressure(altitude_m: Annotated[Number, Arg("h", "m", "altitude", -450, 6000)]) -> Number:
+    return 101_325 * (1 - 2.25577e-5 * altitude_m) ** 5.2559
+
+
+@formula(
+    title="air density",
+    symbol="ρ",
+    expression="ρ = p / (287.05 · (273.15 + T))",
+    unit="kg/m³",
+    source=Source("Ideal gas, dry air, R = 287.05 J/(kg·K) (ISO 2533:1975)"),
+)
+def air_density(
+    pressure_pa: Annotated[Number, Arg("p", "Pa", "air pressure", 45_000, 108_000)],
+    temperature_c: Annotated[Number, Arg("T", "°C", "air temperature", -60, 55)],
+) -> Number:
+    return pressure_pa / (287.05 * (273.15 + temperature_c))
 
 
 @formula(
@@ -42,7 +56,7 @@ def air_speed(
     source=Source("Bernoulli; EN 1991-1-4:2005, expression (4.10)"),
 )
 def dynamic_pressure(
-    density_kg_m3: Annotated[Number, Arg("ρ", "kg/m³", "air density", 0.3, 1.5)],
+    density_kg_m3: Annotated[Number, Arg("ρ", "kg/m³", "air density", 0.3, 1.8)],
     speed_m_s: Annotated[Number, Arg("v", "m/s", "air speed", 0, 90)],
 ) -> Number:
     return 0.5 * density_kg_m3 * speed_m_s**2
@@ -57,7 +71,7 @@ def dynamic_pressure(
 )
 def speed_at_pressure(
     pressure_pa: Annotated[Number, Arg("q", "Pa", "dynamic pressure", 0)],
-    density_kg_m3: Annotated[Number, Arg("ρ", "kg/m³", "air density", 0.3, 1.5)],
+    density_kg_m3: Annotated[Number, Arg("ρ", "kg/m³", "air density", 0.3, 1.8)],
     gust_m_s: Annotated[Number, Arg("v_gust", "m/s", "headwind gust", 0, 40)],
 ) -> Number:
     return (2 * pressure_pa / density_kg_m3) ** 0.5 - gust_m_s
@@ -81,13 +95,15 @@ def suction_for_area(
 @formula(
     title="depth of the windward zones",
     symbol="e",
-    expression="e = b (the smaller of width and twice the height; every road vehicle is higher than "
-    "half its width)",
+    expression="e = min(b, 2·h)",
     unit="mm",
     source=Source(EUROCODE),
 )
-def windward_zone_depth(width_mm: Annotated[Number, Arg("b", "mm", "roof width", 300, 6000)]) -> Number:
-    return width_mm * 1.0
+def windward_zone_depth(
+    across_mm: Annotated[Number, Arg("b", "mm", "roof across the wind", 300, 25_000)],
+    height_mm: Annotated[Number, Arg("h", "mm", "height of the roof", 300, 8_000)],
+) -> Number:
+    return min(across_mm, 2 * height_mm)
 
 
 @formula(

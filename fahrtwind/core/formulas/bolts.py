@@ -22,14 +22,14 @@ def bolt_tension(strength_n_mm2: Strength, area_mm2: Area) -> Number:
 @formula(
     title="bolt in shear",
     symbol="V",
-    expression="V = 0.6 · R_m · A_s",
+    expression="V = 0.5 · R_m · A_s",
     unit="N",
     source=Source(
-        "EN 1993-1-8:2005, Table 3.4 (α_v = 0.6 for class 8.8), through the thread; 0.5 applies to class 10.9"
+        "EN 1993-1-4:2006, 6.2(3): α_v = 0.5 for stainless bolts through the thread (0.6 for class 8.8)"
     ),
 )
 def bolt_shear(strength_n_mm2: Strength, area_mm2: Area) -> Number:
-    return 0.6 * strength_n_mm2 * area_mm2
+    return 0.5 * strength_n_mm2 * area_mm2
 
 
 @formula(
@@ -67,16 +67,19 @@ def tightening_torque(
 @formula(
     title="bearing of a fastener on the edge of its hole",
     symbol="B",
-    expression="B = 2.4 · d · t · F_u",
+    expression="B = min(1.2 · l_c · t, 2.4 · d · t) · F_u, l_c = e − d_h/2",
     unit="N",
-    source=Source("AISC 360-16, expression (J3-6a); edge distance at least 1.5 d"),
+    source=Source("AISC 360-16, expressions (J3-6a) and (J3-6c): full bearing from 2.5 d to the edge"),
 )
 def hole_bearing(
     diameter_mm: Annotated[Number, Arg("d", "mm", "fastener diameter", 2, 30)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.2, 30)],
     strength_n_mm2: Annotated[Number, Arg("F_u", "N/mm²", "strength of the sheet", 5, 700)],
+    edge_mm: Annotated[Number, Arg("e", "mm", "middle of the hole to the edge it is pulled to", 1, 5000)],
+    hole_mm: Annotated[Number, Arg("d_h", "mm", "hole", 2, 35)],
 ) -> Number:
-    return 2.4 * diameter_mm * thickness_mm * strength_n_mm2
+    clear = max(edge_mm - hole_mm / 2, 0.0)
+    return min(1.2 * clear, 2.4 * diameter_mm) * thickness_mm * strength_n_mm2
 
 
 @formula(
@@ -91,7 +94,7 @@ def hole_bearing(
     ),
 )
 def washer_punching(
-    washer_mm: Annotated[Number, Arg("d_w", "mm", "washer diameter", 5, 150)],
+    washer_mm: Annotated[Number, Arg("d_w", "mm", "washer or thread", 3, 150)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "skin thickness", 0.5, 60)],
     shear_strength_n_mm2: Annotated[Number, Arg("τ", "N/mm²", "punching shear strength", 0.2, 300)],
 ) -> Number:

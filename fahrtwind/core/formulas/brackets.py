@@ -75,6 +75,62 @@ def by_worst_fastener(
 
 
 @formula(
+    title="width of the bracket's leg that bends",
+    symbol="w",
+    expression="w = min(l − d_h, 4·a + 1.25·b, 2·π·a)",
+    unit="mm",
+    source=Source(
+        "EN 1993-1-8:2005, Table 6.4: effective lengths of a T-stub with one bolt; net of its hole"
+    ),
+)
+def bending_width(
+    length_mm: Annotated[Number, Arg("l", "mm", "bracket length", 10, 600)],
+    hole_mm: Annotated[Number, Arg("d_h", "mm", "hole for the frame bolt", 2, 30)],
+    lever_mm: Annotated[Number, Arg("a", "mm", "frame bolt to fastener line", 1, 150)],
+    toe_mm: Annotated[Number, Arg("b", "mm", "fastener line to toe", 0.3, 150)],
+) -> Number:
+    return max(min(length_mm - hole_mm, 4 * lever_mm + 1.25 * toe_mm, 2 * 3.141592653589793 * lever_mm), 1.0)
+
+
+@formula(
+    title="force along the roof that bends the upright",
+    symbol="F",
+    expression="F = f_y · (l − d_h) · t² / (4 · h)",
+    unit="N",
+    source=Source(
+        "Plastic moment of the net section about its weak axis over the stand-off (strength of materials)"
+    ),
+)
+def upright_bending(
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)],
+    length_mm: Annotated[Number, Arg("l", "mm", "bracket length", 10, 600)],
+    hole_mm: Annotated[Number, Arg("d_h", "mm", "hole for the frame bolt", 2, 30)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "bracket thickness", 0.3, 150)],
+    height_mm: Annotated[Number, Arg("h", "mm", "frame over the roof", 1, 2000)],
+) -> Number:
+    return yield_n_mm2 * max(length_mm - hole_mm, 1.0) * thickness_mm**2 / (4 * height_mm)
+
+
+@formula(
+    title="force along the roof when the foot also tips",
+    symbol="S",
+    expression="1/S = 1/S₀ + (h / (a + b)) / P",
+    unit="N",
+    source=Source(
+        "A force at the frame's height tips the base about its toe: it pulls like H·h/(a + b) on the foot "
+        "(statics). The panel's stiffness against tipping is left out: on the safe side"
+    ),
+)
+def with_tipping(
+    along_n: Annotated[Number, Arg("S₀", "N", "strength along the roof alone", 0)],
+    pull_n: Annotated[Number, Arg("P", "N", "strength in pull on the foot", 1e-9)],
+    height_mm: Annotated[Number, Arg("h", "mm", "frame over the roof", 0, 2000)],
+    base_mm: Annotated[Number, Arg("a + b", "mm", "upright to toe", 0.3, 300)],
+) -> Number:
+    return along_n * pull_n / (pull_n + along_n * height_mm / base_mm)
+
+
+@formula(
     title="bending of the bracket's leg",
     symbol="F",
     expression="F = f_y · w · t² / (4 · a)",
@@ -85,7 +141,7 @@ def by_worst_fastener(
 )
 def bracket_bending(
     yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)],
-    width_mm: Annotated[Number, Arg("w", "mm", "bracket width", 10, 600)],
+    width_mm: Annotated[Number, Arg("w", "mm", "width that bends", 1, 600)],
     thickness_mm: Annotated[Number, Arg("t", "mm", "bracket thickness", 0.8, 15)],
     lever_mm: Annotated[Number, Arg("a", "mm", "frame bolt to fastener line", 1, 150)],
 ) -> Number:

@@ -89,3 +89,18 @@ def member_uncertainty(
     share: Annotated[Number, Arg("g", "", "weight of its own readings", 0, 1)],
 ) -> Number:
     return ((1 - share) ** 2 * line_sigma_mm**2 + (1 - share) * build_mm**2) ** 0.5
+
+
+@formula(
+    title="share of a pull that reaches the near end of a member",
+    symbol="R",
+    expression="R = F · (B − x) / B",
+    unit="N",
+    source=Source("Simple beam from wall to wall (statics)"),
+)
+def end_share(
+    pull_n: Annotated[Number, Arg("F", "N", "pull of a foot", 0)],
+    at_mm: Annotated[Number, Arg("x", "mm", "foot from that end", 0, 6000)],
+    length_mm: Annotated[Number, Arg("B", "mm", "member from wall to wall", 100, 6000)],
+) -> Number:
+    return pull_n * (length_mm - at_mm) / length_mm

@@ -37,6 +37,25 @@ def pull_over(
 
 
 @formula(
+    title="pull-over of a head or washer through aluminium",
+    symbol="P_nov",
+    expression="P = C · t · F_u · (D_ws − D_h), C = 1.0, D_ws counted up to 15.9 mm",
+    unit="N",
+    source=Source(
+        "Aluminum Design Manual 2015, J.5.4.2 (2005: 5.4.3.2), form from memory; the steel formula gives "
+        "3 to 6 times as much"
+    ),
+)
+def aluminium_pull_over(
+    thickness_mm: Annotated[Number, Arg("t", "mm", "sheet under the head", 0.2, 13)],
+    washer_mm: Annotated[Number, Arg("D_ws", "mm", "head or washer diameter", 3, 40)],
+    hole_mm: Annotated[Number, Arg("D_h", "mm", "hole", 2, 30)],
+    strength_n_mm2: Annotated[Number, Arg("F_u", "N/mm²", "strength of the sheet", 50, 700)],
+) -> Number:
+    return 1.0 * thickness_mm * strength_n_mm2 * max(min(washer_mm, 15.9) - hole_mm, 0.0)
+
+
+@formula(
     title="tilting of a screw in shear",
     symbol="P_ns",
     expression="P = min(4.2 · √(t₂³ · d) · F_u2, 2.7 · t₂ · d · F_u2)",

@@ -58,3 +58,40 @@ def skin_frequency(
     mass_kg_m2: Annotated[Number, Arg("μ", "kg/m²", "mass of the skin", 0.5, 200)],
 ) -> Number:
     return np.pi / 2 * (stiffness_n_mm / 1000 / mass_kg_m2) ** 0.5 / (bay_mm / 1000) ** 2
+
+
+@formula(
+    title="pull at which the skin begins to keep a dish",
+    symbol="P",
+    expression="P = 4·π·m_p / (1 − 2·c/(3·R)), m_p = f_y · t² / 4",
+    unit="N",
+    source=Source(
+        "Yield-line fan about a loaded circle (Johansen, Brudlinieteorier, 1943); membrane action beyond it "
+        "leaves a dish"
+    ),
+)
+def skin_dish(
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength of the skin", 50, 700)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.2, 12)],
+    pressed_mm: Annotated[Number, Arg("c", "mm", "radius of what presses", 0, 300)],
+    held_mm: Annotated[Number, Arg("R", "mm", "distance to the nearest member", 0.3, 5000)],
+) -> Number:
+    moment = yield_n_mm2 * thickness_mm**2 / 4
+    return 4 * np.pi * moment / (1 - 2 * min(pressed_mm, held_mm) / (3 * held_mm))
+
+
+@formula(
+    title="pull that cracks a laminate or ply between members",
+    symbol="P",
+    expression="P = 2·π·m, m = σ_f · t² / 6",
+    unit="N",
+    source=Source(
+        "Fan of radial cracks, elastic and brittle: half of the yield-line value (after Johansen 1943)",
+        "judgement",
+    ),
+)
+def board_cracking(
+    bending_n_mm2: Annotated[Number, Arg("σ_f", "N/mm²", "bending strength", 2, 400)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 0.3, 60)],
+) -> Number:
+    return 2 * np.pi * bending_n_mm2 * thickness_mm**2 / 6

@@ -25,10 +25,11 @@ def road_force(
 @formula(
     title="weight that still holds the panel down",
     symbol="W",
-    expression="W = m · (1 − a_up) · g",
+    expression="W = m · min(0.6, 1 − a_up) · g",
     unit="N",
     source=Source(
-        "Weight with an upward bump; a_up 1 g normal road, 2 g rough: common practice, no source",
+        "ASCE 7-16, 2.4.1: weight against wind counts by 0.6; an upward bump takes it off, a_up 1 g normal "
+        "road, 2 g rough: common practice",
         "common practice",
     ),
 )
@@ -36,7 +37,7 @@ def holding_weight(
     mass_kg: Annotated[Number, Arg("m", "kg", "mass of the panel", 0, 500)],
     bump_g: Annotated[Number, Arg("a_up", "g", "upward bump", 0, 5)],
 ) -> Number:
-    return mass_kg * (1 - bump_g) * GRAVITY
+    return mass_kg * min(0.6, 1 - bump_g) * GRAVITY
 
 
 @formula(

@@ -42,3 +42,21 @@ def foot_shear(
     y_mm: Annotated[Number, Arg("y", "mm", "foot across, from the centre of the feet")],
 ) -> Number:
     return ((along_n - twist_n_mm * y_mm) ** 2 + (across_n + twist_n_mm * x_mm) ** 2) ** 0.5
+
+
+@formula(
+    title="pull on one foot by the side frame",
+    symbol="F",
+    expression="F = F₀ + F₁ · q, from EI·w⁗ = p(x) and F = k·w at the feet",
+    unit="N",
+    source=Source(
+        "Euler–Bernoulli beam on springs (statics): the frame's long side on its feet, loaded by the glass "
+        "at 45° or evenly; bounds a plate-and-frame model within 1 %"
+    ),
+)
+def side_frame_pull(
+    constant_n: Annotated[Number, Arg("F₀", "N", "weight and inertia")],
+    per_pa: Annotated[Number, Arg("F₁", "N/Pa", "slipstream of one pascal")],
+    pressure_pa: Annotated[Number, Arg("q", "Pa", "dynamic pressure", 0)],
+) -> Number:
+    return constant_n + per_pa * pressure_pa

@@ -54,3 +54,39 @@ def limit_pressure(
         both = np.where(slope > 0, rest / slope, np.where(rest > 0, np.inf, 0.0))
     pressure = np.maximum(np.minimum(alone, both), 0.0)
     return float(pressure) if np.ndim(pressure) == 0 else pressure
+
+
+@formula(
+    title="share of a panel's rated load that reaches one mounting point",
+    symbol="F",
+    expression="F = p · A / n",
+    unit="N",
+    source=Source(
+        "IEC 61215-2:2021, MQT 16: the load is tested on the mounting points of the maker's manual, 1600 Pa "
+        "design with a test factor of 1.5 where the sheet is silent"
+    ),
+)
+def rated_share(
+    pressure_pa: Annotated[Number, Arg("p", "Pa", "rated uplift", 100, 20_000)],
+    area_m2: Annotated[Number, Arg("A", "m²", "panel", 0.005, 10)],
+    points: Annotated[Number, Arg("n", "", "mounting points of the manual", 1, 16)],
+) -> Number:
+    return pressure_pa * area_m2 / points
+
+
+@formula(
+    title="all factors between the typical load and the safe speed",
+    symbol="γ",
+    expression="γ = Ω · (c_cautious / c_typical) · ((v + v_gust) / v)²",
+    unit="",
+    source=Source("Product of what was multiplied on the way, so that caution is not stacked unseen"),
+)
+def caution_in_all(
+    safety_factor: Annotated[Number, Arg("Ω", "", "nominal over design strength of the weakest link", 1, 20)],
+    cautious_m2: Annotated[Number, Arg("c_cautious", "m²", "coefficient times area, cautious end", 0)],
+    typical_m2: Annotated[Number, Arg("c_typical", "m²", "coefficient times area, typical end", 1e-9)],
+    road_speed_m_s: Annotated[Number, Arg("v", "m/s", "road speed", 0.1, 90)],
+    gust_m_s: Annotated[Number, Arg("v_gust", "m/s", "headwind gust", 0, 40)],
+) -> Number:
+    gust = ((road_speed_m_s + gust_m_s) / road_speed_m_s) ** 2
+    return safety_factor * cautious_m2 / typical_m2 * gust

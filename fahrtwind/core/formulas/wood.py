@@ -87,9 +87,11 @@ def wood_screw_lateral(
 @formula(
     title="thread that sits in the member",
     symbol="L",
-    expression="L = min(l − t_foot − t_above, h) ≥ 0",
+    expression="L = min(l − t_foot − t_above, 2/3 · l, h) ≥ 0",
     unit="mm",
-    source=Source(f"{NDS}, 12.2.2: only thread length in the main member counts"),
+    source=Source(
+        f"{NDS}, 12.2.2 and Appendix L: the thread in the member, which is two thirds of the screw"
+    ),
 )
 def thread_in_member(
     length_mm: Annotated[Number, Arg("l", "mm", "fastener length", 4, 300)],
@@ -97,4 +99,4 @@ def thread_in_member(
     above_mm: Annotated[Number, Arg("t_above", "mm", "skin and ply above the member", 0, 60)],
     member_mm: Annotated[Number, Arg("h", "mm", "depth of the member", 0, 200)],
 ) -> Number:
-    return max(min(length_mm - foot_mm - above_mm, member_mm), 0.0)
+    return max(min(length_mm - foot_mm - above_mm, 2 / 3 * length_mm, member_mm), 0.0)

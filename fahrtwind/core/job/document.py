@@ -11,10 +11,10 @@ from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
-from fahrtwind.core.quantities import Length, Speed, UnitSystem
+from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
-SCHEMA_VERSION = 4
+SCHEMA_VERSION = 5
 
 VehicleKind = Literal["van", "bus", "rv", "trailer", "boat", "truck_bed"]
 SkinKind = Literal["steel", "aluminium", "fibreglass", "membrane"]
@@ -116,9 +116,14 @@ class Obstacle(Part):
 
 
 class Assumptions(Part):
-    """Judgements the job may change; each has a default that is shown as such."""
+    """Judgements the job may change; each has a default that is shown as such. ``basic_wind`` is the code's
+    10-minute mean at the site; ``terrain`` blank: water for boats, open land for the others.
+    """
 
     gust: q.Gust = Speed(m_s=30 / 3.6)
+    coldest: q.DrivingTemperature = Temperature(deg_c=-10)
+    basic_wind: q.BasicWind = Speed(m_s=25)
+    terrain: Literal["land", "water"] | None = None
     bump_g: Annotated[float, Field(ge=0, le=4)] = 1.0
     front_edge: Literal["open", "faired"] = "open"
     edge_clearance: q.Clearance = Length(mm=30)
@@ -134,7 +139,7 @@ class Dismissal(Part):
 
 
 class Job(Part):
-    schema_version: Literal[4] = 4
+    schema_version: Literal[5] = 5
     name: Name
     units: UnitSystem = "metric"
     vehicle: Vehicle = Vehicle()

@@ -44,7 +44,12 @@ def _from_3(data: dict[str, Any]) -> dict[str, Any]:
     return {**data, "schema_version": 4}
 
 
-_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2, 3: _from_3}
+def _from_4(data: dict[str, Any]) -> dict[str, Any]:
+    """Version 5 added wind while parked, the coldest driving day and the rated uplift of panel models."""
+    return {**data, "schema_version": 5}
+
+
+_UP: dict[int, Callable[[dict[str, Any]], dict[str, Any]]] = {1: _from_1, 2: _from_2, 3: _from_3, 4: _from_4}
 
 
 def load_job(data: Any, *, stored: bool = False) -> Job:

@@ -27,7 +27,9 @@ class PanelModel(Part):
 
     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
     the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
-    ``noct`` as on the sheet; blank where the sheet says nothing.
+    ``noct`` as on the sheet; ``uplift``: rated load on the back, design, at so many ``mounting_points``,
+    which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; blank where the
+    sheet says nothing.
     """
 
     name: Name
@@ -47,6 +49,10 @@ class PanelModel(Part):
     isc_per_k: Coefficient | None = None
     power_per_k: Coefficient | None = None
     noct: q.CellTemperature | None = None
+    uplift: q.Uplift | None = None
+    mounting_points: Annotated[int, Field(ge=2, le=16)] | None = None
+    zone_from: q.Along | None = None
+    zone_to: q.Along | None = None
     cells: Annotated[int, Field(ge=1, le=400)] | None = None
     bypass_diodes: Annotated[int, Field(ge=0, le=12)] | None = None
     price: Annotated[float, Field(ge=0, le=100_000)] | None = None

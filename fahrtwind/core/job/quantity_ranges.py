@@ -12,6 +12,7 @@ from fahrtwind.core.quantities import (
     Length,
     Mass,
     Power,
+    Pressure,
     Quantity,
     Speed,
     Temperature,
@@ -75,6 +76,9 @@ VehicleHeight = Annotated[Length, AfterValidator(_within(500, 6_000))]
 PanelVoltage = Annotated[Voltage, AfterValidator(_within(1, 200))]
 PanelCurrent = Annotated[Current, AfterValidator(_within(0.1, 40))]
 CellTemperature = Annotated[Temperature, AfterValidator(_within(20, 90))]
+Uplift = Annotated[Pressure, AfterValidator(_within(200, 10_000))]
+BasicWind = Annotated[Speed, AfterValidator(_within(5, 60))]
+DrivingTemperature = Annotated[Temperature, AfterValidator(_within(-40, 40))]
 Tilt = Annotated[Angle, AfterValidator(_within(0, 75))]
 Heading = Annotated[Angle, AfterValidator(_within(0, 360))]
 Latitude = Annotated[Angle, AfterValidator(_within(-89, 89))]

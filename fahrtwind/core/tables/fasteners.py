@@ -5,13 +5,16 @@ from dataclasses import dataclass
 
 @dataclass(frozen=True, slots=True)
 class Screw:
-    """A wood or sheet-metal screw. Pilot sizes: usual shop values, common practice."""
+    """A wood or sheet-metal screw, mm; ``wood_mm`` is its diameter as a wood screw (NDS Appendix L). Pilot
+    sizes: usual shop values, common practice.
+    """
 
     name: str
     diameter_mm: float
     head_mm: float
     pilot_metal_mm: float
     pilot_wood_mm: float
+    wood_mm: float
 
     @property
     def core_mm(self) -> float:
@@ -22,10 +25,10 @@ class Screw:
 SCREWS = {
     s.name: s
     for s in (
-        Screw("#8", 4.166, 8.0, 3.0, 2.5),
-        Screw("#10", 4.826, 9.4, 3.5, 2.8),
-        Screw("#12", 5.486, 10.8, 4.0, 3.2),
-        Screw("#14", 6.350, 12.4, 5.0, 4.0),
+        Screw("#8", 4.166, 8.0, 3.0, 2.5, 4.166),
+        Screw("#10", 4.826, 9.4, 3.5, 2.8, 4.826),
+        Screw("#12", 5.486, 10.8, 4.0, 3.2, 5.486),
+        Screw("#14", 6.350, 12.4, 5.0, 4.0, 6.147),
     )
 }
 SCREW_SOURCE = (

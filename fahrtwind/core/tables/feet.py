@@ -1,8 +1,9 @@
 """What feet are assumed to be like where no maker's value is entered."""
 
 STIFFNESS_MEMBER_N_MM = 2000.0
-STIFFNESS_SKIN_N_MM = 200.0
-STIFFNESS_SOURCE = "Foot over a member about ten times as stiff as on bare skin: judgement"
+STIFFNESS_SOURCE = "Foot over a member: judgement"
+MEMBRANE_FACTOR = 20.0
+"""A skin that is pulled stiffens up to about so many times its bending stiffness (judgement)."""
 
 TAPE_DESIGN_N_MM2 = 0.083
 TAPE_FACTOR = 3.0
@@ -15,7 +16,10 @@ TAPE_BEST_DEG_C = (21.0, 38.0)
 TAPE_LEAST_DEG_C = 15.0
 
 FRAME_FLANGE_MM = 1.5
-FRAME_FLANGE_SOURCE = "Lower flange of a panel frame about 1.5 mm: common practice; measure it"
+FRAME_EDGE_MM = 14.0
+FRAME_FLANGE_SOURCE = (
+    "Lower flange of a panel frame about 1.5 mm, hole in its middle: common practice; measure it"
+)
 FOOT_MASS_KG = 0.35
 
 EDGE_DISTANCE_DIAMETERS = 1.5

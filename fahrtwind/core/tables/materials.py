@@ -42,24 +42,39 @@ BRACKET_METALS = {
         520, 220, 1.95, 1.0, "1.4301, EN 10088-2: R_m 520, R_p0.2 220 N/mm², from memory", "published"
     ),
 }
-FRAME_METAL = BRACKET_METALS["aluminium"]
+FRAME_METAL = Metal(
+    175,
+    130,
+    3.0,
+    1.0,
+    "EN AW-6063 T5, EN 1999-1-1:2007 Table 3.2b, where the sheet names no alloy: judgement, low end",
+    "judgement",
+)
 
 
 @dataclass(frozen=True, slots=True)
 class Laminate:
-    """A skin that is not metal: punching shear and bearing strength in N/mm², safety factor."""
+    """A skin that is not metal: strengths across the thickness, in a hole and in bending, N/mm²; factor."""
 
     punching_n_mm2: float
     bearing_n_mm2: float
+    bending_n_mm2: float
     factor: float
     source: str
 
 
 LAMINATES = {
     "fibreglass": Laminate(
-        20.0, 60.0, 3.0, "Chopped-strand laminate, punching shear: judgement, cautious end"
+        20.0,
+        60.0,
+        152.0,
+        3.0,
+        "Chopped-strand laminate: bending ISO 12215-5 Annex C at 30 % glass, from memory; punching: "
+        "judgement, cautious end",
     ),
-    "membrane": Laminate(1.3, 7.0, 3.0, "Softwood plywood across the thickness: judgement, cautious end"),
+    "membrane": Laminate(
+        1.3, 7.0, 20.0, 3.0, "Softwood plywood across the thickness and in bending: judgement, cautious end"
+    ),
 }
 
 
@@ -74,6 +89,8 @@ MEMBER_WOOD = Wood(
     0.36, 290, "Lowest common softwood in NDS 2018 Table 12.3.3A (G = 0.36); C14 density in EN 338: 290 kg/m³"
 )
 PLY_WOOD = Wood(0.36, 290, "Plywood counted as the lightest softwood: judgement")
-WOOD_DURATION, WOOD_WET = 1.6, 0.7
-WOOD_FACTORS_SOURCE = "NDS 2018: load duration 1.6 (wind), wet service 0.7"
+WOOD_DURATION, WOOD_WET = 1.25, 0.7
+WOOD_FACTORS_SOURCE = (
+    "NDS 2018: load duration 1.25 (the slipstream acts for hours, not 1.6 as a gust of wind), wet service 0.7"
+)
 WOOD_LATERAL_FACTOR = 2.0  # γ_M / k_mod = 1.3 / 0.9 = 1.44 in EN 1995; 2.0 is on the safe side

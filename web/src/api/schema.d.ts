@@ -727,7 +727,8 @@ export interface components {
         };
         /**
          * Assumptions
-         * @description Judgements the job may change; each has a default that is shown as such.
+         * @description Judgements the job may change; each has a default that is shown as such. ``basic_wind`` is the code's
+         *     10-minute mean at the site; ``terrain`` blank: water for boats, open land for the others.
          */
         Assumptions: {
             /**
@@ -736,6 +737,20 @@ export interface components {
              *     }
              */
             gust: components["schemas"]["Speed"];
+            /**
+             * @default {
+             *       "deg_c": -10
+             *     }
+             */
+            coldest: components["schemas"]["Temperature"];
+            /**
+             * @default {
+             *       "m_s": 25
+             *     }
+             */
+            basic_wind: components["schemas"]["Speed"];
+            /** Terrain */
+            terrain?: ("land" | "water") | null;
             /**
              * Bump G
              * @default 1
@@ -866,12 +881,17 @@ export interface components {
             /** Exports */
             exports: components["schemas"]["Choice"][];
         };
-        /** Chain */
+        /**
+         * Chain
+         * @description The links of a foot, and how soft and how stiff it may stand: the ends of a range on bare skin.
+         */
         Chain: {
             /** Links */
             links: components["schemas"]["Link"][];
             /** Stiffness N Mm */
             stiffness_n_mm: number;
+            /** Stiffest N Mm */
+            stiffest_n_mm: number;
         };
         /**
          * Change
@@ -1304,6 +1324,8 @@ export interface components {
             /** Verdicts */
             verdicts: components["schemas"]["PanelVerdict"][];
             plan: components["schemas"]["PlanVerdict"] | null;
+            /** Unjudged */
+            unjudged: components["schemas"]["MemberEnd"][];
             /** Roof Mass Kg */
             roof_mass_kg: number;
             /** Marks */
@@ -1425,7 +1447,7 @@ export interface components {
         /**
          * FootVerdict
          * @description A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is
-         *     lost.
+         *     lost. ``model``: the view of the panel that gives most there.
          */
         FootVerdict: {
             /** Panel */
@@ -1439,6 +1461,8 @@ export interface components {
             state: "holds" | "thin" | "lets go";
             /** Case */
             case: string;
+            /** Model */
+            model: string;
             /** Pull N */
             pull_n: number;
             /** Shear N */
@@ -1509,10 +1533,10 @@ export interface components {
         Job: {
             /**
              * Schema Version
-             * @default 4
+             * @default 5
              * @constant
              */
-            schema_version: 4;
+            schema_version: 5;
             /** Name */
             name: string;
             /**
@@ -1667,6 +1691,12 @@ export interface components {
              * @default {
              *       "gust": {
              *         "m_s": 8.333333333333334
+             *       },
+             *       "coldest": {
+             *         "deg_c": -10
+             *       },
+             *       "basic_wind": {
+             *         "m_s": 25
              *       },
              *       "bump_g": 1,
              *       "front_edge": "open",
@@ -2136,6 +2166,21 @@ export interface components {
             status: "read" | "inferred" | "drawn";
         };
         /**
+         * MemberEnd
+         * @description The pull at one end of a member, where it is fixed to the wall or the ply to it, N.
+         */
+        MemberEnd: {
+            /** Member */
+            member: number;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "port" | "starboard";
+            /** Force N */
+            force_n: number;
+        };
+        /**
          * MemberFit
          * @description What the readings say. ``members`` is empty while the spacing is not known; ``pitch_mm`` is the first
          *     section's.
@@ -2579,7 +2624,9 @@ export interface components {
          *
          *     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
          *     the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
-         *     ``noct`` as on the sheet; blank where the sheet says nothing.
+         *     ``noct`` as on the sheet; ``uplift``: rated load on the back, design, at so many ``mounting_points``,
+         *     which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; blank where the
+         *     sheet says nothing.
          */
         PanelModel: {
             /** Name */
@@ -2612,6 +2659,11 @@ export interface components {
             /** Power Per K */
             power_per_k?: number | null;
             noct?: components["schemas"]["Temperature"] | null;
+            uplift?: components["schemas"]["Pressure"] | null;
+            /** Mounting Points */
+            mounting_points?: number | null;
+            zone_from?: components["schemas"]["Length"] | null;
+            zone_to?: components["schemas"]["Length"] | null;
             /** Cells */
             cells?: number | null;
             /** Bypass Diodes */
@@ -2647,6 +2699,8 @@ export interface components {
             lost_foot: string | null;
             /** Worst Foot */
             worst_foot: string;
+            parked: components["schemas"]["ParkedVerdict"];
+            rated: components["schemas"]["RatedVerdict"];
             /** Chains */
             chains: components["schemas"]["Chain"][];
             /** Feet */
@@ -2683,6 +2737,25 @@ export interface components {
         PanelsIn: {
             /** Models */
             models: components["schemas"]["PanelModel"][];
+        };
+        /**
+         * ParkedVerdict
+         * @description A panel on a vehicle that stands in wind: the gust of the site, and gusts from the worst side at which
+         *     it lets go, may safely be, and lets go with a foot lost. ``worst``: where from.
+         */
+        ParkedVerdict: {
+            /** Gust M S */
+            gust_m_s: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
+            /** Lost Let Go M S */
+            lost_let_go_m_s: number;
+            /** Worst */
+            worst: string;
+            /** Worst Foot */
+            worst_foot: string;
         };
         /**
          * PlacePanel
@@ -2814,6 +2887,19 @@ export interface components {
             gust_m_s: number;
             /** Fastest Told M S */
             fastest_told_m_s: number;
+            /** Parked Gust M S */
+            parked_gust_m_s: number;
+            /** Parked Let Go M S */
+            parked_let_go_m_s: number;
+            /** Parked Safe M S */
+            parked_safe_m_s: number;
+            /** Parked Worst */
+            parked_worst: string;
+            /**
+             * Demanded By
+             * @enum {string}
+             */
+            demanded_by: "road" | "parked";
         };
         /** Point */
         Point: {
@@ -2896,6 +2982,13 @@ export interface components {
             text?: string | null;
             /** W */
             w: number;
+        };
+        /** Pressure */
+        Pressure: {
+            /** Text */
+            text?: string | null;
+            /** Pa */
+            pa: number;
         };
         /**
          * Proposal
@@ -3000,6 +3093,23 @@ export interface components {
             up: "front" | "rear" | "port" | "starboard";
             /** Rise Mm */
             rise_mm: number;
+        };
+        /**
+         * RatedVerdict
+         * @description The panel itself as a link: mean pressure on it at the probed speed against its rated uplift, Pa, and
+         *     the speeds at which the test load and the rated load are reached.
+         */
+        RatedVerdict: {
+            /** Pressure Pa */
+            pressure_pa: number;
+            /** Rated Pa */
+            rated_pa: number;
+            /** Known */
+            known: boolean;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
         };
         /**
          * Reach

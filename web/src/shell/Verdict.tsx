@@ -78,6 +78,19 @@ export function Verdict() {
               value={say(plan.lost_let_go_m_s)}
               bad={plan.lost_let_go_m_s < plan.required_m_s}
             />
+            <Line
+              name="parked, gusts"
+              figure="parked"
+              bad={plan.parked_let_go_m_s < plan.parked_gust_m_s}
+              value={
+                <>
+                  {say(plan.parked_safe_m_s)} of{" "}
+                  <Worked place="parked wind" title="gust at the site">
+                    {say(plan.parked_gust_m_s)}
+                  </Worked>
+                </>
+              }
+            />
           </dl>
           <p className="text-soft leading-snug text-[13px]">
             first: {worst} {plan.worst_foot}

@@ -10,6 +10,7 @@ export type Quantity = {
   deg_c?: number;
   deg?: number;
   v?: number;
+  pa?: number;
   a?: number;
 };
 
@@ -40,6 +41,10 @@ export function length(mm: number, units: Units): string {
 export function speedNumber(mPerS: number, units: Units): number {
   return Math.floor((units === "metric" ? mPerS * 3.6 : mPerS / M_S_PER_MPH) + 1e-9);
 }
+
+/** A pressure in whole pascals, or pounds per square foot. */
+export const pressure = (pa: number, units: Units): string =>
+  units === "metric" ? `${Math.round(pa)} Pa` : `${(pa / 47.88026).toFixed(1)} psf`;
 
 export const speedUnit = (units: Units): string => (units === "metric" ? "km/h" : "mph");
 export const speed = (mPerS: number, units: Units): string => `${speedNumber(mPerS, units)} ${speedUnit(units)}`;
@@ -93,6 +98,7 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.w !== undefined) return `${quantity.w} W`;
   if (quantity.deg !== undefined) return `${quantity.deg}°`;
   if (quantity.deg_c !== undefined) return `${quantity.deg_c} °C`;
+  if (quantity.pa !== undefined) return pressure(quantity.pa, units);
   if (quantity.v !== undefined) return `${quantity.v} V`;
   if (quantity.a !== undefined) return `${quantity.a} A`;
   return "";

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, Air, PanelVerdict
 
@@ -24,11 +25,19 @@ class PlanVerdict:
     density_kg_m3: float
     gust_m_s: float
     fastest_told_m_s: float
+    parked_gust_m_s: float
+    parked_let_go_m_s: float
+    parked_safe_m_s: float
+    parked_worst: str
+    """Gusts from any side while it stands: the site's, and at which the first panel lets go or is safe to."""
+    demanded_by: Literal["road", "parked"]
+    """Which of the two asks for more pressure."""
 
 
 def plan_verdict(verdicts: tuple[PanelVerdict, ...], air: Air, required_m_s: float) -> PlanVerdict:
     """Of one panel or more."""
     worst = min(verdicts, key=lambda v: (v.let_go_m_s, v.safe_m_s))
+    standing = min(verdicts, key=lambda v: v.parked.let_go_m_s).parked
     return PlanVerdict(
         required_m_s=required_m_s,
         probe_m_s=air.probe_m_s,
@@ -43,4 +52,9 @@ def plan_verdict(verdicts: tuple[PanelVerdict, ...], air: Air, required_m_s: flo
         density_kg_m3=air.density_kg_m3,
         gust_m_s=air.gust_m_s,
         fastest_told_m_s=FASTEST_M_S,
+        parked_gust_m_s=air.parked_gust_m_s,
+        parked_let_go_m_s=standing.let_go_m_s,
+        parked_safe_m_s=min(v.parked.safe_m_s for v in verdicts),
+        parked_worst=standing.worst,
+        demanded_by="road" if air.pressure_pa >= air.parked_pa else "parked",
     )

@@ -4,7 +4,9 @@ of the roof.
 
 from __future__ import annotations
 
-from fahrtwind.core.formulas.air import air_density, air_speed, dynamic_pressure
+from dataclasses import dataclass
+
+from fahrtwind.core.formulas.air import air_density, air_pressure, air_speed, dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
@@ -12,31 +14,51 @@ from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.quantities import Length, Speed
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.explain import explain_panel
-from fahrtwind.core.stations.hold.links import Chain, skin_of
-from fahrtwind.core.stations.hold.loads import PanelLoads, is_exposed, panel_loads
+from fahrtwind.core.stations.hold.forces import Shared, share
+from fahrtwind.core.stations.hold.ground import above_of, bay_at, sides_of
+from fahrtwind.core.stations.hold.links import Above, Bay, Chain, skin_of
+from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
+from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
-from fahrtwind.core.stations.hold.verdict import Air, Forces, PanelVerdict, forces, judge
+from fahrtwind.core.stations.hold.shelter import Face, shelter_of
+from fahrtwind.core.stations.hold.unjudged import MemberEnd, member_ends
+from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict, judge
+from fahrtwind.core.stations.hold.zones import WINDS
 from fahrtwind.core.stations.house import rules, stage, working
 from fahrtwind.core.stations.layout.feet import FootPlace, Landing
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
-from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.tables.feet import FOOT_MASS_KG
 
 rules.unanswered("hold")
-Way = tuple[Landing, bool]
-"""What a foot lands in, and whether it stands on a long side of the frame: feet alike in both have the same
-chain.
-"""
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """What a foot lands in and where between members; feet alike in all of it have the same chain."""
+
+    landing: Landing
+    on_side: bool
+    bay: Bay | None
+
+
+@stage("hold", "Wind while parked", "assumptions.basic_wind", place="parked wind")
+def parked_wind(vehicle: Vehicle, assumptions: Assumptions, top_speed: Speed) -> ParkedWind:
+    with scope("parked wind"):
+        return wind_while_parked(vehicle, assumptions, top_speed.m_s)
 
 
 @stage("hold", "Slipstream", "vehicle.top_speed", place="air")
-def air(top_speed: Speed, altitude: Length, assumptions: Assumptions, probe: float | None) -> Air:
+def air(
+    top_speed: Speed, altitude: Length, assumptions: Assumptions, probe: float | None, parked_wind: ParkedWind
+) -> Air:
     speed = top_speed.m_s if probe is None else probe
     with scope("air"):
         gust = given(assumptions.gust.m_s, "chosen", "assumptions: headwind gust")
-        density = air_density(given(altitude.mm / 1000, "chosen", "altitude"))
+        cold = given(assumptions.coldest.deg_c, "chosen", "assumptions: coldest driving day")
+        density = air_density(air_pressure(given(altitude.mm / 1000, "chosen", "altitude")), cold)
         pressure = dynamic_pressure(density, air_speed(given(speed, "chosen", "road speed"), gust))
-    return Air(speed, gust, density, pressure)
+    return Air(speed, gust, density, pressure, parked_wind.gust_m_s, parked_wind.pressure_pa)
 
 
 @stage("hold", "Skin", "vehicle.skin")
@@ -45,81 +67,133 @@ def skin(vehicle: Vehicle, skin_kind: SkinKind, skin_thickness: Length) -> Vehic
     return skin_of(vehicle)
 
 
-@stage("hold", "Front edge", "panels.{id}", each="panels", all="exposures")
-def exposed(panel: PlacedPanel, panel_shapes: tuple[Shape, ...], assumptions: Assumptions) -> bool:
-    return is_exposed(assumptions, panel_rect(panel), tuple(s.rect for s in panel_shapes))
+@stage("hold", "Height of the roof", "vehicle.height")
+def roof_height_mm(vehicle: Vehicle) -> float:
+    return height_mm(vehicle)
+
+
+@stage("hold", "Faces", "panels.{id}", each="panels", all="faces")
+def face(panel: PlacedPanel) -> Face:
+    return Face(panel.id, panel_rect(panel), panel.stand_off.mm + panel.model.frame_height.mm)
+
+
+@stage("hold", "Shelter", "panels.{id}", each="panels", all="shelters")
+def shelter(
+    panel: PlacedPanel, face: Face, faces: tuple[Face, ...], assumptions: Assumptions
+) -> tuple[float, ...]:
+    """Of the ram pressure from each of ``WINDS``, the share that is kept off; a fairing keeps the slipstream
+    off.
+    """
+    kept = [shelter_of(face, faces, wind) for wind in WINDS]
+    return (1.0 if assumptions.front_edge == "faired" else kept[0], *kept[1:])
 
 
 @stage("hold", "Loads", "panels.{id}", each="panels", all="loads_by_panel")
-def loads(panel: PlacedPanel, roof: Rect, exposed: bool) -> PanelLoads:
-    return panel_loads(roof, panel, exposed)
+def loads(
+    panel: PlacedPanel, roof: Rect, shelter: tuple[float, ...], roof_height_mm: float
+) -> tuple[PanelLoads, ...]:
+    """From each of ``WINDS``."""
+    return tuple(
+        panel_loads(roof, panel, kept, roof_height_mm, wind)
+        for kept, wind in zip(shelter, WINDS, strict=True)
+    )
 
 
 @stage("hold", "Feet", "panels.{id}", each="panels", all="ways_by_panel")
-def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...]) -> tuple[Way, ...]:
-    return tuple((f.landing, f.on_side) for f in own_feet)
+def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...], members: MemberFit) -> tuple[Way, ...]:
+    return tuple(
+        Way(f.landing, f.on_side, None if f.landing == "member" else bay_at(members.members, f.x_mm))
+        for f in own_feet
+    )
+
+
+@stage("hold", "What a foot carries", "panels.{id}", each="panels", all="aboves")
+def above(panel: PlacedPanel) -> Above:
+    return above_of(panel)
 
 
 @stage("hold", "Chains", "panels.{id}.hold", each="panels", all="chains_by_panel")
 def chains(
-    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...]
+    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...], above: Above
 ) -> tuple[Chain, ...]:
     """One chain for each foot; feet that land alike share it. By panel: one that no source covers takes
     no other panel's verdict away.
     """
-    alike = {way: chain_of(skin, ribs, hold, *way) for way in dict.fromkeys(ways)}
+    alike = {
+        way: chain_of(skin, ribs, hold, way.landing, way.on_side, way.bay, above)
+        for way in dict.fromkeys(ways)
+    }
     return tuple(alike[way] for way in ways)
 
 
 @stage("hold", "Forces", "panels.{id}", each="panels", all="forces_by_panel")
 def shared(
     panel: PlacedPanel,
-    loads: PanelLoads,
+    loads: tuple[PanelLoads, ...],
     own_feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     assumptions: Assumptions,
-) -> Forces | None:
+) -> Shared | None:
     """How the feet share the loads; None without feet."""
     if not own_feet:
         return None
     bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
-    return forces(loads, panel_rect(panel).centre, own_feet, chains, bump)
+    return share(loads, own_feet, sides_of(panel, own_feet), chains, bump)
 
 
 @stage("hold", "Verdict", "panels.{id}", each="panels", all="verdicts")
 def verdict(
     panel: PlacedPanel,
-    loads: PanelLoads,
+    loads: tuple[PanelLoads, ...],
     own_feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
-    shared: Forces,
+    above: Above,
+    shared: Shared,
     air: Air,
 ) -> PanelVerdict:
-    return judge(panel.id, loads, own_feet, chains, shared, air)
+    return judge(panel.id, loads, own_feet, chains, above, shared, air)
 
 
 @working("hold/{id}", each="panels")
 def verdict_working(
     panel: PlacedPanel,
     roof: Rect,
-    exposed: bool,
+    shelter: tuple[float, ...],
+    roof_height_mm: float,
     skin: Vehicle,
     ribs: Members,
     own_feet: tuple[FootPlace, ...],
+    ways: tuple[Way, ...],
+    above: Above,
     assumptions: Assumptions,
     air: Air,
 ) -> None:
     """The same once more, each foot's chain on its own, and the scalar formulas behind the arrays."""
     with scope("hold", panel.id):
-        loads = panel_loads(roof, panel, exposed)
+        with scope("loads"):
+            front = panel_loads(roof, panel, shelter[0], roof_height_mm)
         found = []
-        for foot in own_feet:
+        for foot, way in zip(own_feet, ways, strict=True):
             with scope(foot.foot):
-                found.append(chain_of(skin, ribs, panel.hold, foot.landing, foot.on_side))
+                found.append(chain_of(skin, ribs, panel.hold, way.landing, way.on_side, way.bay, above))
         own = tuple(found)
         bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
-        shared = forces(loads, panel_rect(panel).centre, own_feet, own, bump)
-        explain_panel(loads, own_feet, own, shared, judge(panel.id, loads, own_feet, own, shared, air), air)
+    rest = tuple(
+        panel_loads(roof, panel, kept, roof_height_mm, wind)
+        for kept, wind in zip(shelter[1:], WINDS[1:], strict=True)
+    )
+    winds = (front, *rest)
+    shared = share(winds, own_feet, sides_of(panel, own_feet), own, bump)
+    told = judge(panel.id, winds, own_feet, own, above, shared, air)
+    with scope("hold", panel.id):
+        explain_panel(front, own_feet, own, shared, told, air)
+
+
+@stage("hold", "Links nobody can judge", "panels", otherwise=())
+def unjudged(
+    verdicts: tuple[PanelVerdict, ...], feet: tuple[FootPlace, ...], roof: Rect
+) -> tuple[MemberEnd, ...]:
+    return member_ends(verdicts, feet, roof)
 
 
 @stage("hold", "Whole roof", "panels")

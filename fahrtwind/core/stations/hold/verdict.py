@@ -1,5 +1,5 @@
-"""Will it stay on? Forces against links for every foot, load case and lost foot, and the speeds that
-follow.
+"""Will it stay on? Forces against links for every foot, situation and lost foot, and the speeds that follow:
+on the road, and parked in wind from any side.
 """
 
 from __future__ import annotations
@@ -12,15 +12,17 @@ import numpy.typing as npt
 
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
-from fahrtwind.core.stations.hold.links import Chain
-from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces
-from fahrtwind.core.stations.hold.sharing import Sharing, ShearShare, share_pull, share_shear
+from fahrtwind.core.stations.hold.forces import Forces, Shared
+from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Chain
+from fahrtwind.core.stations.hold.loads import PanelLoads
+from fahrtwind.core.stations.hold.parked import WIND_DENSITY_KG_M3
 from fahrtwind.core.stations.layout.feet import FootPlace
 
 FloatArray = npt.NDArray[np.float64]
 State = Literal["holds", "thin", "lets go"]
 FASTEST_M_S = 90.0
 """Speeds are not told beyond this: the coefficients mean nothing there."""
+MOST_PA = 1e6
 
 
 @dataclass(frozen=True, slots=True)
@@ -38,13 +40,14 @@ class LinkVerdict:
 @dataclass(frozen=True, slots=True)
 class FootVerdict:
     """A foot at the probed speed: forces of its worst case, its links, its speeds and what happens if it is
-    lost.
+    lost. ``model``: the view of the panel that gives most there.
     """
 
     panel: str
     foot: str
     state: State
     case: str
+    model: str
     pull_n: float
     shear_n: float
     utilisation: float
@@ -61,6 +64,33 @@ class FootVerdict:
 
 
 @dataclass(frozen=True, slots=True)
+class ParkedVerdict:
+    """A panel on a vehicle that stands in wind: the gust of the site, and gusts from the worst side at which
+    it lets go, may safely be, and lets go with a foot lost. ``worst``: where from.
+    """
+
+    gust_m_s: float
+    let_go_m_s: float
+    safe_m_s: float
+    lost_let_go_m_s: float
+    worst: str
+    worst_foot: str
+
+
+@dataclass(frozen=True, slots=True)
+class RatedVerdict:
+    """The panel itself as a link: mean pressure on it at the probed speed against its rated uplift, Pa, and
+    the speeds at which the test load and the rated load are reached.
+    """
+
+    pressure_pa: float
+    rated_pa: float
+    known: bool
+    let_go_m_s: float
+    safe_m_s: float
+
+
+@dataclass(frozen=True, slots=True)
 class PanelVerdict:
     panel: str
     uplift_n: float
@@ -74,6 +104,8 @@ class PanelVerdict:
     lost_safe_m_s: float
     lost_foot: str | None
     worst_foot: str
+    parked: ParkedVerdict
+    rated: RatedVerdict
     chains: tuple[Chain, ...]
     """Each chain once, however many feet have it."""
     feet: tuple[FootVerdict, ...]
@@ -81,63 +113,16 @@ class PanelVerdict:
 
 @dataclass(frozen=True, slots=True)
 class Air:
-    """The slipstream that is asked about: probed road speed, gust, density, and the pressure they make."""
+    """The air that is asked about: probed road speed, gust, density, the pressure they make; and the gust at
+    the site while parked, with its pressure.
+    """
 
     probe_m_s: float
     gust_m_s: float
     density_kg_m3: float
     pressure_pa: float
-
-
-@dataclass(frozen=True, slots=True)
-class Forces:
-    """Linear forces F = constant + per_pa · q. Pull has shape (v, c, n), v = variants, c = cases, n = feet.
-
-    ``shear_sharing`` has one more column than there are cases: the drag of one pascal.
-    """
-
-    pull_sharing: Sharing
-    shear_sharing: ShearShare
-    pull_constant: FloatArray
-    pull_cautious: FloatArray
-    pull_typical: FloatArray
-    along_constant: FloatArray
-    along_per_pa: FloatArray
-
-
-def forces(
-    loads: PanelLoads,
-    centre: tuple[float, float],
-    feet: tuple[FootPlace, ...],
-    chains: tuple[Chain, ...],
-    bump_g: float,
-) -> Forces:
-    """Share all loads of a panel among its feet, for all feet and for each foot lost. ``centre`` in mm from
-    the front edge and the centre line.
-    """
-    x = np.array([f.x_mm - centre[0] for f in feet])
-    y = np.array([f.y_mm - centre[1] for f in feet])
-    stiffness = np.array([c.stiffness_n_mm for c in chains])
-    constant = case_forces(loads, bump_g)
-    height = loads.centre_height_mm
-    rows = [(up, -aft * height, -across * height) for aft, across, up in constant]
-    for total, (at_x, at_y) in (
-        (loads.cautious_m2, loads.cautious_at_mm),
-        (loads.typical_m2, loads.typical_at_mm),
-    ):
-        rows.append((total, total * (at_x - centre[0]) - loads.drag_m2 * height, total * (at_y - centre[1])))
-    sharing = share_pull(x, y, stiffness, np.array(rows))
-    shear = share_shear(x, y, np.vstack([constant[:, :2], [loads.drag_m2, 0.0]]))
-    along, n = shear.magnitude(), len(CASES)
-    return Forces(
-        sharing,
-        shear,
-        sharing.pull_n[:, :n],
-        sharing.pull_n[:, n : n + 1],
-        sharing.pull_n[:, n + 1 :],
-        along[:, :n],
-        along[:, n:],
-    )
+    parked_gust_m_s: float
+    parked_pa: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -151,30 +136,38 @@ class _Capacities:
 
 
 def _capacities(chains: tuple[Chain, ...]) -> _Capacities:
+    """Chains of one panel may differ in length: a foot on skin has one link more. What a foot has not cannot
+    fail.
+    """
+    most = max(len(c.links) for c in chains)
+
     def of(name: str) -> FloatArray:
-        return np.array([[getattr(link, name) for link in c.links] for c in chains])
+        rows = [[getattr(link, name) for link in c.links] for c in chains]
+        return np.array([row + [np.inf] * (most - len(row)) for row in rows])
 
     return _Capacities(of("pull_nominal_n"), of("pull_design_n"), of("shear_nominal_n"), of("shear_design_n"))
 
 
 def judge(
     panel: str,
-    loads: PanelLoads,
+    winds: tuple[PanelLoads, ...],
     feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
-    shared: Forces,
+    above: Above,
+    shared: Shared,
     air: Air,
 ) -> PanelVerdict:
-    """Verdict of one panel. Arrays below have the axes (variant, case, foot, link)."""
-    cap = _capacities(chains)
-    let_go, typical, safe = _speeds(shared, cap, air)
+    """Verdict of one panel. Arrays below have the axes (variant, situation, foot, link)."""
+    cap, road, loads = _capacities(chains), shared.road, winds[0]
+    let_go, typical, safe = (_road_speeds(part, air) for part in _limits(road, cap))
     q = air.pressure_pa
-    pull = shared.pull_constant[0] + shared.pull_cautious[0] * q
-    shear = shared.along_constant[0] + shared.along_per_pa[0] * q
+    pull = road.pull_constant[0] + road.pull_per_pa[0] * q
+    shear = road.along_constant[0] + road.along_per_pa[0] * q
     used = utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design)
     used_nominal = utilisation(pull[..., None], shear[..., None], cap.pull_nominal, cap.shear_nominal)
-    lost = [_when_lost(i, let_go, safe, shared) for i in range(len(feet))]
+    lost = [_when_lost(i, let_go, safe, road) for i in range(len(feet))]
     told = _Told(
+        road,
         pull.tolist(),
         shear.tolist(),
         used.max(axis=0).tolist(),
@@ -190,54 +183,88 @@ def judge(
     )
     worst = min(verdicts, key=lambda f: (f.let_go_m_s, -f.utilisation))
     worst_lost = min(verdicts, key=lambda f: f.lost_let_go_m_s)
+    rated = _rated(loads, above, air)
     return PanelVerdict(
         panel=panel,
         uplift_n=loads.cautious_m2 * q,
         uplift_typical_n=loads.typical_m2 * q,
         drag_n=loads.drag_m2 * q,
         zone=loads.worst_zone,
-        let_go_m_s=worst.let_go_m_s,
-        let_go_typical_m_s=min(f.let_go_typical_m_s for f in verdicts),
-        safe_m_s=min(f.safe_m_s for f in verdicts),
-        lost_let_go_m_s=worst_lost.lost_let_go_m_s,
-        lost_safe_m_s=min(f.lost_safe_m_s for f in verdicts),
+        let_go_m_s=min(worst.let_go_m_s, rated.let_go_m_s),
+        let_go_typical_m_s=max(
+            min(f.let_go_typical_m_s for f in verdicts), min(worst.let_go_m_s, rated.let_go_m_s)
+        ),
+        safe_m_s=min(rated.safe_m_s, *(f.safe_m_s for f in verdicts)),
+        lost_let_go_m_s=min(worst_lost.lost_let_go_m_s, rated.let_go_m_s),
+        lost_safe_m_s=min(rated.safe_m_s, *(f.lost_safe_m_s for f in verdicts)),
         lost_foot=worst_lost.foot,
         worst_foot=worst.foot,
+        parked=_parked(feet, shared.parked, cap, air),
+        rated=rated,
         chains=different,
         feet=verdicts,
     )
 
 
-def _speeds(shared: Forces, cap: _Capacities, air: Air) -> FloatArray:
-    """Road speeds at which each link reaches its limit, shape (3, v, c, n, links); 0 where it does so
-    standing still.
-
-    First axis: cautious uplift without factor, typical uplift without factor, cautious uplift with factor.
+def _limits(forces: Forces, cap: _Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Pressures at which each link reaches its limit, each of shape (v, s, n, links): cautious without
+    factor, typical without factor, cautious with factor. 0 where the feet that are left hold nothing, a
+    great deal for a foot that is lost.
     """
-    slipstream = np.stack([shared.pull_cautious, shared.pull_typical, shared.pull_cautious])
+    pull = np.stack([forces.pull_per_pa, forces.pull_typical, forces.pull_per_pa])
     pull_cap = np.stack([cap.pull_nominal, cap.pull_nominal, cap.pull_design])[:, None, None]
     shear_cap = np.stack([cap.shear_nominal, cap.shear_nominal, cap.shear_design])[:, None, None]
     pressure = limit_pressure(
-        shared.pull_constant[..., None],
-        slipstream[..., None],
-        shared.along_constant[..., None],
-        shared.along_per_pa[..., None],
+        forces.pull_constant[..., None],
+        pull[..., None],
+        forces.along_constant[..., None],
+        forces.along_per_pa[..., None],
         pull_cap,
         shear_cap,
     )
-    speed: FloatArray = speed_at_pressure(np.minimum(pressure, 1e6), air.density_kg_m3, air.gust_m_s)
-    speed = np.clip(speed, 0.0, FASTEST_M_S)
-    present = shared.shear_sharing.present[:, None, :, None] > 0
-    speed = np.where(present, speed, FASTEST_M_S)
-    return np.where(shared.pull_sharing.stable[:, None, None, None], speed, 0.0)
+    pressure = np.where(forces.present[:, None, :, None] > 0, np.minimum(pressure, MOST_PA), MOST_PA)
+    pressure = np.where(forces.stable[:, None, None, None], pressure, 0.0)
+    return pressure[0], pressure[1], pressure[2]
+
+
+def _road_speeds(pressure: FloatArray, air: Air) -> FloatArray:
+    """Road speeds at these pressures; 0 where the limit is reached standing still."""
+    speed: FloatArray = np.asarray(speed_at_pressure(pressure, air.density_kg_m3, air.gust_m_s))
+    return np.clip(speed, 0.0, FASTEST_M_S)
+
+
+def _rated(loads: PanelLoads, above: Above, air: Air) -> RatedVerdict:
+    per_pa = loads.cautious_m2 / loads.rect.area_m2
+    let_go, safe = (
+        float(_road_speeds(np.array(pressure / per_pa), air))
+        for pressure in (TEST_FACTOR * above.rated_pa, above.rated_pa)
+    )
+    return RatedVerdict(per_pa * air.pressure_pa, above.rated_pa, above.rated_known, let_go, safe)
+
+
+def _parked(feet: tuple[FootPlace, ...], parked: Forces, cap: _Capacities, air: Air) -> ParkedVerdict:
+    def gust(pressure: float) -> float:
+        told = float(speed_at_pressure(pressure, WIND_DENSITY_KG_M3, 0.0))
+        return min(told, FASTEST_M_S)
+
+    let_go, _, safe = _limits(parked, cap)
+    situation, foot, _ = np.unravel_index(int(let_go[0].argmin()), let_go[0].shape)
+    return ParkedVerdict(
+        air.parked_gust_m_s,
+        gust(float(let_go[0].min())),
+        gust(float(safe[0].min())),
+        gust(float(let_go[1:].min(initial=MOST_PA))),
+        parked.cases[int(situation)],
+        feet[int(foot)].foot,
+    )
 
 
 def _when_lost(
-    index: int, let_go: FloatArray, safe: FloatArray, shared: Forces
+    index: int, let_go: FloatArray, safe: FloatArray, forces: Forces
 ) -> tuple[float, float, int | None]:
     """Let-go and safe speed with foot ``index`` lost, and the foot that would go next."""
     rest = let_go[index + 1]
-    if not shared.pull_sharing.stable[index + 1]:
+    if not forces.stable[index + 1]:
         return 0.0, 0.0, None
     next_foot = int(np.unravel_index(int(rest.argmin()), rest.shape)[1])
     return float(rest.min()), float(safe[index + 1].min()), next_foot
@@ -247,11 +274,12 @@ def _when_lost(
 class _Told:
     """Plain lists taken from the arrays once; picking numbers out of arrays one by one is slow."""
 
-    pull: list[list[float]]  # [case][foot]
-    shear: list[list[float]]  # [case][foot]
+    forces: Forces
+    pull: list[list[float]]  # [situation][foot]
+    shear: list[list[float]]  # [situation][foot]
     used: list[list[float]]  # [foot][link]
     used_nominal: list[list[float]]  # [foot][link]
-    case: list[int]  # [foot]
+    situation: list[int]  # [foot]
     let_go: list[list[float]]  # [foot][link]
     typical: list[float]  # [foot]
     safe: list[float]  # [foot]
@@ -265,16 +293,18 @@ def _foot(
     told: _Told,
     lost: tuple[float, float, int | None],
 ) -> FootVerdict:
-    chain = chains[which]
-    used, nominal, let_go, case = told.used[i], told.used_nominal[i], told.let_go[i], told.case[i]
+    chain, situation = chains[which], told.situation[i]
+    count = len(chain.links)
+    used, nominal, let_go = told.used[i][:count], told.used_nominal[i][:count], told.let_go[i][:count]
     links = tuple(LinkVerdict(link.id, used[j], nominal[j], let_go[j]) for j, link in enumerate(chain.links))
     return FootVerdict(
         panel=feet[i].panel,
         foot=feet[i].foot,
         state="lets go" if max(nominal) > 1 else "thin" if max(used) > 1 else "holds",
-        case=CASES[case][0],
-        pull_n=told.pull[case][i],
-        shear_n=told.shear[case][i],
+        case=told.forces.cases[situation],
+        model=told.forces.models[situation],
+        pull_n=told.pull[situation][i],
+        shear_n=told.shear[situation][i],
         utilisation=max(used),
         weakest=chain.links[used.index(max(used))].id,
         let_go_m_s=min(let_go),

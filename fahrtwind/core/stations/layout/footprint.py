@@ -32,6 +32,10 @@ class Rect:
         return self.y_mm + self.width_mm
 
     @property
+    def size(self) -> tuple[float, float]:
+        return self.length_mm, self.width_mm
+
+    @property
     def area_m2(self) -> float:
         return self.length_mm * self.width_mm * 1e-6
 

@@ -12,6 +12,22 @@ export function Assumptions() {
     >
       <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
         <Field label="Headwind gust" path="assumptions.gust" value={a.gust} />
+        <Field label="Coldest driving day" path="assumptions.coldest" value={a.coldest} hint="cold air is heavy" />
+        <Field
+          label="Basic wind, parked"
+          path="assumptions.basic_wind"
+          value={a.basic_wind}
+          hint="mean at 10 m, wind map"
+        />
+        <Choice
+          label="Ground around"
+          path="assumptions.terrain"
+          value={a.terrain ?? (job.vehicle.kind === "boat" ? "water" : "land")}
+          options={[
+            ["land", "open land"],
+            ["water", "lake or sea"],
+          ]}
+        />
         <Field label="Upward bump, g" path="assumptions.bump_g" value={a.bump_g} hint="1 normal, 2 rough" />
         <Choice
           label="Front edge"

@@ -15,6 +15,8 @@ import { type FootState, StateMark } from "../../ui/StateMark";
 import { Assumptions } from "./Assumptions";
 import { Attachment } from "./Attachment";
 import { Chain } from "./Chain";
+import { PanelItself } from "./PanelItself";
+import { Unjudged } from "./Unjudged";
 
 export function HoldStation() {
   const { selection } = useDesk();
@@ -31,6 +33,8 @@ export function HoldStation() {
       <PanelTabs panels={job.panels} current={panel.id} />
       <Chain key={panel.id} panel={panel} foot={footId} />
       <Attachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />
+      <PanelItself key={`${panel.id} itself`} panel={panel} />
+      <Unjudged />
       <Assumptions />
     </>
   );

@@ -6,10 +6,10 @@ from math import ceil
 
 from fahrtwind.core.formulas.brackets import even_share, prying, row_share
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.job.panel import Bracket, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_size
-from fahrtwind.core.stations.hold.links import SEAL_LAYER_MM, Link, bracket_link, chosen, frame_link, skin_mm
+from fahrtwind.core.stations.hold.links import SEAL_LAYER_MM, chosen, skin_mm
 from fahrtwind.core.stations.hold.schools.school import Mark, Sealing, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.fasteners import BOLTS
@@ -21,14 +21,6 @@ washers.
 BETWEEN_WASHERS_MM = 1.0
 BREAK_THROUGH_MM = 3.0
 Drilled = Screws | ThroughBolts
-
-
-def clamped(bracket: Bracket) -> list[Link]:
-    """The links above the roof, alike for every school: the frame's flange and the bracket."""
-    with scope("link frame"):
-        links = [frame_link(bracket)]
-    with scope("link bracket"):
-        return [*links, bracket_link(bracket)]
 
 
 def hole_pitch_mm(hold: Drilled) -> float:

@@ -10,20 +10,26 @@ from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.links import Above, Bay, Chain
 from fahrtwind.core.stations.layout.feet import FootPlace
 
 
 @dataclass(frozen=True, slots=True)
 class Ground:
-    """What a foot stands on. ``on_side``: at a long side of the frame, so that its row of fasteners, along
-    the member, runs along the bracket's lever.
+    """What a foot stands on and carries. ``on_side``: at a long side of the frame, so that its row of
+    fasteners, along the member, runs along the bracket's lever. ``bay``: where it stands between members,
+    None over one.
     """
 
     vehicle: Vehicle
     members: Members
-    into_member: bool
+    bay: Bay | None
     on_side: bool
+    above: Above
+
+    @property
+    def into_member(self) -> bool:
+        return self.bay is None
 
 
 @dataclass(frozen=True, slots=True)

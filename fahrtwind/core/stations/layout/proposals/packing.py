@@ -54,9 +54,7 @@ class Task:
     unlike: Sequence[tuple[IntArray, int]] = ()
 
     def kept(self, keep: IntArray) -> Task:
-        """The task with some of its placements only; it must have no pairs or sets yet. ``keep``: their
-        indices.
-        """
+        """The task with placements of these indices only; it must have no pairs or sets yet."""
         return replace(
             self, placements=self.placements.chosen(keep), worth=self.worth[keep], model=self.model[keep]
         )
@@ -76,9 +74,7 @@ class Packed:
 
 
 class Search:
-    """What a search asks while it runs: how long is left, whether to stop; and where it tells what it has
-    found.
-    """
+    """What a search asks while it runs: how long is left, in seconds, and whether to stop."""
 
     def __init__(
         self, seconds_left: Callable[[], float], cancelled: Callable[[], bool] = lambda: False

@@ -14,15 +14,17 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.metal_screws import pull_over, several
 from fahrtwind.core.job.panel import ThroughBolts
 from fahrtwind.core.stations.hold.links import (
+    FAR_FROM_EDGES_MM,
     WASHER_COUNTED_MM,
     Chain,
     Link,
     chosen,
-    ground_stiffness,
     link,
     skin_mm,
+    stiffness_ends,
 )
-from fahrtwind.core.stations.hold.schools.drilled import clamped, worst_share
+from fahrtwind.core.stations.hold.schools.drilled import worst_share
+from fahrtwind.core.stations.hold.schools.foot import chain_over
 from fahrtwind.core.stations.hold.schools.school import Ground
 from fahrtwind.core.tables.confidence import Confidence
 from fahrtwind.core.tables.fasteners import BOLT_FACTOR, BOLT_STEEL_SOURCE, BOLT_STRENGTH_N_MM2, BOLTS
@@ -30,10 +32,9 @@ from fahrtwind.core.tables.materials import LAMINATES, METALS
 
 
 def chain(hold: ThroughBolts, ground: Ground) -> Chain:
-    links = clamped(hold.bracket)
     pry = worst_share(hold, ground.on_side)
-    stiffness = ground_stiffness(ground.into_member)
-    return Chain((*links, *_bolts(hold, ground, pry)), float(stiffness))
+    stiffness = stiffness_ends(ground.vehicle, ground.bay)
+    return chain_over(ground, hold.bracket, _bolts(hold, ground, pry), hold.washer.mm / 2, stiffness)
 
 
 def _bolts(hold: ThroughBolts, ground: Ground, pry: float) -> list[Link]:
@@ -90,7 +91,11 @@ def _washer_base(hold: ThroughBolts, ground: Ground, pry: float) -> Link:
         single, bearing = pull_over(sheet, counted, strength), strength
         factor, source, confidence = metal.screw_factor, metal.source, metal.confidence
     pull = by_worst_fastener(single, pry)
-    along = several(count, hole_bearing(diameter, given(min(thickness, 30.0), "measured", where), bearing))
+    clearance = given(BOLTS[hold.bolt].clearance_mm, "table", "hole for the bolt")
+    single_along = hole_bearing(
+        diameter, given(min(thickness, 30.0), "measured", where), bearing, FAR_FROM_EDGES_MM, clearance
+    )
+    along = several(count, single_along)
     return link(
         "base",
         f"washers pulling through the {where}",

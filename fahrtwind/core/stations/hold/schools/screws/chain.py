@@ -15,15 +15,17 @@ from fahrtwind.core.formulas.wood import (
 )
 from fahrtwind.core.job.panel import Screws
 from fahrtwind.core.stations.hold.links import (
+    FAR_FROM_EDGES_MM,
     SEAL_LAYER_MM,
     Chain,
     Link,
     chosen,
-    ground_stiffness,
     link,
     skin_mm,
+    stiffness_ends,
 )
-from fahrtwind.core.stations.hold.schools.drilled import clamped, worst_share
+from fahrtwind.core.stations.hold.schools.drilled import worst_share
+from fahrtwind.core.stations.hold.schools.foot import chain_over
 from fahrtwind.core.stations.hold.schools.school import Ground
 from fahrtwind.core.tables.fasteners import BOLT_FACTOR, SCREW_STEEL_SOURCE, SCREW_STRENGTH_N_MM2, SCREWS
 from fahrtwind.core.tables.materials import (
@@ -41,10 +43,9 @@ from fahrtwind.core.tables.materials import (
 
 
 def chain(hold: Screws, ground: Ground) -> Chain:
-    links = clamped(hold.bracket)
     pry = worst_share(hold, ground.on_side)
-    stiffness = ground_stiffness(ground.into_member)
-    return Chain((*links, *_screws(hold, ground, pry)), float(stiffness))
+    stiffness = stiffness_ends(ground.vehicle, ground.bay)
+    return chain_over(ground, hold.bracket, _screws(hold, ground, pry), 0.0, stiffness)
 
 
 def _screws(hold: Screws, ground: Ground, pry: float) -> list[Link]:
@@ -111,7 +112,7 @@ def _wood_base(hold: Screws, wood: Wood, above_mm: float, depth_mm: float, pry: 
     )
     gravity, diameter = (
         given(wood.gravity, "table", wood.source),
-        given(screw.diameter_mm, "table", "screw diameter"),
+        given(screw.wood_mm, "table", "screw diameter in wood"),
     )
     factors = (
         given(WOOD_DURATION, "default", WOOD_FACTORS_SOURCE),
@@ -151,10 +152,14 @@ def _laminate_base(hold: Screws, thickness: float, pry: float) -> Link:
     laminate, screw, count = LAMINATES["fibreglass"], SCREWS[hold.screw], float(hold.count)
     sheet = given(thickness, "measured", "skin thickness")
     strength = given(laminate.punching_n_mm2 / 2, "table", f"{laminate.source}; halved for a thread")
-    pull = by_worst_fastener(washer_punching(max(screw.diameter_mm, 5.0), sheet, strength), pry)
-    along = several(
-        count, hole_bearing(screw.diameter_mm, sheet, given(laminate.bearing_n_mm2, "table", laminate.source))
+    pull = by_worst_fastener(
+        washer_punching(given(screw.diameter_mm, "table", "thread"), sheet, strength), pry
     )
+    bearing = given(laminate.bearing_n_mm2, "table", laminate.source)
+    single_along = hole_bearing(
+        screw.diameter_mm, sheet, bearing, FAR_FROM_EDGES_MM, given(screw.diameter_mm, "table", "hole")
+    )
+    along = several(count, single_along)
     return link(
         "base",
         "screws stripping out of the laminate",

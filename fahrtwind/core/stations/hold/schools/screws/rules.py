@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import PlacedPanel, Screws
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.hold.links import skin_mm
@@ -16,6 +16,8 @@ from fahrtwind.core.tables.fasteners import SCREWS
 
 PRACTICE = "common practice, no source"
 PLY_DIAMETERS = 2.5
+LEAST_DIAMETERS, FULL_DIAMETERS = 4.0, 6.0
+PENETRATION = "EN 1995-1-1, 8.7.2(3), from memory: six diameters of thread; below four refused (judgement)"
 FAST_M_S = 14.0
 
 
@@ -72,6 +74,51 @@ def screw_too_short(
                 limit=need,
                 unit="mm",
             )
+
+
+def _shallow(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], low: float, high: float
+) -> Iterator[tuple[PlacedPanel, float, float]]:
+    """Panels whose screws have so many diameters of thread in a truss: with thread and diameter, mm."""
+    if ribs.kind != "wood_truss":
+        return
+    for panel in panels:
+        if isinstance(panel.hold, Screws) and panel.feet:
+            hold, diameter = panel.hold, SCREWS[panel.hold.screw].wood_mm
+            depth = ribs.depth.mm if ribs.depth else float("inf")
+            thread = min(reach_below_roof_mm(hold) - skin_mm(vehicle), 2 / 3 * hold.length.mm, depth)
+            if low * diameter <= max(thread, 0.0) < high * diameter:
+                yield panel, max(thread, 0.0), diameter
+
+
+def _shallow_found(panel: PlacedPanel, thread: float, diameter: float, units: UnitSystem) -> Found:
+    return Found(
+        place=f"panels.{panel.id}.hold.length",
+        where=panel.name,
+        why=f"{say_length(thread, units)} of thread sit in the truss, {thread / diameter:.1f} diameters; six "
+        f"are wanted, four the least.",
+        remedy="Take longer screws; the thread is about two thirds of the screw.",
+        quantity="thread in the truss",
+        value=thread,
+        limit=FULL_DIAMETERS * diameter,
+        unit="mm",
+    )
+
+
+@rule("thread-too-short", "stop", "hold", "Screw hardly in the truss", PENETRATION)
+def thread_too_short(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for panel, thread, diameter in _shallow(ribs, vehicle, panels, 0.0, LEAST_DIAMETERS):
+        yield _shallow_found(panel, thread, diameter, units)
+
+
+@rule("thread-short", "caution", "hold", "Screw not deep in the truss", PENETRATION)
+def thread_short(
+    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for panel, thread, diameter in _shallow(ribs, vehicle, panels, LEAST_DIAMETERS, FULL_DIAMETERS):
+        yield _shallow_found(panel, thread, diameter, units)
 
 
 def _missing_words(

@@ -6,16 +6,15 @@ from fahrtwind.core.formulas.adhesive import bond_share, tape_edge_strength, tap
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.job.panel import FoamTape
-from fahrtwind.core.stations.hold.links import Chain, Link, chosen, ground_stiffness, link
-from fahrtwind.core.stations.hold.schools.drilled import clamped
+from fahrtwind.core.stations.hold.links import Chain, Link, chosen, link, stiffness_ends
+from fahrtwind.core.stations.hold.schools.foot import chain_over
 from fahrtwind.core.stations.hold.schools.school import Ground
 from fahrtwind.core.tables import feet as ft
 
 
 def chain(hold: FoamTape, ground: Ground) -> Chain:
-    links = clamped(hold.bracket)
-    base = ground_stiffness(ground.into_member)
-    return Chain((*links, *_tape(hold)), _tape_spring(hold, base))
+    soft, stiff = (_tape_spring(hold, end) for end in stiffness_ends(ground.vehicle, ground.bay))
+    return chain_over(ground, hold.bracket, _tape(hold), min(bonded_pad_mm(hold)) / 2, (soft, stiff))
 
 
 def bonded_pad_mm(hold: FoamTape) -> tuple[float, float]:

@@ -1,0 +1,68 @@
+"""How far a panel in front keeps the ram pressure off the one behind it: by distance, overlap and height,
+without a step anywhere.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.stations.hold.zones import Wind
+from fahrtwind.core.stations.layout.footprint import Rect
+
+FULL_MM, NONE_MM = 50.0, 300.0
+"""Up to the first distance a panel in front shelters whole, from the second on not at all (judgement: the
+stream closes again behind a step within a few of its heights).
+"""
+
+
+@dataclass(frozen=True, slots=True)
+class Face:
+    """A panel as the wind meets it: what it covers, and the top of its frame over the roof, mm."""
+
+    id: str
+    rect: Rect
+    top_mm: float
+
+
+def shelter_of(face: Face, others: tuple[Face, ...], wind: Wind = "front") -> float:
+    """Share of the ram pressure that others keep off, 0 to 1.
+
+    A panel half as high shelters nothing, one as high shelters whole; between them it grows evenly
+    (judgement).
+    """
+    kept = sum(
+        _overlap(face.rect, other.rect, wind)
+        * _near(_ahead_mm(face.rect, other.rect, wind))
+        * min(max(2 * other.top_mm / max(face.top_mm, 1.0) - 1, 0.0), 1.0)
+        for other in others
+        if other.id != face.id
+    )
+    return min(kept, 1.0)
+
+
+def _near(ahead_mm: float) -> float:
+    if ahead_mm < 0:
+        return 0.0
+    return min(max((NONE_MM - ahead_mm) / (NONE_MM - FULL_MM), 0.0), 1.0)
+
+
+def _ahead_mm(own: Rect, other: Rect, wind: Wind) -> float:
+    """From the windward edge of one to the lee edge of the other in front of it; negative where it is not."""
+    match wind:
+        case "front":
+            return own.x_mm - other.x_end_mm
+        case "rear":
+            return other.x_mm - own.x_end_mm
+        case "port":
+            return own.y_mm - other.y_end_mm
+        case _:
+            return other.y_mm - own.y_end_mm
+
+
+def _overlap(own: Rect, other: Rect, wind: Wind) -> float:
+    """Share of the windward edge that lies behind the other."""
+    if wind in ("front", "rear"):
+        common, whole = min(own.y_end_mm, other.y_end_mm) - max(own.y_mm, other.y_mm), own.width_mm
+    else:
+        common, whole = min(own.x_end_mm, other.x_end_mm) - max(own.x_mm, other.x_mm), own.length_mm
+    return max(common, 0.0) / whole
