@@ -104,6 +104,17 @@ CALLS = {
     },
     "panels.parse": {"text": "Name,STC,Length,Width\nStein,200,1.5,0.7\n", "frame_mm": 35, "mass_kg": 12},
     "climate.parse": {"text": "month,sunshine,temperature\n" + "m,40%,12\n" * 12},
+    "rail.share": {
+        "feet": [{"at_mm": x} for x in (150, 1250, 2350, 3450)],
+        "clamps": [{"at_mm": x, "pull_n": 300} for x in (200, 1190, 1240, 2230)],
+        "ei_n_mm2": 4.17e9,
+    },
+    "frame.share": {
+        "length_mm": 1640,
+        "width_mm": 992,
+        "feet": [{"at_mm": x} for x in (328, 820, 1312)],
+        "strips": [{"from_mm": 0, "to_mm": 1640, "pressure_pa": 945}],
+    },
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
 }
 

@@ -2,7 +2,7 @@
 calc``.
 """
 
-from fahrtwind.calc import calculations, layout, survey
+from fahrtwind.calc import calculations, hold, layout, survey
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
-__all__ = ["CALCULATIONS", "Calculation", "calculations", "layout", "run", "survey"]
+__all__ = ["CALCULATIONS", "Calculation", "calculations", "hold", "layout", "run", "survey"]

@@ -9,6 +9,7 @@ from pydantic import Field
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRails, carriers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
     ChooseVariant,
@@ -34,7 +35,8 @@ Edit = Annotated[
     | ReplaceModel
     | KeepVariant
     | UseVariant
-    | ChooseVariant,
+    | ChooseVariant
+    | PutOnRails,
     Field(discriminator="op"),
 ]
 
@@ -54,9 +56,10 @@ def _apply(job: Job, edit: Edit) -> Job:
     if isinstance(edit, SetValue):
         refuse_to_move(job, edit.path)
         whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job.units)})
-        return bracket_follows(whole.apply(job), edit.path)
+        return carriers_follow(bracket_follows(whole.apply(job), edit.path), edit.path)
     if isinstance(edit, RemoveEntry):
         refuse_to_move(job, edit.path, whole=True)
+        return carriers_follow(edit.apply(job), edit.path)
     return edit.apply(job)
 
 

@@ -72,6 +72,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         overlaps=seen["overlaps"],
         verdicts=seen["verdicts"],
         plan=seen.get("speeds"),
+        carriers=seen["carrier_verdicts"],
         unjudged=seen.get("unjudged", ()),
         roof_mass_kg=seen["roof_mass_kg"],
         marks=seen["marks"],

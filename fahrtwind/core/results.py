@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.engine.silence import Question, Silence
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.days.steps import WorkStep
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.hold.unjudged import MemberEnd
@@ -45,6 +46,7 @@ class Findings:
     overlaps: tuple[Overlap, ...]
     verdicts: tuple[PanelVerdict, ...]
     plan: PlanVerdict | None
+    carriers: tuple[CarrierVerdict, ...]
     unjudged: tuple[MemberEnd, ...]
     roof_mass_kg: float
     marks: tuple[Mark, ...]

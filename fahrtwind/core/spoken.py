@@ -57,7 +57,7 @@ def _struck(place: str) -> str:
     no foot's.
     """
     words = place.split(".")
-    if words[0] != "panels":
+    if words[0] not in ("panels", "carriers"):
         return place
     if len(words) >= 4 and words[2] == "feet":
         return f"{words[1]}.{words[3]}"
@@ -73,9 +73,8 @@ def _missing(job: Job, findings: Findings) -> tuple[str, ...]:
         asked = [q.ask for q in findings.questions if q.station in ("survey", "structure", "layout")]
         return tuple(asked[:2]) or ("A panel has no verdict",)
     deck = job.vehicle.kind in ("boat", "truck_bed")
-    drilled = {
-        p.id for p in job.panels if p.hold.school == "screws" or (p.hold.school == "bolts" and not deck)
-    }
+    held = [*((p.id, p.hold.school) for p in job.panels), *((c.id, c.hold.school) for c in job.carriers)]
+    drilled = {name for name, school in held if school == "screws" or (school == "bolts" and not deck)}
     if any(f.landing == "unknown" and f.panel in drilled for f in findings.feet):
         return ("Where the feet land",)
     return ()

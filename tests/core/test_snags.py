@@ -13,6 +13,7 @@ from fahrtwind.core.edits import (
     ChooseVariant,
     KeepVariant,
     PlacePanel,
+    PutOnRails,
     SetValue,
     SpreadFeet,
     apply_edits,
@@ -61,6 +62,13 @@ def ids(evaluation: Evaluation) -> set[str]:
 
 def membrane(job: Job, **more: object) -> Job:
     return changed(job, vehicle__skin="membrane", vehicle__ply_thickness="3/8 in", **more)
+
+
+def railed(job: Job, **values: Any) -> Job:
+    """Both panels of the port row on rails, with fields of the rails, or of panels, set."""
+    on = apply_edits(job, [PutOnRails(panels=("p1", "p3"))])
+    fields = {k if k.startswith("panels") else f"carriers__b1__{k}": v for k, v in values.items()}
+    return changed(on, **fields)
 
 
 CASES: dict[str, Callable[[Job], Job]] = {
@@ -280,6 +288,39 @@ CASES: dict[str, Callable[[Job], Job]] = {
         j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}
     ),
     "safe-speed-too-low": lambda j: changed(j, panels__p1__hold=TAPE),
+    "carrier-lets-go": lambda j: railed(
+        j, section={"kind": "tube", "height": 8, "width": 10, "wall": 1}, every=3
+    ),
+    "carrier-not-safe": lambda j: railed(
+        j, section={"kind": "tube", "height": 20, "width": 20, "wall": 1.5}, every=3
+    ),
+    "carrier-foot-lost": lambda j: railed(
+        j, section={"kind": "tube", "height": 18, "width": 18, "wall": 1.5}, every=2
+    ),
+    "carrier-parked": lambda j: changed(railed(j), assumptions__basic_wind="50 m/s"),
+    "off-the-rails": lambda j: railed(j, panels__p1__y="-300 mm"),
+    "rail-on-few-feet": lambda j: railed(j, end="600 mm"),
+    "rail-over-obstacle": lambda j: changed(
+        railed(j),
+        obstacles=[
+            {
+                "id": "o9",
+                "kind": "fan",
+                "name": "Fan",
+                "x": 2000,
+                "y": changed(railed(j)).carriers[0].rails[0].y.mm,
+                "length": 300,
+                "width": 300,
+            }
+        ],
+    ),
+    "rail-overhang": lambda j: railed(j, end="4850 mm"),
+    "no-room-for-end-clamp": lambda j: railed(j, start="228 mm"),
+    "rail-longer-than-stock": lambda j: railed(j, stock="3 m"),
+    "no-thermal-slot": railed,
+    "clamp-not-rated": railed,
+    "slot-not-rated": lambda j: railed(j, section={"kind": "own", "inertia_cm4": 9, "modulus_cm3": 4}),
+    "rails-close": lambda j: railed(j, rails__r2__y="-800 mm"),
     "member-ends": lambda j: j,
     "thread-too-short": lambda j: changed(
         j, members__kind="wood_truss", members__wall=None, members__depth="18 mm"

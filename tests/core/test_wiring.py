@@ -29,7 +29,7 @@ from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
-from fahrtwind.core.stations.seal.sealant import cartridges_for, seal_plan
+from fahrtwind.core.stations.seal.sealant import cartridges_for
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.working import working
 from tests.conftest import changed
@@ -721,7 +721,7 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     second = {**first, "id": "p9", "hold": tape}
     job = load_job({**one_panel.model_dump(), "panels": [first, second], "vehicle": {"skin": skin}})
     feet = len(job.panels[0].feet)
-    plan = seal_plan(job)
+    plan = evaluate(job).findings.seal
     assert feet >= 4
     assert plan.bead_length_mm == pytest.approx(feet * 2 * (60 + 45) + feet * 2 * (100 + 50))
     assert plan.bead_volume_ml == pytest.approx(pi / 4 * 6**2 * 1.25 * plan.bead_length_mm / 1000)
@@ -730,4 +730,4 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     assert under in plan.under and around in plan.round
     assert (cartridges_for(289.9), cartridges_for(290.0), cartridges_for(290.1)) == (1, 1, 2)
     many = load_job({**job.model_dump(), "panels": [{**first, "id": f"p{i}"} for i in range(20)]})
-    assert seal_plan(many).cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)
+    assert evaluate(many).findings.seal.cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)

@@ -10,6 +10,7 @@ from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
 
@@ -67,7 +68,7 @@ def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = T
         feet=len(found.feet),
         feet_on_members=sum(f.landing == "member" for f in found.feet),
         feet_perhaps=sum(f.landing == "perhaps" for f in found.feet),
-        holes=_holes(job),
+        holes=_holes(found.marks),
         mass_kg=found.roof_mass_kg,
         price=None if any(p is None for p in prices) else sum(p for p in prices if p is not None),
         mirrored=mirrored_share(job.panels),
@@ -86,8 +87,8 @@ def _models(job: Job) -> tuple[ModelCount, ...]:
     )
 
 
-def _holes(job: Job) -> int:
-    return sum(len(p.feet) * p.hold.count for p in job.panels if p.hold.school != "tape")
+def _holes(marks: tuple[Mark, ...]) -> int:
+    return sum(mark.kind == "hole" for mark in marks)
 
 
 def _year_wh(job: Job) -> float | None:

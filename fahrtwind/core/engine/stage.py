@@ -114,8 +114,9 @@ class House:
         """Declare who shows the working at a place, where the stage that owns the numbers does not show it by
         itself.
         """
+        whose = f"{place}, {each}" if each else place
         return lambda work: self._declare(
-            work, "working", name=f"working of {place}", each=each, place=place, all=f"workings of {place}"
+            work, "working", name=f"working of {whose}", each=each, place=place, all=f"workings of {whose}"
         )
 
     def _declare(self, work: F, kind: Kind, *, name: str = "", **told: Any) -> F:

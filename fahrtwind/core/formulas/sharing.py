@@ -45,13 +45,13 @@ def foot_shear(
 
 
 @formula(
-    title="pull on one foot by the side frame",
+    title="pull on one foot by a beam on its feet",
     symbol="F",
     expression="F = F₀ + F₁ · q, from EI·w⁗ = p(x) and F = k·w at the feet",
     unit="N",
     source=Source(
-        "Euler–Bernoulli beam on springs (statics): the frame's long side on its feet, loaded by the glass "
-        "at 45° or evenly; bounds a plate-and-frame model within 1 %"
+        "Euler–Bernoulli beam on springs (statics): a side of the frame loaded by the glass at 45° or "
+        "evenly, which bounds a plate-and-frame model within 1 %, or a rail loaded by its clamps"
     ),
 )
 def side_frame_pull(

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
@@ -151,6 +152,7 @@ class Job(Part):
     readings: Annotated[tuple[Reading, ...], Field(max_length=400)] = ()
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
+    carriers: Annotated[tuple[Carrier, ...], Field(max_length=6)] = ()
     assumptions: Assumptions = Assumptions()
     keep_free: Annotated[tuple[FreeArea, ...], Field(max_length=20)] = ()
     wish: Wish = Wish()
@@ -176,6 +178,7 @@ class Job(Part):
             "trust",
             "obstacles",
             "panels",
+            "carriers",
             "keep_free",
             "variants",
             "decisions",
@@ -186,4 +189,6 @@ class Job(Part):
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
+        for carrier in self.carriers:
+            refuse_twins(f"carriers.{carrier.id}.rails", [rail.id for rail in carrier.rails])
         return self

@@ -11,6 +11,8 @@ LETTERS = {
     "obstacles": "o",
     "panels": "p",
     "feet": "f",
+    "carriers": "b",
+    "rails": "r",
     "marks": "l",
     "scars": "h",
     "keep_outs": "k",

@@ -158,7 +158,8 @@ class PlacedPanel(Part):
     """A panel on the roof. x is its front edge, y the middle of its extent across.
 
     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
-    which the leads come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
+    which the leads come out. ``carrier``: what it lies on; its own feet and hold then count for nothing.
+    ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
     driven lying flat.
     """
 
@@ -173,6 +174,7 @@ class PlacedPanel(Part):
     stand_off: q.Clearance = Length(mm=40)
     feet: Annotated[tuple[Foot, ...], Field(max_length=16)] = ()
     hold: Attachment = Screws()
+    carrier: Identifier | None = None
     locked: bool = False
     array: Identifier | None = None
     pair: Identifier | None = None

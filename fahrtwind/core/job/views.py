@@ -7,6 +7,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Protocol
 
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import FreeArea, Site
 from fahrtwind.core.job.panel import PlacedPanel
@@ -34,6 +35,8 @@ class RoofPlan(OnRoof, Protocol):
     def members(self) -> Members: ...
     @property
     def panels(self) -> tuple[PlacedPanel, ...]: ...
+    @property
+    def carriers(self) -> tuple[Carrier, ...]: ...
     @property
     def assumptions(self) -> Assumptions: ...
     @property
@@ -64,13 +67,14 @@ class Plan:
     obstacles: tuple[Obstacle, ...]
     members: Members
     panels: tuple[PlacedPanel, ...]
+    carriers: tuple[Carrier, ...]
     assumptions: Assumptions
     keep_free: tuple[FreeArea, ...]
 
     @classmethod
     def of(cls, job: Job) -> Plan:
         roof = (job.units, job.vehicle, job.survey, job.obstacles)
-        return cls(*roof, job.members, job.panels, job.assumptions, job.keep_free)
+        return cls(*roof, job.members, job.panels, job.carriers, job.assumptions, job.keep_free)
 
 
 @dataclass(frozen=True, slots=True)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
@@ -49,6 +50,11 @@ def obstacles(asked: Asked) -> tuple[Obstacle, ...]:
 @view()
 def panels(asked: Asked) -> tuple[PlacedPanel, ...]:
     return asked.job.panels
+
+
+@view()
+def carriers(asked: Asked) -> tuple[Carrier, ...]:
+    return asked.job.carriers
 
 
 @view(each="panels")

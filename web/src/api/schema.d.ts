@@ -865,6 +865,34 @@ export interface components {
             /** Answers */
             answers: string;
         };
+        /** CarrierVerdict */
+        CarrierVerdict: {
+            /** Carrier */
+            carrier: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Let Go Typical M S */
+            let_go_typical_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
+            /** Lost Let Go M S */
+            lost_let_go_m_s: number;
+            /** Lost Safe M S */
+            lost_safe_m_s: number;
+            /** Lost Foot */
+            lost_foot: string | null;
+            /** Worst Foot */
+            worst_foot: string;
+            parked: components["schemas"]["ParkedVerdict"];
+            /** Chains */
+            chains: components["schemas"]["Chain"][];
+            /** Feet */
+            feet: components["schemas"]["FootVerdict"][];
+            /** Rails */
+            rails: components["schemas"]["RailVerdict"][];
+        };
         /**
          * Catalogue
          * @description What the front end offers to choose from.
@@ -1217,7 +1245,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
         };
         /**
          * ErrorBody
@@ -1324,6 +1352,8 @@ export interface components {
             /** Verdicts */
             verdicts: components["schemas"]["PanelVerdict"][];
             plan: components["schemas"]["PlanVerdict"] | null;
+            /** Carriers */
+            carriers: components["schemas"]["CarrierVerdict"][];
             /** Unjudged */
             unjudged: components["schemas"]["MemberEnd"][];
             /** Roof Mass Kg */
@@ -1440,9 +1470,12 @@ export interface components {
              * Landing
              * @enum {string}
              */
-            landing: "member" | "perhaps" | "skin" | "unknown";
-            /** On Side */
-            on_side: boolean;
+            landing: "member" | "perhaps" | "skin" | "unknown" | "rail";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "port" | "starboard" | "front" | "rear";
         };
         /**
          * FootVerdict
@@ -1687,6 +1720,11 @@ export interface components {
              * @default []
              */
             panels: components["schemas"]["PlacedPanel"][];
+            /**
+             * Carriers
+             * @default []
+             */
+            carriers: components["schemas"]["Rails"][];
             /**
              * @default {
              *       "gust": {
@@ -2619,6 +2657,38 @@ export interface components {
             depth_mm: number;
         };
         /**
+         * OwnSection
+         * @description A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
+         *     modulus about the level axis; ``slot_n``: what a bolt in its slot may pull, nominal.
+         */
+        OwnSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "own";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            height: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            width: components["schemas"]["Length"];
+            /** Inertia Cm4 */
+            inertia_cm4?: number | null;
+            /** Modulus Cm3 */
+            modulus_cm3?: number | null;
+            /** Mass Kg M */
+            mass_kg_m?: number | null;
+            /** Slot N */
+            slot_n?: number | null;
+        };
+        /**
          * PanelModel
          * @description A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
          *
@@ -2775,7 +2845,8 @@ export interface components {
          * @description A panel on the roof. x is its front edge, y the middle of its extent across.
          *
          *     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
-         *     which the leads come out. ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
+         *     which the leads come out. ``carrier``: what it lies on; its own feet and hold then count for nothing.
+         *     ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
          *     driven lying flat.
          */
         PlacedPanel: {
@@ -2832,6 +2903,8 @@ export interface components {
              *     }
              */
             hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            /** Carrier */
+            carrier?: string | null;
             /**
              * Locked
              * @default false
@@ -2858,7 +2931,8 @@ export interface components {
         };
         /**
          * PlanVerdict
-         * @description The whole roof: the worst of all feet. ``required`` is the highest driving speed.
+         * @description The whole roof: the worst of all feet. ``required`` is the highest driving speed; ``worst_panel`` is
+         *     the id of a panel or a carrier.
          */
         PlanVerdict: {
             /** Required M S */
@@ -3068,6 +3142,19 @@ export interface components {
             result: components["schemas"]["Proposals"] | null;
         };
         /**
+         * PutOnRails
+         * @description Lay panels on rails along the roof: a pair of rails for each row of them, feet at every member.
+         */
+        PutOnRails: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_on_rails";
+            /** Panels */
+            panels: string[];
+        };
+        /**
          * Question
          * @description A missing input: the job path that answers it, the station that asks, and how to find out.
          */
@@ -3078,6 +3165,122 @@ export interface components {
             station: string;
             /** Ask */
             ask: string;
+        };
+        /**
+         * Rail
+         * @description One rail along the roof, y in its middle.
+         */
+        Rail: {
+            /** Id */
+            id: string;
+            y: components["schemas"]["Length"];
+        };
+        /**
+         * RailVerdict
+         * @description A rail at the probed speed: bending in N·mm at places along the roof in its worst case, share of its
+         *     strength used, and the speeds at which it yields.
+         */
+        RailVerdict: {
+            /** Rail */
+            rail: string;
+            /** Places Mm */
+            places_mm: number[];
+            /** Moments N Mm */
+            moments_n_mm: number[];
+            /** Utilisation */
+            utilisation: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
+        };
+        /**
+         * Rails
+         * @description Rails along the roof on feet at the members, with panels under clamps.
+         *
+         *     ``height``: underside of the rails over the roof; ``every``: a foot at every so many members; ``hold``:
+         *     how each foot is held; ``stock``: length the section is sold in; ``clamp_n``: pull a clamp may take by its
+         *     maker, nominal, blank where nobody says.
+         */
+        Rails: {
+            /**
+             * Kind
+             * @default rails
+             * @constant
+             */
+            kind: "rails";
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Section
+             * @default {
+             *       "kind": "tube",
+             *       "height": {
+             *         "mm": 40
+             *       },
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "wall": {
+             *         "mm": 3
+             *       }
+             *     }
+             */
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["OwnSection"];
+            /**
+             * Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            height: components["schemas"]["Length"];
+            start: components["schemas"]["Length"];
+            end: components["schemas"]["Length"];
+            /** Rails */
+            rails: components["schemas"]["Rail"][];
+            /**
+             * Every
+             * @default 1
+             */
+            every: number;
+            /**
+             * Hold
+             * @default {
+             *       "school": "screws",
+             *       "bracket": {
+             *         "frame_bolt": "M6",
+             *         "length": {
+             *           "mm": 60
+             *         },
+             *         "lever": {
+             *           "mm": 20
+             *         },
+             *         "metal": "aluminium",
+             *         "thickness": {
+             *           "mm": 4
+             *         },
+             *         "toe": {
+             *           "mm": 20
+             *         }
+             *       },
+             *       "screw": "#14",
+             *       "count": 2,
+             *       "length": {
+             *         "mm": 25
+             *       }
+             *     }
+             */
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            stock?: components["schemas"]["Length"] | null;
+            /** Clamp N */
+            clamp_n?: number | null;
         };
         /**
          * Raised
@@ -3170,6 +3373,35 @@ export interface components {
             /** Width Mm */
             width_mm: number;
         };
+        /**
+         * RectangularTube
+         * @description A tube on edge or flat: ``height`` is the side that stands upright.
+         */
+        RectangularTube: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tube";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            height: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            width: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 3
+             *     }
+             */
+            wall: components["schemas"]["Length"];
+        };
         /** Rejected */
         Rejected: {
             /** Reading */
@@ -3212,7 +3444,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
             /**
              * Go
              * @default
@@ -3282,6 +3514,26 @@ export interface components {
              *     }
              */
             step: components["schemas"]["Length"];
+        };
+        /** RoundTube */
+        RoundTube: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "round";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            diameter: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 3
+             *     }
+             */
+            wall: components["schemas"]["Length"];
         };
         /**
          * RowFit
@@ -4276,7 +4528,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -4287,7 +4539,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
         };
         /**
          * WhatIfNews

@@ -228,7 +228,7 @@ export function Group({ title, children, aside }: { title: string; children: Rea
   return (
     <section className="pb-3">
       <div className="flex items-baseline justify-between gap-3 border-b border-hair mb-1.5">
-        <h2 className="text-[17px] leading-7">{title}</h2>
+        <h2 className="text-[17px] leading-7 shrink-0">{title}</h2>
         {aside}
       </div>
       {children}

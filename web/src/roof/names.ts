@@ -16,8 +16,8 @@ export function footState(verdict: FootVerdict | undefined, refused: boolean): F
   return refused ? "refused" : verdict ? verdict.state : "unknown";
 }
 
-export function footName(panel: Panel, place: FootPlace, state: FootState, units: Units): string {
-  return `${panel.name} foot ${place.foot}, ${landingWords(place, units)}, ${stateWords(state)}`;
+export function footName(holder: string, place: FootPlace, state: FootState, units: Units): string {
+  return `${holder} foot ${place.foot}, ${landingWords(place, units)}, ${stateWords(state)}`;
 }
 
 export function landingWords(place: FootPlace, units: Units): string {

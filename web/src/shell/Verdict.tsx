@@ -27,7 +27,7 @@ export function Verdict() {
     plan && mPerS >= plan.fastest_told_m_s ? `over ${speedNumber(mPerS, units)}` : String(speedNumber(mPerS, units));
   const foot = plan ? `hold/${plan.worst_panel}/${plan.worst_foot}` : "";
   const probe = handle.probe ?? job.vehicle.top_speed?.m_s ?? 0;
-  const worst = job.panels.find((p) => p.id === plan?.worst_panel)?.name ?? "";
+  const worst = [...job.panels, ...job.carriers].find((h) => h.id === plan?.worst_panel)?.name ?? "";
   const bad = spoken.word === "refused";
   const asked = evaluation.findings.questions[0];
   return (

@@ -26,6 +26,7 @@ export function stationInfo(name: string | undefined): Station {
 export function stationOf(place: string, fallback: StationName): StationName {
   if (/^(vehicle|obstacles|survey)/.test(place)) return "survey";
   if (/^(readings|scans|members|structure|mounting)/.test(place)) return "structure";
-  if (place.includes(".hold") || place.includes(".feet.") || place === "assumptions") return "hold";
+  if (place.startsWith("carriers") || place.includes(".hold") || place.includes(".feet.") || place === "assumptions")
+    return "hold";
   return fallback;
 }

@@ -5,14 +5,13 @@ from __future__ import annotations
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.stations.hold.schools import school_of
 from fahrtwind.core.stations.hold.schools.school import Mark
-from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 
 
-def drill_map(plan: RoofPlan, feet: tuple[FootPlace, ...], sealant: str) -> tuple[Mark, ...]:
+def drill_map(plan: RoofPlan, holders: tuple[Holder, ...], sealant: str) -> tuple[Mark, ...]:
     """The marks of all feet, numbered from the front, port side first."""
-    panels = {p.id: p for p in plan.panels}
     marks: list[Mark] = []
-    for place in sorted(feet, key=lambda f: (round(f.x_mm), f.y_mm)):
-        panel = panels[place.panel]
-        marks += school_of(panel.hold).marks(len(marks) + 1, plan, panel, place, sealant)
+    places = [(place, holder) for holder in holders for place in holder.feet]
+    for place, holder in sorted(places, key=lambda p: (round(p[0].x_mm), p[0].y_mm)):
+        marks += school_of(holder.hold).marks(len(marks) + 1, plan, holder, place, sealant)
     return tuple(marks)

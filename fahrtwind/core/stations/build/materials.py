@@ -7,11 +7,15 @@ from dataclasses import dataclass
 from functools import partial
 from math import ceil
 
+from fahrtwind.core.job.carrier import RectangularTube, RoundTube, Section
 from fahrtwind.core.job.views import RoofPlan
-from fahrtwind.core.saying import say_size
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_run, say_size
+from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.drilled import drills_metal
 from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 SPARE_SHARE = 0.1
@@ -28,14 +32,17 @@ class Material:
     note: str
 
 
-def materials(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
+def materials(
+    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+) -> tuple[Material, ...]:
     """Everything to buy or to lay ready; like items of all panels are added up."""
     lines = [
         Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
         for name, count in Counter(p.model.name for p in plan.panels).items()
     ]
-    lines += _feet(plan)
-    lines += _by_school(plan)
+    lines += _carriers(plan)
+    lines += _feet(plan, holders)
+    lines += _by_school(plan, holders)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
@@ -53,31 +60,62 @@ def _counted(item: str, needed: int, note: str = "") -> Material:
     return Material(item, needed, max(LEAST_SPARES, ceil(needed * SPARE_SHARE)), "pc", note)
 
 
-def _feet(plan: RoofPlan) -> list[Material]:
+def _carriers(plan: RoofPlan) -> list[Material]:
+    """Rails in whole lengths, and a clamp at each edge of each panel on every rail."""
+    lines = []
+    for carrier in plan.carriers:
+        run = carrier.end.mm - carrier.start.mm
+        lines.append(
+            Material(
+                f"rail {carrier.alloy}, {say_section(carrier.section, plan.units)}",
+                len(carrier.rails),
+                0,
+                f"pc of {say_run(run, plan.units)}",
+                carrier.name,
+            )
+        )
+        clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
+        if clamps:
+            lines.append(_counted("panel clamp with bolt", clamps, f"{carrier.name}; two panels may share"))
+    return lines
+
+
+def say_section(section: Section, units: UnitSystem) -> str:
+    """A section in words."""
+    size = partial(say_size, system=units)
+    if isinstance(section, RoundTube):
+        return f"tube {size(section.diameter.mm)} × {size(section.wall.mm)}"
+    if isinstance(section, RectangularTube):
+        return f"tube {size(section.height.mm)} × {size(section.width.mm)} × {size(section.wall.mm)}"
+    return f"own section {size(section.height.mm)} high"
+
+
+def _feet(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
     size = partial(say_size, system=plan.units)
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
-    for panel in plan.panels:
-        b = panel.hold.bracket
+    for holder in holders:
+        b = holder.hold.bracket
         brackets[
             f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever "
             f"{size(b.lever.mm)}, toe {size(b.toe.mm)}"
-        ] += len(panel.feet)
-        bolts[b.frame_bolt] += len(panel.feet)
-    lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items()]
+        ] += len(holder.feet)
+        bolts[b.frame_bolt] += len(holder.feet)
+    lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items() if n]
     return lines + [
         _counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads")
         for b, n in bolts.items()
+        if n
     ]
 
 
-def _by_school(plan: RoofPlan) -> list[Material]:
+def _by_school(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
     """What each school needs for all panels it holds: pieces with spares, runs with waste, sets once."""
     totals: dict[tuple[str, str, str], float] = {}
     for name, school in SCHOOLS.items():
-        for panel in plan.panels:
-            if panel.hold.school == name:
-                for need in school.needs(panel.hold, len(panel.feet), plan.units):
+        for holder in holders:
+            if holder.hold.school == name and holder.feet:
+                for need in school.needs(holder.hold, len(holder.feet), plan.units):
                     key = (need.item, need.unit, need.note)
                     totals[key] = need.amount if need.unit == "set" else totals.get(key, 0.0) + need.amount
     return [_with_spares(item, amount, unit, note) for (item, unit, note), amount in totals.items()]

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import FoamTape, Screws, ThroughBolts
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.drilled import ROW_DIAMETERS
@@ -12,16 +12,17 @@ from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace, foot_base
 from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.layout.shape import Shape
 
 PRACTICE = "common practice, no source"
 TOUCHING_MM = 1.0
 
 
-def _drilled(panels: tuple[PlacedPanel, ...]) -> Iterator[tuple[PlacedPanel, Screws | ThroughBolts]]:
-    for panel in panels:
-        if panel.feet and (not isinstance(panel.hold, FoamTape)):
-            yield (panel, panel.hold)
+def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Screws | ThroughBolts]]:
+    for holder in holders:
+        if holder.feet and (not isinstance(holder.hold, FoamTape)):
+            yield (holder, holder.hold)
 
 
 @rule(
@@ -31,10 +32,11 @@ def _drilled(panels: tuple[PlacedPanel, ...]) -> Iterator[tuple[PlacedPanel, Scr
     "Two holes nearer than three diameters",
     "AISI S100 J4.1: spacing at least 3 diameters",
 )
-def feet_crowd(marks: tuple[Mark, ...], panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
+def feet_crowd(marks: tuple[Mark, ...], holders: tuple[Holder, ...]) -> Iterator[Found]:
     holes = sorted((m for m in marks if m.kind == "hole"), key=lambda m: m.x_mm)
-    need = {p.id: ROW_DIAMETERS * hold.fastener_mm for p, hold in _drilled(panels)}
+    need = {h.id: ROW_DIAMETERS * hold.fastener_mm for h, hold in _drilled(holders)}
     widest = max(need.values(), default=0.0)
+    paths = {(h.id, f.foot): h.place(f) for h in holders for f in h.feet}
     for i, a in enumerate(holes):
         for b in holes[i + 1 :]:
             if b.x_mm - a.x_mm > widest:
@@ -42,7 +44,7 @@ def feet_crowd(marks: tuple[Mark, ...], panels: tuple[PlacedPanel, ...]) -> Iter
             apart = math.hypot(a.x_mm - b.x_mm, a.y_mm - b.y_mm)
             if (a.panel, a.foot) != (b.panel, b.foot) and apart < max(need[a.panel], need[b.panel]):
                 yield Found(
-                    place=f"panels.{a.panel}.feet.{a.foot}",
+                    place=paths[a.panel, a.foot],
                     where=f"holes {a.number} and {b.number}",
                     why="They run into one another.",
                     remedy="Move one foot along its frame.",
@@ -51,10 +53,10 @@ def feet_crowd(marks: tuple[Mark, ...], panels: tuple[PlacedPanel, ...]) -> Iter
 
 @rule("brackets-meet", "stop", "hold", "Brackets lie on one another", "geometry: their bases on the roof")
 def brackets_meet(
-    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], units: UnitSystem
+    holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], units: UnitSystem
 ) -> Iterator[Found]:
-    named = {p.id: p for p in panels}
-    bases = sorted(((foot_base(named[f.panel], f), f) for f in feet), key=lambda pair: pair[0].x_mm)
+    named = {h.id: h for h in holders}
+    bases = sorted(((foot_base(named[f.panel].hold, f), f) for f in feet), key=lambda pair: pair[0].x_mm)
     for i, (base, foot) in enumerate(bases):
         for other, one in bases[i + 1 :]:
             if other.x_mm >= base.x_end_mm - TOUCHING_MM:
@@ -62,7 +64,7 @@ def brackets_meet(
             common = base.clipped(other)
             if common is not None and min(common.length_mm, common.width_mm) > TOUCHING_MM:
                 yield Found(
-                    place=f"panels.{foot.panel}.feet.{foot.foot}",
+                    place=named[foot.panel].place(foot),
                     where=f"{named[foot.panel].name} {foot.foot} and {named[one.panel].name} {one.foot}",
                     why=f"They share {say_length(common.width_mm, units)} across and "
                     f"{say_length(common.length_mm, units)} along.",
@@ -70,27 +72,20 @@ def brackets_meet(
                 )
 
 
-@rule(
-    "foot-on-obstacle",
-    "stop",
-    "hold",
-    "Foot stands off the roof or on an obstacle",
-    "geometry",
-    each="panels",
-)
+@rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")
 def foot_on_obstacle(
-    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
+    holders: tuple[Holder, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
 ) -> Iterator[Found]:
     blocks = [s.rect for s in obstacle_shapes]
-    for f in own_feet:
+    for holder, f in ((h, f) for h in holders for f in h.feet):
         inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
         off = roof is not None and (
             not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
         )
         if inside or off:
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{panel.name}, foot {f.foot}",
+                place=holder.place(f),
+                where=f"{holder.name}, foot {f.foot}",
                 why="There is nothing to fasten to." if off else "An obstacle is in the way.",
                 remedy="Move the panel or the foot.",
             )

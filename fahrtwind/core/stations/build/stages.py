@@ -8,17 +8,19 @@ from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.materials import materials as materials_of
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
-from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 rules.unanswered("roof-day")
 
 
 @stage("roof-day", "Marks", "panels", otherwise=())
-def marks(plan: Plan, feet: tuple[FootPlace, ...], seal: SealPlan) -> tuple[Mark, ...]:
-    return drill_map(plan, feet, f"{seal.under} + {seal.round}")
+def marks(plan: Plan, holders: tuple[Holder, ...], seal: SealPlan) -> tuple[Mark, ...]:
+    return drill_map(plan, holders, f"{seal.under} + {seal.round}")
 
 
 @stage("roof-day", "Materials", "panels", otherwise=())
-def materials(plan: Plan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[Material, ...]:
-    return materials_of(plan, marks, seal)
+def materials(
+    plan: Plan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+) -> tuple[Material, ...]:
+    return materials_of(plan, holders, marks, seal)

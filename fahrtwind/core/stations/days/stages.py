@@ -4,9 +4,12 @@ from fahrtwind.core.job.views import Plan
 from fahrtwind.core.stations.days.steps import WorkStep, work_steps
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 
 @stage("roof-day", "Steps", "panels", otherwise=())
-def steps(plan: Plan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkStep, ...]:
-    return work_steps(plan, marks, seal)
+def steps(
+    plan: Plan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+) -> tuple[WorkStep, ...]:
+    return work_steps(plan, holders, marks, seal)

@@ -9,6 +9,7 @@ from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_run
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.school import Mark, MarksInHand, Task
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 Work = Callable[[RoofPlan, int, str], list[Task]]
@@ -26,10 +27,12 @@ class WorkStep:
     marks: MarksInHand
 
 
-def work_steps(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple[WorkStep, ...]:
+def work_steps(
+    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+) -> tuple[WorkStep, ...]:
     """The work in its order, numbered."""
-    tasks = [*_before(), *_old_work(plan), *_on_the_roof(len(marks)), *_by_school(plan, marks, seal)]
-    if any(p.feet for p in plan.panels):
+    tasks = [*_before(), *_old_work(plan), *_on_the_roof(len(marks)), *_by_school(plan, holders, marks, seal)]
+    if any(h.feet for h in holders):
         tasks += _after(plan, seal)
     return tuple(
         WorkStep(i, task.title, task.detail, task.check, task.wait_h, task.marks)
@@ -37,11 +40,13 @@ def work_steps(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> tuple
     )
 
 
-def _by_school(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> list[Task]:
+def _by_school(
+    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+) -> list[Task]:
     """The work of each school that holds something; schools that share their work do it once, for all their
     marks.
     """
-    holds = {p.id: p.hold.school for p in plan.panels}
+    holds = {h.id: h.hold.school for h in holders}
     counts: dict[Work, int] = {}
     for name, school in SCHOOLS.items():
         own = sum(holds[m.panel] == name for m in marks)

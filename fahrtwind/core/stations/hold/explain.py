@@ -56,9 +56,9 @@ def _explain_foot(
             utilisation(pull_now, shear_now, *capacity)
     weakest = next(k for k in chain.links if k.id == told.weakest)
     with scope("let-go speed"):
-        _speed(i, weakest.pull_nominal_n, weakest.shear_nominal_n, weakest, road, air)
+        explain_speed(i, weakest.pull_nominal_n, weakest.shear_nominal_n, weakest, road, air)
     with scope("safe speed"):
-        _speed(i, weakest.pull_design_n, weakest.shear_design_n, weakest, road, air)
+        explain_speed(i, weakest.pull_design_n, weakest.shear_design_n, weakest, road, air)
     with scope("caution in all"):
         caution_in_all(
             given(weakest.pull_nominal_n / weakest.pull_design_n, "table", weakest.title),
@@ -108,8 +108,10 @@ def _shear(i: int, case: int, shared: Shared, air: Air) -> float:
     return total
 
 
-def _speed(i: int, pull_cap: float, shear_cap: float, link: Link, road: Forces, air: Air) -> float:
-    """The worst situation for this link need not be the worst of the foot, so all are tried."""
+def explain_speed(i: int, pull_cap: float, shear_cap: float, link: Link, road: Forces, air: Air) -> float:
+    """Note the road speed in m/s at which a link reaches so much, N. The worst situation for this link need
+    not be the worst of the foot, so all are tried.
+    """
     parts = (road.pull_constant, road.pull_per_pa, road.along_constant, road.along_per_pa)
     lines = [tuple(float(part[0, s, i]) for part in parts) for s in range(len(road.cases))]
     unnoted = limit_pressure.__wrapped__  # type: ignore[attr-defined]

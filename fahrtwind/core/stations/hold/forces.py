@@ -59,9 +59,8 @@ class Shared:
 
 @dataclass(frozen=True, slots=True)
 class _Feet:
-    """Feet about the panel's centre, mm, and the sides that have two or more of them."""
+    """Feet about the panel's centre, mm, and the side of the frame each stands at."""
 
-    places: tuple[FootPlace, ...]
     sides: tuple[str, ...]
     x: FloatArray
     y: FloatArray
@@ -71,20 +70,13 @@ class _Feet:
 
 
 def share(
-    winds: tuple[PanelLoads, ...],
-    feet: tuple[FootPlace, ...],
-    sides: tuple[str, ...],
-    chains: tuple[Chain, ...],
-    bump_g: float,
+    winds: tuple[PanelLoads, ...], feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], bump_g: float
 ) -> Shared:
-    """Share all loads of a panel among its feet. ``winds``: from each of ``WINDS``; ``sides``: the side of
-    the frame of every foot; ``bump_g`` in g.
-    """
+    """Share all loads of a panel among its feet. ``winds``: from each of ``WINDS``; ``bump_g`` in g."""
     loads = winds[0]
     centre = loads.rect.centre
     placed = _Feet(
-        feet,
-        sides,
+        tuple(f.side for f in feet),
         np.array([f.x_mm - centre[0] for f in feet]),
         np.array([f.y_mm - centre[1] for f in feet]),
     )
@@ -93,7 +85,7 @@ def share(
     ends = [soft] if np.array_equal(soft, stiff) else [soft, stiff]
     road_case, parked_case = case_forces(loads.mass_kg, bump_g), standing_force(loads.mass_kg)
     rows = _plate_rows(winds, road_case, parked_case)
-    shear = share_shear(placed.x, placed.y, _along_rows(winds, road_case))
+    shear = share_shear(placed.x, placed.y, along_rows(winds, road_case))
     road: list[FloatArray] = []
     parked: list[FloatArray] = []
     plates: list[Sharing] = []
@@ -142,8 +134,10 @@ def _wind_row(
     )
 
 
-def _along_rows(winds: tuple[PanelLoads, ...], road: FloatArray) -> FloatArray:
-    """Forces along the roof: of every road case, then of one pascal from each wind."""
+def along_rows(winds: tuple[PanelLoads, ...], road: FloatArray) -> FloatArray:
+    """Forces along the roof, aft and to starboard: of every road case in N, then of one pascal from each
+    wind.
+    """
     drag = [[w.drag_m2 * w.heading[0], w.drag_m2 * w.heading[1]] for w in winds]
     return np.vstack([road[:, :2], drag])
 

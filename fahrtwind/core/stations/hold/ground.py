@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.links import MOUNTING_POINTS, RATED_PA, Above, Bay
-from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.structure.members import Member
 
@@ -29,9 +28,3 @@ def bay_at(members: tuple[Member, ...], x_mm: float) -> Bay | None:
     if before is None or behind is None:
         return None
     return Bay(round(behind - before), round(x_mm - before))
-
-
-def sides_of(panel: PlacedPanel, feet: tuple[FootPlace, ...]) -> tuple[str, ...]:
-    """The side of the frame at which each foot stands."""
-    side = {f.id: f.side for f in panel.feet}
-    return tuple(side[f.foot] for f in feet)

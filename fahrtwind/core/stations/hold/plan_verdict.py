@@ -5,12 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, Air, PanelVerdict
 
 
 @dataclass(frozen=True, slots=True)
 class PlanVerdict:
-    """The whole roof: the worst of all feet. ``required`` is the highest driving speed."""
+    """The whole roof: the worst of all feet. ``required`` is the highest driving speed; ``worst_panel`` is
+    the id of a panel or a carrier.
+    """
 
     required_m_s: float
     probe_m_s: float
@@ -34,8 +37,10 @@ class PlanVerdict:
     """Which of the two asks for more pressure."""
 
 
-def plan_verdict(verdicts: tuple[PanelVerdict, ...], air: Air, required_m_s: float) -> PlanVerdict:
-    """Of one panel or more."""
+def plan_verdict(
+    verdicts: tuple[PanelVerdict | CarrierVerdict, ...], air: Air, required_m_s: float
+) -> PlanVerdict:
+    """Of one panel or carrier, or more."""
     worst = min(verdicts, key=lambda v: (v.let_go_m_s, v.safe_m_s))
     standing = min(verdicts, key=lambda v: v.parked.let_go_m_s).parked
     return PlanVerdict(
@@ -46,7 +51,7 @@ def plan_verdict(verdicts: tuple[PanelVerdict, ...], air: Air, required_m_s: flo
         safe_m_s=min(v.safe_m_s for v in verdicts),
         lost_let_go_m_s=min(v.lost_let_go_m_s for v in verdicts),
         lost_safe_m_s=min(v.lost_safe_m_s for v in verdicts),
-        worst_panel=worst.panel,
+        worst_panel=worst.panel if isinstance(worst, PanelVerdict) else worst.carrier,
         worst_foot=worst.worst_foot,
         pressure_pa=air.pressure_pa,
         density_kg_m3=air.density_kg_m3,

@@ -13,6 +13,7 @@ from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.holders import Holder
 
 PARKED = "EN 1991-1-4:2005, gust pressure at the roof with wind from any side, flat-roof coefficients"
 THIN_SKIN_MM = 1.0
@@ -223,18 +224,16 @@ def member_ends_not_judged(unjudged: tuple[MemberEnd, ...], units: UnitSystem) -
     "Fastened in skin under 1 mm",
     "Yield-line strength before a dish (Johansen 1943); fasteners in thin skin: common practice",
 )
-def thin_skin(
-    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle
-) -> Iterator[Found]:
+def thin_skin(holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle) -> Iterator[Found]:
     thickness = vehicle.skin_thickness
     if vehicle.skin not in ("steel", "aluminium") or thickness is None or thickness.mm >= THIN_SKIN_MM:
         return
     bare = {f.panel for f in feet if f.landing == "skin"}
-    for panel in panels:
-        if panel.id in bare and panel.hold.school != "tape":
+    for holder in holders:
+        if holder.id in bare and holder.hold.school != "tape":
             yield Found(
-                place=f"panels.{panel.id}",
-                where=panel.name,
+                place=holder.path,
+                where=holder.name,
                 why="Some feet are drilled into skin between the members, which dishes before it holds.",
                 remedy="Feet to the next member, or bars, angles or rails that span from member to member.",
                 quantity="skin",
@@ -266,16 +265,16 @@ def one_foot_lost(
     "common practice: feet go into structure",
 )
 def landing_unknown(
-    feet: tuple[FootPlace, ...], panels: tuple[PlacedPanel, ...], vehicle: Vehicle, ribs: Members
+    feet: tuple[FootPlace, ...], holders: tuple[Holder, ...], vehicle: Vehicle, ribs: Members
 ) -> Iterator[Found]:
     lost = {f.panel for f in feet if f.landing == "unknown"}
-    for panel in panels:
-        through_a_deck = vehicle.kind in ("boat", "truck_bed") and panel.hold.school == "bolts"
-        if panel.id in lost and panel.hold.school != "tape" and (not through_a_deck):
+    for holder in holders:
+        through_a_deck = vehicle.kind in ("boat", "truck_bed") and holder.hold.school == "bolts"
+        if holder.id in lost and holder.hold.school != "tape" and (not through_a_deck):
             blank = ribs.face_width is None
             yield Found(
-                place="members.face_width" if blank else f"panels.{panel.id}",
-                where=panel.name,
+                place="members.face_width" if blank else holder.path,
+                where=holder.name,
                 why="The width of the member's face is blank: nobody can say whether its fasteners are in it."
                 if blank
                 else "No member is known under it: its fasteners are taken to hold in the skin only.",

@@ -33,26 +33,30 @@ class Pressed:
 
 
 def beam_pulls(
-    at_mm: FloatArray, stiffness: FloatArray, load_at_mm: FloatArray, loads: FloatArray
+    at_mm: FloatArray,
+    stiffness: FloatArray,
+    load_at_mm: FloatArray,
+    loads: FloatArray,
+    ei_n_mm2: float = FRAME_EI_N_MM2,
 ) -> FloatArray:
     """Pull on the supports of a beam on springs, also with each support lost: shape (n + 1, c, n), N.
 
     Args:
         at_mm: supports along the beam, shape (n,); stiffness: N/mm, shape (n,).
-        load_at_mm: where loads pull, shape (k,); loads: N, shape (k, c).
+        load_at_mm: where loads pull, shape (k,); loads: N, shape (k, c); ei_n_mm2: bending stiffness.
 
     The deflection is the cubic spline w = a + b·x + Σ F·|x − x_i|³/(12·EI) over all forces: two conditions of
     equilibrium and F = k·w at every support. Where no two supports are left apart from one another the beam
     hangs free: nan.
     """
     n = len(at_mm)
-    bend = np.abs(at_mm[:, None] - at_mm[None, :]) ** 3 / (12 * FRAME_EI_N_MM2)
+    bend = np.abs(at_mm[:, None] - at_mm[None, :]) ** 3 / (12 * ei_n_mm2)
     matrix = np.zeros((n + 2, n + 2))
     matrix[:n, :n] = np.diag(1 / stiffness) + bend
     matrix[:n, n] = matrix[n, :n] = 1.0
     matrix[:n, n + 1] = matrix[n + 1, :n] = at_mm
     right = np.zeros((n + 2, loads.shape[1]))
-    right[:n] = np.abs(at_mm[:, None] - load_at_mm[None, :]) ** 3 / (12 * FRAME_EI_N_MM2) @ loads
+    right[:n] = np.abs(at_mm[:, None] - load_at_mm[None, :]) ** 3 / (12 * ei_n_mm2) @ loads
     right[n], right[n + 1] = loads.sum(axis=0), load_at_mm @ loads
     pulls = np.full((n + 1, loads.shape[1], n), np.nan)
     for variant in range(n + 1):

@@ -9,13 +9,17 @@ from dataclasses import dataclass
 from fahrtwind.core.formulas.air import air_density, air_pressure, air_speed, dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.quantities import Length, Speed
+from fahrtwind.core.stations.hold.carriers.links import clamp_chain
+from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.explain import explain_panel
 from fahrtwind.core.stations.hold.forces import Shared, share
-from fahrtwind.core.stations.hold.ground import above_of, bay_at, sides_of
+from fahrtwind.core.stations.hold.ground import above_of, bay_at
 from fahrtwind.core.stations.hold.links import Above, Bay, Chain, skin_of
 from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
@@ -99,11 +103,22 @@ def loads(
     )
 
 
+@stage("hold", "Where a panel is held", "panels.{id}", each="panels", all="held_by_panel")
+def held_at(
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], carriers: tuple[Carrier, ...]
+) -> tuple[FootPlace, ...]:
+    """At its feet, or at the clamps on what it lies on."""
+    under = carrier_of(panel, carriers)
+    return own_feet if under is None else clamps_of(under, panel)
+
+
 @stage("hold", "Feet", "panels.{id}", each="panels", all="ways_by_panel")
-def ways(panel: PlacedPanel, own_feet: tuple[FootPlace, ...], members: MemberFit) -> tuple[Way, ...]:
+def ways(panel: PlacedPanel, held_at: tuple[FootPlace, ...], members: MemberFit) -> tuple[Way, ...]:
     return tuple(
-        Way(f.landing, f.on_side, None if f.landing == "member" else bay_at(members.members, f.x_mm))
-        for f in own_feet
+        Way(
+            f.landing, f.on_side, None if f.landing in ("member", "rail") else bay_at(members.members, f.x_mm)
+        )
+        for f in held_at
     )
 
 
@@ -114,44 +129,56 @@ def above(panel: PlacedPanel) -> Above:
 
 @stage("hold", "Chains", "panels.{id}.hold", each="panels", all="chains_by_panel")
 def chains(
-    panel: PlacedPanel, hold: Attachment, skin: Vehicle, ribs: Members, ways: tuple[Way, ...], above: Above
+    panel: PlacedPanel,
+    hold: Attachment,
+    skin: Vehicle,
+    ribs: Members,
+    ways: tuple[Way, ...],
+    above: Above,
+    carriers: tuple[Carrier, ...],
 ) -> tuple[Chain, ...]:
     """One chain for each foot; feet that land alike share it. By panel: one that no source covers takes
     no other panel's verdict away.
     """
-    alike = {
-        way: chain_of(skin, ribs, hold, way.landing, way.on_side, way.bay, above)
-        for way in dict.fromkeys(ways)
-    }
+    under = carrier_of(panel, carriers)
+    alike = {way: _chain(way, skin, ribs, hold, above, under) for way in dict.fromkeys(ways)}
     return tuple(alike[way] for way in ways)
+
+
+def _chain(
+    way: Way, skin: Vehicle, ribs: Members, hold: Attachment, above: Above, under: Carrier | None
+) -> Chain:
+    if under is not None:
+        return clamp_chain(under, above)
+    return chain_of(skin, ribs, hold, way.landing, way.on_side, way.bay, above)
 
 
 @stage("hold", "Forces", "panels.{id}", each="panels", all="forces_by_panel")
 def shared(
     panel: PlacedPanel,
     loads: tuple[PanelLoads, ...],
-    own_feet: tuple[FootPlace, ...],
+    held_at: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     assumptions: Assumptions,
 ) -> Shared | None:
     """How the feet share the loads; None without feet."""
-    if not own_feet:
+    if not held_at:
         return None
     bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
-    return share(loads, own_feet, sides_of(panel, own_feet), chains, bump)
+    return share(loads, held_at, chains, bump)
 
 
 @stage("hold", "Verdict", "panels.{id}", each="panels", all="verdicts")
 def verdict(
     panel: PlacedPanel,
     loads: tuple[PanelLoads, ...],
-    own_feet: tuple[FootPlace, ...],
+    held_at: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     above: Above,
     shared: Shared,
     air: Air,
 ) -> PanelVerdict:
-    return judge(panel.id, loads, own_feet, chains, above, shared, air)
+    return judge(panel.id, loads, held_at, chains, above, shared, air)
 
 
 @working("hold/{id}", each="panels")
@@ -162,10 +189,11 @@ def verdict_working(
     roof_height_mm: float,
     skin: Vehicle,
     ribs: Members,
-    own_feet: tuple[FootPlace, ...],
+    held_at: tuple[FootPlace, ...],
     ways: tuple[Way, ...],
     above: Above,
     assumptions: Assumptions,
+    carriers: tuple[Carrier, ...],
     air: Air,
 ) -> None:
     """The same once more, each foot's chain on its own, and the scalar formulas behind the arrays."""
@@ -173,9 +201,9 @@ def verdict_working(
         with scope("loads"):
             front = panel_loads(roof, panel, shelter[0], roof_height_mm)
         found = []
-        for foot, way in zip(own_feet, ways, strict=True):
+        for foot, way in zip(held_at, ways, strict=True):
             with scope(foot.foot):
-                found.append(chain_of(skin, ribs, panel.hold, way.landing, way.on_side, way.bay, above))
+                found.append(_chain(way, skin, ribs, panel.hold, above, carrier_of(panel, carriers)))
         own = tuple(found)
         bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
     rest = tuple(
@@ -183,10 +211,10 @@ def verdict_working(
         for kept, wind in zip(shelter[1:], WINDS[1:], strict=True)
     )
     winds = (front, *rest)
-    shared = share(winds, own_feet, sides_of(panel, own_feet), own, bump)
-    told = judge(panel.id, winds, own_feet, own, above, shared, air)
+    shared = share(winds, held_at, own, bump)
+    told = judge(panel.id, winds, held_at, own, above, shared, air)
     with scope("hold", panel.id):
-        explain_panel(front, own_feet, own, shared, told, air)
+        explain_panel(front, held_at, own, shared, told, air)
 
 
 @stage("hold", "Links nobody can judge", "panels", otherwise=())
@@ -197,13 +225,22 @@ def unjudged(
 
 
 @stage("hold", "Whole roof", "panels")
-def speeds(verdicts: tuple[PanelVerdict, ...], air: Air, top_speed: Speed) -> PlanVerdict | None:
-    return plan_verdict(verdicts, air, top_speed.m_s) if verdicts else None
+def speeds(
+    verdicts: tuple[PanelVerdict, ...],
+    carrier_verdicts: tuple[CarrierVerdict, ...],
+    air: Air,
+    top_speed: Speed,
+) -> PlanVerdict | None:
+    whole: tuple[PanelVerdict | CarrierVerdict, ...] = (*verdicts, *carrier_verdicts)
+    return plan_verdict(whole, air, top_speed.m_s) if whole else None
 
 
 @stage("hold", "Roof mass", "panels", place="roof mass", otherwise=0.0)
-def roof_mass_kg(panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...]) -> float:
+def roof_mass_kg(
+    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], carrier_verdicts: tuple[CarrierVerdict, ...]
+) -> float:
     with scope("roof mass"):
-        own = given(sum(p.model.mass.kg for p in panels), "chosen", "panel masses")
+        rails = sum(c.mass_kg for c in carrier_verdicts)
+        own = given(sum(p.model.mass.kg for p in panels) + rails, "chosen", "panels and carriers")
         foot = given(FOOT_MASS_KG, "default", "common practice")
         return float(added_roof_mass(own, float(len(feet)), foot))

@@ -125,9 +125,9 @@ class Air:
     parked_pa: float
 
 
-@dataclass(frozen=True, slots=True)
-class _Capacities:
-    """Arrays of shape (feet, links): nominal and design strength in pull and along the roof."""
+@dataclass(frozen=True, slots=True, eq=False)
+class Capacities:
+    """Arrays of shape (feet, links): nominal and design strength in pull and along the roof, N."""
 
     pull_nominal: FloatArray
     pull_design: FloatArray
@@ -135,17 +135,15 @@ class _Capacities:
     shear_design: FloatArray
 
 
-def _capacities(chains: tuple[Chain, ...]) -> _Capacities:
-    """Chains of one panel may differ in length: a foot on skin has one link more. What a foot has not cannot
-    fail.
-    """
+def capacities(chains: tuple[Chain, ...]) -> Capacities:
+    """Chains may differ in length: a foot on skin has one link more. What a foot has not cannot fail."""
     most = max(len(c.links) for c in chains)
 
     def of(name: str) -> FloatArray:
         rows = [[getattr(link, name) for link in c.links] for c in chains]
         return np.array([row + [np.inf] * (most - len(row)) for row in rows])
 
-    return _Capacities(of("pull_nominal_n"), of("pull_design_n"), of("shear_nominal_n"), of("shear_design_n"))
+    return Capacities(of("pull_nominal_n"), of("pull_design_n"), of("shear_nominal_n"), of("shear_design_n"))
 
 
 def judge(
@@ -157,12 +155,40 @@ def judge(
     shared: Shared,
     air: Air,
 ) -> PanelVerdict:
-    """Verdict of one panel. Arrays below have the axes (variant, situation, foot, link)."""
-    cap, road, loads = _capacities(chains), shared.road, winds[0]
-    let_go, typical, safe = (_road_speeds(part, air) for part in _limits(road, cap))
-    q = air.pressure_pa
-    pull = road.pull_constant[0] + road.pull_per_pa[0] * q
-    shear = road.along_constant[0] + road.along_per_pa[0] * q
+    """Verdict of one panel on its feet, or on the clamps that hold it."""
+    cap, loads, q = capacities(chains), winds[0], air.pressure_pa
+    verdicts, worst, worst_lost = foot_verdicts(feet, chains, shared.road, cap, air)
+    rated = _rated(loads, above, air)
+    let_go = min(worst.let_go_m_s, rated.let_go_m_s)
+    return PanelVerdict(
+        panel=panel,
+        uplift_n=loads.cautious_m2 * q,
+        uplift_typical_n=loads.typical_m2 * q,
+        drag_n=loads.drag_m2 * q,
+        zone=loads.worst_zone,
+        let_go_m_s=let_go,
+        let_go_typical_m_s=max(min(f.let_go_typical_m_s for f in verdicts), let_go),
+        safe_m_s=min(rated.safe_m_s, *(f.safe_m_s for f in verdicts)),
+        lost_let_go_m_s=min(worst_lost.lost_let_go_m_s, rated.let_go_m_s),
+        lost_safe_m_s=min(rated.safe_m_s, *(f.lost_safe_m_s for f in verdicts)),
+        lost_foot=worst_lost.foot,
+        worst_foot=worst.foot,
+        parked=parked_verdict(feet, shared.parked, cap, air),
+        rated=rated,
+        chains=tuple(dict.fromkeys(chains)),
+        feet=verdicts,
+    )
+
+
+def foot_verdicts(
+    feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], road: Forces, cap: Capacities, air: Air
+) -> tuple[tuple[FootVerdict, ...], FootVerdict, FootVerdict]:
+    """Every foot, the one that goes first, and the one whose loss is worst. Arrays below have the axes
+    (variant, situation, foot, link).
+    """
+    let_go, typical, safe = (road_speeds(part, air) for part in limits(road, cap))
+    pull = road.pull_constant[0] + road.pull_per_pa[0] * air.pressure_pa
+    shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
     used = utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design)
     used_nominal = utilisation(pull[..., None], shear[..., None], cap.pull_nominal, cap.shear_nominal)
     lost = [_when_lost(i, let_go, safe, road) for i in range(len(feet))]
@@ -182,53 +208,39 @@ def judge(
         _foot(feet, different, different.index(chains[i]), i, told, lost[i]) for i in range(len(feet))
     )
     worst = min(verdicts, key=lambda f: (f.let_go_m_s, -f.utilisation))
-    worst_lost = min(verdicts, key=lambda f: f.lost_let_go_m_s)
-    rated = _rated(loads, above, air)
-    return PanelVerdict(
-        panel=panel,
-        uplift_n=loads.cautious_m2 * q,
-        uplift_typical_n=loads.typical_m2 * q,
-        drag_n=loads.drag_m2 * q,
-        zone=loads.worst_zone,
-        let_go_m_s=min(worst.let_go_m_s, rated.let_go_m_s),
-        let_go_typical_m_s=max(
-            min(f.let_go_typical_m_s for f in verdicts), min(worst.let_go_m_s, rated.let_go_m_s)
-        ),
-        safe_m_s=min(rated.safe_m_s, *(f.safe_m_s for f in verdicts)),
-        lost_let_go_m_s=min(worst_lost.lost_let_go_m_s, rated.let_go_m_s),
-        lost_safe_m_s=min(rated.safe_m_s, *(f.lost_safe_m_s for f in verdicts)),
-        lost_foot=worst_lost.foot,
-        worst_foot=worst.foot,
-        parked=_parked(feet, shared.parked, cap, air),
-        rated=rated,
-        chains=different,
-        feet=verdicts,
-    )
+    return verdicts, worst, min(verdicts, key=lambda f: f.lost_let_go_m_s)
 
 
-def _limits(forces: Forces, cap: _Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Pressures at which each link reaches its limit, each of shape (v, s, n, links): cautious without
-    factor, typical without factor, cautious with factor. 0 where the feet that are left hold nothing, a
-    great deal for a foot that is lost.
+def limits(forces: Forces, cap: Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
+    """Pressures in Pa at which each link reaches its limit: cautious without factor (v, s, n, links), typical
+    without factor with all feet there (1, s, n, links), cautious with factor (v, s, n, links).
     """
-    pull = np.stack([forces.pull_per_pa, forces.pull_typical, forces.pull_per_pa])
-    pull_cap = np.stack([cap.pull_nominal, cap.pull_nominal, cap.pull_design])[:, None, None]
-    shear_cap = np.stack([cap.shear_nominal, cap.shear_nominal, cap.shear_design])[:, None, None]
-    pressure = limit_pressure(
-        forces.pull_constant[..., None],
-        pull[..., None],
-        forces.along_constant[..., None],
-        forces.along_per_pa[..., None],
-        pull_cap,
-        shear_cap,
+    every, whole = slice(None), slice(0, 1)
+    return (
+        _limit(forces, forces.pull_per_pa, (cap.pull_nominal, cap.shear_nominal), every),
+        _limit(forces, forces.pull_typical, (cap.pull_nominal, cap.shear_nominal), whole),
+        _limit(forces, forces.pull_per_pa, (cap.pull_design, cap.shear_design), every),
     )
-    pressure = np.where(forces.present[:, None, :, None] > 0, np.minimum(pressure, MOST_PA), MOST_PA)
-    pressure = np.where(forces.stable[:, None, None, None], pressure, 0.0)
-    return pressure[0], pressure[1], pressure[2]
 
 
-def _road_speeds(pressure: FloatArray, air: Air) -> FloatArray:
-    """Road speeds at these pressures; 0 where the limit is reached standing still."""
+def _limit(
+    forces: Forces, pull_per_pa: FloatArray, strength: tuple[FloatArray, FloatArray], of: slice
+) -> FloatArray:
+    """0 where the feet that are left hold nothing, a great deal for a foot that is lost."""
+    pressure = limit_pressure(
+        forces.pull_constant[of, ..., None],
+        pull_per_pa[of, ..., None],
+        forces.along_constant[of, ..., None],
+        forces.along_per_pa[of, ..., None],
+        *strength,
+    )
+    pressure = np.where(forces.present[of, None, :, None] > 0, np.minimum(pressure, MOST_PA), MOST_PA)
+    held: FloatArray = np.where(forces.stable[of, None, None, None], pressure, 0.0)
+    return held
+
+
+def road_speeds(pressure: FloatArray, air: Air) -> FloatArray:
+    """Road speeds in m/s at these pressures in Pa; 0 where the limit is reached standing still."""
     speed: FloatArray = np.asarray(speed_at_pressure(pressure, air.density_kg_m3, air.gust_m_s))
     return np.clip(speed, 0.0, FASTEST_M_S)
 
@@ -236,18 +248,20 @@ def _road_speeds(pressure: FloatArray, air: Air) -> FloatArray:
 def _rated(loads: PanelLoads, above: Above, air: Air) -> RatedVerdict:
     per_pa = loads.cautious_m2 / loads.rect.area_m2
     let_go, safe = (
-        float(_road_speeds(np.array(pressure / per_pa), air))
+        float(road_speeds(np.array(pressure / per_pa), air))
         for pressure in (TEST_FACTOR * above.rated_pa, above.rated_pa)
     )
     return RatedVerdict(per_pa * air.pressure_pa, above.rated_pa, above.rated_known, let_go, safe)
 
 
-def _parked(feet: tuple[FootPlace, ...], parked: Forces, cap: _Capacities, air: Air) -> ParkedVerdict:
+def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities, air: Air) -> ParkedVerdict:
+    """Gusts from the worst side that feet bear while the vehicle stands."""
+
     def gust(pressure: float) -> float:
         told = float(speed_at_pressure(pressure, WIND_DENSITY_KG_M3, 0.0))
         return min(told, FASTEST_M_S)
 
-    let_go, _, safe = _limits(parked, cap)
+    let_go, _, safe = limits(parked, cap)
     situation, foot, _ = np.unravel_index(int(let_go[0].argmin()), let_go[0].shape)
     return ParkedVerdict(
         air.parked_gust_m_s,

@@ -16,7 +16,8 @@ from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
-Landing = Literal["member", "perhaps", "skin", "unknown"]
+Side = Literal["port", "starboard", "front", "rear"]
+Landing = Literal["member", "perhaps", "skin", "unknown", "rail"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -32,7 +33,12 @@ class FootPlace:
     member: int | None
     off_mm: float | None
     landing: Landing
-    on_side: bool
+    side: Side
+
+    @property
+    def on_side(self) -> bool:
+        """At a long side of the vehicle, so that its row of fasteners runs along the bracket's lever."""
+        return self.side in ("port", "starboard")
 
 
 def place_feet(ribs: Members, panel: PlacedPanel, members: tuple[Member, ...]) -> tuple[FootPlace, ...]:
@@ -111,7 +117,7 @@ def _place(
         member=nearest.number if nearest else None,
         off_mm=x - nearest.x_mm if nearest else None,
         landing=landing_of(ribs, panel.hold, x, nearest),
-        on_side=foot.side in ("port", "starboard"),
+        side=foot.side,
     )
 
 
@@ -162,12 +168,11 @@ def move_onto_holes_mm(ribs: Members, panel: PlacedPanel, members: tuple[Member,
     return None
 
 
-def foot_base(panel: PlacedPanel, place: FootPlace) -> Rect:
+def foot_base(hold: Attachment, place: FootPlace) -> Rect:
     """What a foot covers of the roof: its bracket's base, from the frame to the edge of its toe, or its pad
     where that is larger.
     """
-    hold, bracket = panel.hold, panel.hold.bracket
-    side = next(f.side for f in panel.feet if f.id == place.foot)
+    bracket, side = hold.bracket, place.side
     out, along = bracket.lever.mm + bracket.toe.mm, bracket.length.mm
     before = bracket.toe.mm if side in ("port", "front") else bracket.lever.mm
     if hold.pad_mm is not None:

@@ -18,6 +18,6 @@ def panels_wanted(asked: Asked) -> tuple[PlacedPanel, ...] | Missing:
 
 @view(each="panels")
 def feet_wanted(panel: PlacedPanel) -> tuple[Foot, ...] | Missing:
-    return panel.feet or Missing(
-        Question(f"panels.{panel.id}.feet", "layout", f"Give {panel.name} its feet.")
-    )
+    if panel.feet or panel.carrier:
+        return panel.feet
+    return Missing(Question(f"panels.{panel.id}.feet", "layout", f"Give {panel.name} its feet."))

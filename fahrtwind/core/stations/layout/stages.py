@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from shapely.geometry import Polygon
 
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Members, Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import Plan, Roof, SunnyRoof
@@ -37,6 +38,7 @@ from fahrtwind.core.stations.layout.footprint import (
     raised_panel,
     roof_rect,
 )
+from fahrtwind.core.stations.layout.holders import Holder, carrier_feet, holders_of
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
 from fahrtwind.core.stations.structure.members import MemberFit
@@ -70,12 +72,26 @@ def shapes(panel_shapes: tuple[Shape, ...], obstacle_shapes: tuple[Shape, ...]) 
 
 @stage("layout", "Feet", "panels.{id}", each="panels", all="feet_by_panel", otherwise=())
 def own_feet(panel: PlacedPanel, ribs: Members, members: MemberFit) -> tuple[FootPlace, ...]:
-    return place_feet(ribs, panel, members.members)
+    return () if panel.carrier else place_feet(ribs, panel, members.members)
+
+
+@stage("layout", "Feet", "carriers.{id}", each="carriers", all="feet_by_carrier", otherwise=())
+def feet_of_carrier(carrier: Carrier, ribs: Members, members: MemberFit) -> tuple[FootPlace, ...]:
+    return carrier_feet(carrier, ribs, members.members)
 
 
 @stage("layout", "Feet", "panels", otherwise=())
-def feet(feet_by_panel: tuple[tuple[FootPlace, ...], ...]) -> tuple[FootPlace, ...]:
-    return tuple(foot for own in feet_by_panel for foot in own)
+def feet(
+    feet_by_panel: tuple[tuple[FootPlace, ...], ...], feet_by_carrier: tuple[tuple[FootPlace, ...], ...]
+) -> tuple[FootPlace, ...]:
+    return tuple(foot for own in (*feet_by_panel, *feet_by_carrier) for foot in own)
+
+
+@stage("layout", "Who stands on the roof", "panels", otherwise=())
+def holders(
+    panels: tuple[PlacedPanel, ...], carriers: tuple[Carrier, ...], feet: tuple[FootPlace, ...]
+) -> tuple[Holder, ...]:
+    return holders_of(panels, carriers, feet)
 
 
 @stage("layout", "Clear height", "panels.{id}", each="panels", all="clear_heights", place="clear height/{id}")

@@ -9,6 +9,7 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import bead_volume
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.stations.hold.schools import school_of
+from fahrtwind.core.stations.layout.holders import Holder
 
 BEAD_MM = 6.0
 WASTE = 1.25
@@ -45,14 +46,14 @@ def cartridges_for(volume_ml: float) -> int:
     return ceil(volume_ml / CARTRIDGE_ML)
 
 
-def seal_plan(plan: RoofPlan) -> SealPlan:
+def seal_plan(plan: RoofPlan, holders: tuple[Holder, ...]) -> SealPlan:
     """Sealant and butyl for all feet, holes, pads and scars of the plan."""
     under, around = sealants(plan)
     length, butyl = 0.0, 0.0
-    for panel in plan.panels:
-        own = school_of(panel.hold).sealing(panel.hold)
-        length += len(panel.feet) * own.bead_mm
-        butyl += len(panel.feet) * own.butyl_cm2
+    for holder in holders:
+        own = school_of(holder.hold).sealing(holder.hold)
+        length += len(holder.feet) * own.bead_mm
+        butyl += len(holder.feet) * own.butyl_cm2
     with scope("seal"):
         volume = bead_volume(
             given(BEAD_MM, "default", SOURCE),

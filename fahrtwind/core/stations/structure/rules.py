@@ -9,6 +9,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.structure.bays import Spot
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding
@@ -22,8 +23,8 @@ LEAN_DEG = 3.0
 MID_BAY = (0.25, 0.75)
 
 
-def _drilled(panels: tuple[PlacedPanel, ...]) -> set[str]:
-    return {p.id for p in panels if p.hold.school != "tape"}
+def _drilled(holders: tuple[Holder, ...]) -> set[str]:
+    return {h.id for h in holders if h.hold.school != "tape"}
 
 
 @rule(
@@ -34,9 +35,9 @@ def _drilled(panels: tuple[PlacedPanel, ...]) -> set[str]:
     "common practice: confirm before drilling",
 )
 def member_not_read(
-    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, holders: tuple[Holder, ...]
 ) -> Iterator[Found]:
-    drilled = _drilled(panels)
+    drilled = _drilled(holders)
     used = {f.member for f in feet if f.panel in drilled and f.landing in ("member", "perhaps")}
     for member in members.members:
         if member.number in used and member.status == "inferred":
@@ -77,9 +78,9 @@ def spacing_in_doubt(members: MemberFit) -> Iterator[Found]:
     "posterior over all hypotheses, within 15 mm",
 )
 def member_unsure(
-    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, holders: tuple[Holder, ...]
 ) -> Iterator[Found]:
-    drilled = _drilled(panels)
+    drilled = _drilled(holders)
     used = {f.member for f in feet if f.panel in drilled and f.landing in ("member", "perhaps")}
     for member in members.members:
         if member.number in used and member.confidence < SURE_ENOUGH:
@@ -154,12 +155,12 @@ def lines_lean(lines: LinesFinding, units: UnitSystem) -> Iterator[Found]:
 def foot_mid_bay(
     bays: tuple[Spot, ...],
     members: MemberFit,
-    panels: tuple[PlacedPanel, ...],
+    holders: tuple[Holder, ...],
     feet: tuple[FootPlace, ...],
     units: UnitSystem,
 ) -> Iterator[Found]:
     by_number = {b.member_before: b for b in bays}
-    names = {p.id: p.name for p in panels}
+    named = {h.id: h for h in holders}
     for f in feet:
         if f.landing != "skin" or not members.members:
             continue
@@ -177,8 +178,8 @@ def foot_mid_bay(
             and (MID_BAY[0] < share < MID_BAY[1])
         ):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{names[f.panel]}, foot {f.foot}",
+                place=named[f.panel].place(f),
+                where=f"{named[f.panel].name}, foot {f.foot}",
                 why=f"It stands mid-bay on skin that gives "
                 f"{say_length(1000 / (bay.stiffness_n_mm or 1), units)} under 1 kN (225 lbf) and "
                 f"hums from {bay.frequency_hz:.0f} Hz.",
@@ -224,9 +225,9 @@ def members_unknown(members: MemberFit, panels: tuple[PlacedPanel, ...]) -> Iter
 
 @rule("band-too-wide", "caution", "structure", "Member position too uncertain to drill", FIT)
 def band_too_wide(
-    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    feet: tuple[FootPlace, ...], members: MemberFit, units: UnitSystem, holders: tuple[Holder, ...]
 ) -> Iterator[Found]:
-    drilled = _drilled(panels)
+    drilled = _drilled(holders)
     used = {f.member for f in feet if f.panel in drilled}
     for member in members.members:
         if member.number in used and 1.96 * member.sigma_mm > WIDE_BAND_MM:

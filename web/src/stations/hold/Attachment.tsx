@@ -1,4 +1,5 @@
 /** How a panel is held: the school and its parts. */
+import type { ReactNode } from "react";
 import type { Panel } from "../../api/types";
 import { Choice, Field, Group, Tick } from "../../fields/Field";
 import { useDesk, useStoredJob } from "../../job/JobContext";
@@ -13,31 +14,37 @@ const SCHOOLS: readonly (readonly [School, string, string])[] = [
 const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
 const SCREWS = ["#8", "#10", "#12", "#14"].map((s) => [s, s] as const);
 
-export function Attachment({ panel }: { panel: Panel }) {
+type Hold = Panel["hold"];
+
+/** How a panel on feet of its own is held, with the same for all others at hand. */
+export function PanelAttachment({ panel }: { panel: Panel }) {
   const { handle } = useDesk();
   const job = useStoredJob();
-  const hold = panel.hold;
-  const path = `panels.${panel.id}.hold`;
-  const choose = (school: School) => {
-    if (school !== hold.school) handle.change([{ op: "set", path, value: { school } }]);
-  };
+  const others = job.panels.filter((p) => p.id !== panel.id && !p.carrier);
   const toAll = () =>
-    handle.change(
-      job.panels
-        .filter((p) => p.id !== panel.id)
-        .map((p) => ({ op: "set" as const, path: `panels.${p.id}.hold`, value: hold })),
-    );
+    handle.change(others.map((p) => ({ op: "set" as const, path: `panels.${p.id}.hold`, value: panel.hold })));
   return (
-    <Group
-      title="How it holds"
+    <Attachment
+      hold={panel.hold}
+      path={`panels.${panel.id}.hold`}
       aside={
-        job.panels.length > 1 && (
+        others.length > 0 && (
           <button type="button" className="underline text-[13px]" onClick={toAll}>
             hold all panels like this
           </button>
         )
       }
-    >
+    />
+  );
+}
+
+export function Attachment({ hold, path, aside }: { hold: Hold; path: string; aside?: ReactNode }) {
+  const { handle } = useDesk();
+  const choose = (school: School) => {
+    if (school !== hold.school) handle.change([{ op: "set", path, value: { school } }]);
+  };
+  return (
+    <Group title="How it holds" aside={aside}>
       <RadioRow
         label="Attachment school"
         className="grid sm:grid-cols-3 gap-2 pb-2"

@@ -7,14 +7,11 @@ import { footState, landingWords } from "../../roof/names";
 import { force, percent, speed } from "../../ui/format";
 import { StateMark, stateWords } from "../../ui/StateMark";
 
-export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined }) {
+/** The chain of a panel's feet or clamps. */
+export function PanelChain({ panel, foot }: { panel: Panel; foot: string | undefined }) {
   const { select } = useDesk();
-  const feet = useFinding("feet");
   const questions = useFinding("questions");
-  const verdicts = useFinding("verdicts");
-  const spoken = usePartOf((shown) => shown.evaluation.spoken);
-  const units = useUnits();
-  const verdict = verdicts.find((v) => v.panel === panel.id);
+  const verdict = useFinding("verdicts").find((v) => v.panel === panel.id);
   if (!verdict)
     return (
       <Group title="Chain">
@@ -28,26 +25,59 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
         </p>
       </Group>
     );
-  const chosen = verdict.feet.find((f) => f.foot === (foot ?? verdict.worst_foot)) ?? verdict.feet[0];
+  return (
+    <Chain
+      of={panel.carrier ? "clamp" : "foot"}
+      holder={panel.id}
+      feet={verdict.feet}
+      chains={verdict.chains}
+      chosen={foot ?? verdict.worst_foot}
+      choose={(f) => select(`panels.${panel.id}.feet.${f}`)}
+      ends={panel.carrier ? ["panel", "rail"] : ["panel", "vehicle"]}
+    />
+  );
+}
+
+type ChainProps = {
+  of: "foot" | "clamp";
+  holder: string;
+  feet: readonly FootVerdict[];
+  chains: readonly { links: readonly Link[] }[];
+  chosen: string;
+  choose: (foot: string) => void;
+  /** What its ends hold together. */
+  ends: readonly [string, string];
+};
+
+export function Chain({ of, holder, feet, chains, chosen: wanted, choose, ends }: ChainProps) {
+  const places = useFinding("feet");
+  const spoken = usePartOf((shown) => shown.evaluation.spoken);
+  const units = useUnits();
+  const chosen = feet.find((f) => f.foot === wanted) ?? feet[0];
   if (!chosen) return null;
-  const place = feet.find((f) => f.panel === panel.id && f.foot === chosen.foot);
-  const key = `hold/${panel.id}/${chosen.foot}`;
+  const place = places.find((f) => f.panel === holder && f.foot === chosen.foot);
+  const key = `hold/${holder}/${chosen.foot}`;
   const refused = new Set(spoken.refused_feet);
   const stateOf = (f: FootVerdict) => footState(f, refused.has(`${f.panel}.${f.foot}`));
+  const told = (where: string, title: string, words: string) => (
+    <Worked place={`${key}/${where}`} title={title}>
+      {words}
+    </Worked>
+  );
   return (
     <Group
-      title={`Chain of foot ${chosen.foot}`}
+      title={`Chain of ${of} ${chosen.foot}`}
       aside={
-        <span className="flex gap-1" role="group" aria-label="Foot">
-          {verdict.feet.map((f) => (
+        <span className="flex flex-wrap gap-1" role="group" aria-label={of === "foot" ? "Foot" : "Clamp"}>
+          {feet.map((f) => (
             <button
               key={f.foot}
               type="button"
               className="act !h-7 !px-1.5"
               data-on={f.foot === chosen.foot}
               aria-pressed={f.foot === chosen.foot}
-              aria-label={`foot ${f.foot}, ${stateWords(stateOf(f))}`}
-              onClick={() => select(`panels.${panel.id}.feet.${f.foot}`)}
+              aria-label={`${of} ${f.foot}, ${stateWords(stateOf(f))}`}
+              onClick={() => choose(f.foot)}
             >
               <span className="bg-paper text-ink rounded-full leading-none">
                 <StateMark state={stateOf(f)} />
@@ -59,25 +89,17 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
       }
     >
       <p>
-        <span className="font-semibold">{stateWords(stateOf(chosen))}</span>, {place ? landingWords(place, units) : ""}.
-        Worst case {chosen.case}: pull{" "}
-        <Worked place={`${key}/force`} title="force on the foot">
-          {force(chosen.pull_n, units)}
-        </Worked>
-        , along {force(chosen.shear_n, units)}. Lets go at{" "}
-        <Worked place={`${key}/let-go speed`} title="let-go speed of the foot">
-          {speed(chosen.let_go_m_s, units)}
-        </Worked>
-        , safe to{" "}
-        <Worked place={`${key}/safe speed`} title="safe speed of the foot">
-          {speed(chosen.safe_m_s, units)}
-        </Worked>
-        . {lostWords(chosen, (v) => speed(v, units))}
+        <span className="font-semibold">{stateWords(stateOf(chosen))}</span>
+        {place ? `, ${landingWords(place, units)}` : ""}. Worst case {chosen.case}: pull{" "}
+        {told("force", `force on the ${of}`, force(chosen.pull_n, units))}, along {force(chosen.shear_n, units)}. Lets
+        go at {told("let-go speed", `let-go speed of the ${of}`, speed(chosen.let_go_m_s, units))}, safe to{" "}
+        {told("safe speed", `safe speed of the ${of}`, speed(chosen.safe_m_s, units))}.{" "}
+        {lostWords(chosen, (v) => speed(v, units))}
       </p>
       <ol className="flex items-start py-2 overflow-x-auto" aria-label="Links of the chain">
-        <LinkEnd words="panel" />
+        <LinkEnd words={ends[0]} />
         {chosen.links.map((used, i) => {
-          const link = verdict.chains[chosen.chain]?.links[i];
+          const link = chains[chosen.chain]?.links[i];
           return (
             link && (
               <LinkView
@@ -90,7 +112,7 @@ export function Chain({ panel, foot }: { panel: Panel; foot: string | undefined 
             )
           );
         })}
-        <LinkEnd words="vehicle" />
+        <LinkEnd words={ends[1]} />
       </ol>
     </Group>
   );

@@ -16,14 +16,16 @@ export function FootShapes({ scale }: LayerProps) {
   const panels = new Map(job.panels.map((p) => [p.id, p]));
   const members = new Map(evaluation.findings.members.members.map((m) => [m.number, m.x_mm]));
   const verdicts = new Map(
-    evaluation.findings.verdicts.flatMap((v) => v.feet).map((f) => [`${f.panel}.${f.foot}`, f] as const),
+    [...evaluation.findings.verdicts, ...evaluation.findings.carriers]
+      .flatMap((v) => v.feet)
+      .map((f) => [`${f.panel}.${f.foot}`, f] as const),
   );
   const refused = new Set(evaluation.spoken.refused_feet);
 
   const keys = (event: KeyboardEvent, panel: Panel, place: FootPlace) => {
     const path = `panels.${panel.id}.feet.${place.foot}`;
     const step = isRoaming() ? null : nudge(event.key, event.shiftKey, units);
-    const along = step ? (place.on_side ? step.dx : step.dy) : 0;
+    const along = step ? (place.side === "port" || place.side === "starboard" ? step.dx : step.dy) : 0;
     if (along)
       handle.change([
         {
@@ -44,17 +46,18 @@ export function FootShapes({ scale }: LayerProps) {
     <g>
       {evaluation.findings.feet.map((place) => {
         const panel = panels.get(place.panel);
-        if (!panel) return null;
+        const carrier = job.carriers.find((c) => c.id === place.panel);
+        if (!panel && !carrier) return null;
         const verdict = verdicts.get(`${place.panel}.${place.foot}`);
-        const path = `panels.${place.panel}.feet.${place.foot}`;
+        const path = carrier ? `carriers.${carrier.id}` : `panels.${place.panel}.feet.${place.foot}`;
         const active = selection === path;
         const target = place.member ? members.get(place.member) : undefined;
         const tail = target !== undefined && place.landing !== "member" ? scale.size(target - place.x_mm) : 0;
         const state = footState(verdict, refused.has(`${place.panel}.${place.foot}`));
-        const name = footName(panel, place, state, units);
+        const name = footName((panel ?? carrier)?.name ?? "", place, state, units);
         return (
           <g
-            key={path}
+            key={`${place.panel}.${place.foot}`}
             role="button"
             tabIndex={-1}
             aria-label={name}
@@ -64,7 +67,7 @@ export function FootShapes({ scale }: LayerProps) {
             transform={`translate(${scale.x(place.x_mm)} ${scale.y(place.y_mm)})`}
             className="outline-none group cursor-pointer"
             onClick={() => go("hold", path)}
-            onKeyDown={(event) => keys(event, panel, place)}
+            onKeyDown={(event) => (panel ? keys(event, panel, place) : event.key === "Enter" && go("hold", path))}
           >
             <title>{name}</title>
             {tail !== 0 && (

@@ -13,9 +13,11 @@ import { footState } from "../../roof/names";
 import { speed } from "../../ui/format";
 import { type FootState, StateMark } from "../../ui/StateMark";
 import { Assumptions } from "./Assumptions";
-import { Attachment } from "./Attachment";
-import { Chain } from "./Chain";
+import { PanelAttachment } from "./Attachment";
+import { CarrierChoice } from "./CarrierChoice";
+import { PanelChain } from "./Chain";
 import { PanelItself } from "./PanelItself";
+import { RailsPart } from "./RailsPart";
 import { Unjudged } from "./Unjudged";
 
 export function HoldStation() {
@@ -24,20 +26,31 @@ export function HoldStation() {
   const plan = useFinding("plan");
   const worst = plan;
   const foot = selectedFoot(selection);
+  const named = selectedCarrier(selection) ?? worst?.worst_panel;
   const panelId = selectedPanel(selection) ?? worst?.worst_panel ?? job.panels[0]?.id;
-  const panel = job.panels.find((p) => p.id === panelId);
+  const panel =
+    job.panels.find((p) => p.id === panelId) ?? job.panels.find((p) => p.carrier === named) ?? job.panels[0];
   if (!panel) return <p>Place a panel first, under Layout. Then choose here how it holds.</p>;
+  const carrier = job.carriers.find((c) => c.id === panel.carrier);
   const footId = foot?.panel === panel.id ? foot.foot : undefined;
   return (
     <>
       <PanelTabs panels={job.panels} current={panel.id} />
-      <Chain key={panel.id} panel={panel} foot={footId} />
-      <Attachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />
+      <CarrierChoice panel={panel} />
+      {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
+      <PanelChain key={panel.id} panel={panel} foot={footId} />
+      {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
       <PanelItself key={`${panel.id} itself`} panel={panel} />
       <Unjudged />
       <Assumptions />
     </>
   );
+}
+
+/** The carrier that something led to, a snag or a click on its rail. */
+function selectedCarrier(selection: string | null): string | undefined {
+  const words = selection?.split(".") ?? [];
+  return words[0] === "carriers" ? words[1] : undefined;
 }
 
 const WORST_FIRST: readonly FootState[] = ["lets go", "refused", "thin", "holds"];
@@ -53,8 +66,16 @@ function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
       <div className="flex flex-wrap gap-1.5">
         {panels.map((panel) => {
           const verdict = verdicts.get(panel.id);
-          const states = verdict?.feet.map((f) => footState(f, refused.has(`${f.panel}.${f.foot}`))) ?? [];
-          const struck = [...refused].some((foot) => foot.startsWith(`${panel.id}.`));
+          const below = evaluation.findings.carriers.find((c) => c.carrier === panel.carrier);
+          const held = [...(verdict?.feet ?? []), ...(below?.feet ?? [])];
+          const states = held.map((f) => footState(f, refused.has(`${f.panel}.${f.foot}`)));
+          const struck = [...refused].some(
+            (foot) => foot.startsWith(`${panel.id}.`) || (below && foot.startsWith(`${below.carrier}.`)),
+          );
+          const safe = Math.min(
+            verdict?.safe_m_s ?? Number.POSITIVE_INFINITY,
+            below?.safe_m_s ?? Number.POSITIVE_INFINITY,
+          );
           const worst = WORST_FIRST.find((state) => states.includes(state)) ?? (struck ? "refused" : "unknown");
           return (
             <button
@@ -71,7 +92,7 @@ function PanelTabs({ panels, current }: { panels: Panel[]; current: string }) {
               {panel.name}
               {(verdict || struck) && (
                 <span className="font-medium text-[13px]">
-                  {verdict && !struck ? `safe ${speed(verdict.safe_m_s, units)}` : "stop"}
+                  {verdict && !struck ? `safe ${speed(safe, units)}` : "stop"}
                 </span>
               )}
             </button>

@@ -6,12 +6,13 @@ from math import ceil
 
 from fahrtwind.core.formulas.brackets import even_share, prying, row_share
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.job.panel import PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import Screws, ThroughBolts
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.hold.links import SEAL_LAYER_MM, chosen, skin_mm
 from fahrtwind.core.stations.hold.schools.school import Mark, Sealing, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
 
 ROW_DIAMETERS = 3.0
@@ -74,7 +75,7 @@ def depth_stop_mm(plan: RoofPlan, hold: Drilled, place: FootPlace) -> float:
 def holes(
     first: int,
     plan: RoofPlan,
-    panel: PlacedPanel,
+    holder: Holder,
     place: FootPlace,
     *,
     drills: tuple[float, float | None],
@@ -84,7 +85,7 @@ def holes(
     """The marks of one foot. ``drills``: pilot and final size, mm; ``what``: the fastener in words without
     its length.
     """
-    hold = panel.hold
+    hold = holder.hold
     if hold.school == "tape":
         return []
     name, kind = what.split(" ", 1)

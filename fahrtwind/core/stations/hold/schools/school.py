@@ -7,11 +7,12 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.panel import Attachment
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.hold.links import Above, Bay, Chain
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 
 
 @dataclass(frozen=True, slots=True)
@@ -96,7 +97,7 @@ class School:
     drilled: bool
     usual: Callable[[UnitSystem], Attachment]
     chain: Callable[[Any, Ground], Chain]
-    marks: Callable[[int, RoofPlan, PlacedPanel, FootPlace, str], list[Mark]]
+    marks: Callable[[int, RoofPlan, Holder, FootPlace, str], list[Mark]]
     needs: Callable[[Any, int, UnitSystem], Iterator[Needed]]
     sealing: Callable[[Any], Sealing]
     tasks: Callable[[RoofPlan, int, str], list[Task]]

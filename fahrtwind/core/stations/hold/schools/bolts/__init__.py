@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import Attachment, PlacedPanel, ThroughBolts
+from fahrtwind.core.job.panel import Attachment, ThroughBolts
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_size
@@ -15,6 +15,7 @@ from fahrtwind.core.stations.hold.schools.bolts.chain import chain
 from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School
 from fahrtwind.core.stations.hold.schools.usual import inch_bracket
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
 
 PILOT_MM = 3.0
@@ -29,12 +30,12 @@ def usual(units: UnitSystem) -> Attachment:
     return ThroughBolts.model_validate(inch)
 
 
-def marks(first: int, plan: RoofPlan, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
-    if not isinstance(panel.hold, ThroughBolts):
+def marks(first: int, plan: RoofPlan, holder: Holder, place: FootPlace, sealant: str) -> list[Mark]:
+    if not isinstance(holder.hold, ThroughBolts):
         return []
-    bolt = panel.hold.bolt
+    bolt = holder.hold.bolt
     drills = (PILOT_MM, BOLTS[bolt].clearance_mm)
-    return drilled.holes(first, plan, panel, place, drills=drills, what=f"{bolt} bolt", sealant=sealant)
+    return drilled.holes(first, plan, holder, place, drills=drills, what=f"{bolt} bolt", sealant=sealant)
 
 
 def needs(hold: ThroughBolts, feet: int, units: UnitSystem) -> Iterator[Needed]:

@@ -4,20 +4,16 @@ from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.survey.access import open_from_inside
 
 PRACTICE = "common practice, no source"
-
-
-def _panels(panels: tuple[PlacedPanel, ...]) -> dict[str, PlacedPanel]:
-    return {p.id: p for p in panels}
 
 
 @rule(
@@ -29,24 +25,24 @@ def _panels(panels: tuple[PlacedPanel, ...]) -> dict[str, PlacedPanel]:
 )
 def bolt_too_short(
     feet: tuple[FootPlace, ...],
-    panels: tuple[PlacedPanel, ...],
+    holders: tuple[Holder, ...],
     vehicle: Vehicle,
     ribs: Members,
     units: UnitSystem,
 ) -> Iterator[Found]:
     on_member = {f.panel for f in feet if f.landing == "member"}
-    for panel in panels:
-        if panel.hold.school == "bolts" and panel.feet:
-            need = bolt_length_needed_mm(vehicle, ribs, panel.hold, panel.id in on_member)
-            if panel.hold.length.mm < need:
+    for holder in holders:
+        if holder.hold.school == "bolts" and holder.feet:
+            need = bolt_length_needed_mm(vehicle, ribs, holder.hold, holder.id in on_member)
+            if holder.hold.length.mm < need:
                 yield Found(
-                    place=f"panels.{panel.id}.hold.length",
-                    where=panel.name,
-                    why=f"{say_length(panel.hold.length.mm, units)} bolts; foot, roof, washer and "
+                    place=f"{holder.path}.hold.length",
+                    where=holder.name,
+                    why=f"{say_length(holder.hold.length.mm, units)} bolts; foot, roof, washer and "
                     f"nut need {say_length(need, units)}.",
                     remedy="Take longer bolts.",
                     quantity="length",
-                    value=panel.hold.length.mm,
+                    value=holder.hold.length.mm,
                     limit=need,
                     unit="mm",
                 )
@@ -60,15 +56,15 @@ def bolt_too_short(
     "geometry: no hand and no spanner reaches it",
 )
 def nut_in_closed_rib(
-    ribs: Members, panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...]
+    ribs: Members, holders: tuple[Holder, ...], feet: tuple[FootPlace, ...]
 ) -> Iterator[Found]:
     if ribs.kind not in ("steel_hat", "aluminium_box"):
         return
-    named = {p.id: p for p in panels}
+    named = {h.id: h for h in holders}
     for f in feet:
         if named[f.panel].hold.school == "bolts" and f.landing in ("member", "perhaps"):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
+                place=named[f.panel].place(f),
                 where=f"{named[f.panel].name}, foot {f.foot}",
                 why=f"Member {f.member} is closed: the nut would be inside it.",
                 remedy="Use screws into the member, or move the foot beside it and bolt through the skin.",
@@ -77,10 +73,10 @@ def nut_in_closed_rib(
 
 @rule("bolts-need-access", "stop", "hold", "No access for nuts", PRACTICE)
 def bolts_need_access(
-    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
+    holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
 ) -> Iterator[Found]:
     yield from _nuts(
-        panels,
+        holders,
         feet,
         vehicle,
         survey_notes,
@@ -92,10 +88,10 @@ def bolts_need_access(
 
 @rule("nut-access-unknown", "caution", "hold", "Not known whether nuts can be reached", PRACTICE)
 def nut_access_unknown(
-    panels: tuple[PlacedPanel, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
+    holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
 ) -> Iterator[Found]:
     yield from _nuts(
-        panels,
+        holders,
         feet,
         vehicle,
         survey_notes,
@@ -106,7 +102,7 @@ def nut_access_unknown(
 
 
 def _nuts(
-    panels: tuple[PlacedPanel, ...],
+    holders: tuple[Holder, ...],
     feet: tuple[FootPlace, ...],
     vehicle: Vehicle,
     survey_notes: Survey,
@@ -114,14 +110,14 @@ def _nuts(
     why: str,
     remedy: str,
 ) -> Iterator[Found]:
-    named = {p.id: p for p in panels}
+    named = {h.id: h for h in holders}
     for f in feet:
         if (
             named[f.panel].hold.school == "bolts"
             and open_from_inside(vehicle, survey_notes, f.x_mm) is opened
         ):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
+                place=named[f.panel].place(f),
                 where=f"{named[f.panel].name}, foot {f.foot}",
                 why=why,
                 remedy=remedy,
@@ -130,15 +126,15 @@ def _nuts(
 
 @rule("foot-off-member", "caution", "hold", "Foot off the member", "common practice: feet go into structure")
 def foot_off_member(
-    feet: tuple[FootPlace, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    feet: tuple[FootPlace, ...], units: UnitSystem, holders: tuple[Holder, ...]
 ) -> Iterator[Found]:
-    named = _panels(panels)
+    named = {h.id: h for h in holders}
     for f in feet:
-        panel = named[f.panel]
-        if panel.hold.school == "bolts" and f.landing in ("skin", "perhaps") and (f.off_mm is not None):
+        holder = named[f.panel]
+        if holder.hold.school == "bolts" and f.landing in ("skin", "perhaps") and (f.off_mm is not None):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{panel.name}, foot {f.foot}",
+                place=named[f.panel].place(f),
+                where=f"{holder.name}, foot {f.foot}",
                 why=f"{say_length(abs(f.off_mm), units)} off member {f.member}: it holds in the "
                 f"skin only, which flexes and drums.",
                 remedy="Move the panel or the foot along, or bridge two members with a rail.",

@@ -4,13 +4,14 @@ from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import PlacedPanel, Screws
+from fahrtwind.core.job.panel import Screws
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.hold.links import skin_mm
 from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.tables.fasteners import SCREWS
 
@@ -21,23 +22,19 @@ PENETRATION = "EN 1995-1-1, 8.7.2(3), from memory: six diameters of thread; belo
 FAST_M_S = 14.0
 
 
-def _panels(panels: tuple[PlacedPanel, ...]) -> dict[str, PlacedPanel]:
-    return {p.id: p for p in panels}
-
-
 @rule("through-the-ceiling", "stop", "roof-day", "Fastener goes deeper than skin and member", "geometry")
 def through_the_ceiling(
-    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+    ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
     if ribs.depth is None:
         return
     room = skin_mm(vehicle) + ribs.depth.mm
-    for panel in panels:
-        if panel.hold.school == "screws" and panel.feet and (reach_below_roof_mm(panel.hold) > room):
-            reach = reach_below_roof_mm(panel.hold)
+    for holder in holders:
+        if holder.hold.school == "screws" and holder.feet and (reach_below_roof_mm(holder.hold) > room):
+            reach = reach_below_roof_mm(holder.hold)
             yield Found(
-                place=f"panels.{panel.id}.hold.length",
-                where=panel.name,
+                place=f"{holder.path}.hold.length",
+                where=holder.name,
                 why=f"Its screws end {say_length(reach, units)} below the roof; skin and member are "
                 f"{say_length(room, units)} deep. The ceiling is next.",
                 remedy="Take shorter screws and set the depth stop.",
@@ -56,16 +53,16 @@ def through_the_ceiling(
     "AISI S100 J4: full thread through the sheet; 3 mm beyond: common practice",
 )
 def screw_too_short(
-    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+    ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
     wall = ribs.wall.mm if ribs.wall and ribs.kind != "wood_truss" else 0.0
     need = skin_mm(vehicle) + wall + 3.0
-    for panel in panels:
-        if panel.hold.school == "screws" and panel.feet and (reach_below_roof_mm(panel.hold) < need):
-            reach = reach_below_roof_mm(panel.hold)
+    for holder in holders:
+        if holder.hold.school == "screws" and holder.feet and (reach_below_roof_mm(holder.hold) < need):
+            reach = reach_below_roof_mm(holder.hold)
             yield Found(
-                place=f"panels.{panel.id}.hold.length",
-                where=panel.name,
+                place=f"{holder.path}.hold.length",
+                where=holder.name,
                 why=f"Its screws reach {say_length(max(reach, 0.0), units)} below the roof, "
                 f"{say_length(need, units)} is needed.",
                 remedy="Take longer screws.",
@@ -77,24 +74,24 @@ def screw_too_short(
 
 
 def _shallow(
-    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], low: float, high: float
-) -> Iterator[tuple[PlacedPanel, float, float]]:
+    ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], low: float, high: float
+) -> Iterator[tuple[Holder, float, float]]:
     """Panels whose screws have so many diameters of thread in a truss: with thread and diameter, mm."""
     if ribs.kind != "wood_truss":
         return
-    for panel in panels:
-        if isinstance(panel.hold, Screws) and panel.feet:
-            hold, diameter = panel.hold, SCREWS[panel.hold.screw].wood_mm
+    for holder in holders:
+        if isinstance(holder.hold, Screws) and holder.feet:
+            hold, diameter = holder.hold, SCREWS[holder.hold.screw].wood_mm
             depth = ribs.depth.mm if ribs.depth else float("inf")
             thread = min(reach_below_roof_mm(hold) - skin_mm(vehicle), 2 / 3 * hold.length.mm, depth)
             if low * diameter <= max(thread, 0.0) < high * diameter:
-                yield panel, max(thread, 0.0), diameter
+                yield holder, max(thread, 0.0), diameter
 
 
-def _shallow_found(panel: PlacedPanel, thread: float, diameter: float, units: UnitSystem) -> Found:
+def _shallow_found(holder: Holder, thread: float, diameter: float, units: UnitSystem) -> Found:
     return Found(
-        place=f"panels.{panel.id}.hold.length",
-        where=panel.name,
+        place=f"{holder.path}.hold.length",
+        where=holder.name,
         why=f"{say_length(thread, units)} of thread sit in the truss, {thread / diameter:.1f} diameters; six "
         f"are wanted, four the least.",
         remedy="Take longer screws; the thread is about two thirds of the screw.",
@@ -107,22 +104,22 @@ def _shallow_found(panel: PlacedPanel, thread: float, diameter: float, units: Un
 
 @rule("thread-too-short", "stop", "hold", "Screw hardly in the truss", PENETRATION)
 def thread_too_short(
-    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+    ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
-    for panel, thread, diameter in _shallow(ribs, vehicle, panels, 0.0, LEAST_DIAMETERS):
-        yield _shallow_found(panel, thread, diameter, units)
+    for holder, thread, diameter in _shallow(ribs, vehicle, holders, 0.0, LEAST_DIAMETERS):
+        yield _shallow_found(holder, thread, diameter, units)
 
 
 @rule("thread-short", "caution", "hold", "Screw not deep in the truss", PENETRATION)
 def thread_short(
-    ribs: Members, vehicle: Vehicle, panels: tuple[PlacedPanel, ...], units: UnitSystem
+    ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
-    for panel, thread, diameter in _shallow(ribs, vehicle, panels, LEAST_DIAMETERS, FULL_DIAMETERS):
-        yield _shallow_found(panel, thread, diameter, units)
+    for holder, thread, diameter in _shallow(ribs, vehicle, holders, LEAST_DIAMETERS, FULL_DIAMETERS):
+        yield _shallow_found(holder, thread, diameter, units)
 
 
 def _missing_words(
-    units: UnitSystem, members: MemberFit, ribs: Members, panels: tuple[PlacedPanel, ...], foot: FootPlace
+    units: UnitSystem, members: MemberFit, ribs: Members, holders: tuple[Holder, ...], foot: FootPlace
 ) -> str:
     """Why a foot may miss its member: it stands off it, or the member's place is not known closely enough."""
     off = f"{say_length(abs(foot.off_mm or 0.0), units)} off member {foot.member}"
@@ -134,7 +131,7 @@ def _missing_words(
             f"Member {member.number} is only {say_share(member.confidence)} sure to be there: "
             f"its screws perhaps miss it"
         )
-    room = member_margin_mm(ribs, _panels(panels)[foot.panel].hold)
+    room = member_margin_mm(ribs, next(h for h in holders if h.id == foot.panel).hold)
     known = 1.96 * member.sigma_mm
     if abs(foot.off_mm or 0.0) < room:
         return (
@@ -155,25 +152,25 @@ def _missing_words(
 def screws_in_skin(
     vehicle: Vehicle,
     feet: tuple[FootPlace, ...],
-    panels: tuple[PlacedPanel, ...],
+    holders: tuple[Holder, ...],
     units: UnitSystem,
     members: MemberFit,
     ribs: Members,
 ) -> Iterator[Found]:
-    named = _panels(panels)
+    named = {h.id: h for h in holders}
     fast = vehicle.top_speed is None or vehicle.top_speed.m_s > FAST_M_S
     for f in feet:
-        panel = named[f.panel]
+        holder = named[f.panel]
         if (
-            panel.hold.school == "screws"
+            holder.hold.school == "screws"
             and f.landing in ("skin", "perhaps")
             and fast
             and (f.off_mm is not None)
         ):
             yield Found(
-                place=f"panels.{f.panel}.feet.{f.foot}",
-                where=f"{panel.name}, foot {f.foot}",
-                why=f"{_missing_words(units, members, ribs, panels, f)}, and plain screws in bare "
+                place=named[f.panel].place(f),
+                where=f"{holder.name}, foot {f.foot}",
+                why=f"{_missing_words(units, members, ribs, holders, f)}, and plain screws in bare "
                 f"skin work loose on the road.",
                 remedy="Move the panel or foot to the member, confirm the member, or use "
                 "through-bolts with large washers.",
@@ -192,9 +189,9 @@ def screws_in_skin(
     "NDS 2018, 12.1.5: screws need thread in sound wood; 2.5 diameters: common practice",
 )
 def ply_too_thin(
-    vehicle: Vehicle, feet: tuple[FootPlace, ...], units: UnitSystem, panels: tuple[PlacedPanel, ...]
+    vehicle: Vehicle, feet: tuple[FootPlace, ...], units: UnitSystem, holders: tuple[Holder, ...]
 ) -> Iterator[Found]:
-    named = _panels(panels)
+    named = {h.id: h for h in holders}
     if vehicle.skin != "membrane" or vehicle.ply_thickness is None:
         return
     for f in feet:
@@ -203,7 +200,7 @@ def ply_too_thin(
             need = PLY_DIAMETERS * SCREWS[hold.screw].diameter_mm
             if skin_mm(vehicle) < need:
                 yield Found(
-                    place=f"panels.{f.panel}.feet.{f.foot}",
+                    place=named[f.panel].place(f),
                     where=f"{named[f.panel].name}, foot {f.foot}",
                     why=f"{say_length(skin_mm(vehicle), units)} of ply hardly holds a {hold.screw} screw.",
                     remedy="Screw into the truss, or through-bolt with a backing plate.",

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 
-from fahrtwind.core.job.panel import Attachment, FoamTape, PlacedPanel
+from fahrtwind.core.job.panel import Attachment, FoamTape
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_size, say_temperature
@@ -12,6 +12,7 @@ from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Se
 from fahrtwind.core.stations.hold.schools.tape.chain import chain
 from fahrtwind.core.stations.hold.schools.usual import inch_bracket
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.feet import TAPE_BEST_DEG_C
 
 USUAL_DWELL_H = 72.0
@@ -25,8 +26,8 @@ def usual(units: UnitSystem) -> Attachment:
     return FoamTape.model_validate(inch)
 
 
-def marks(first: int, plan: RoofPlan, panel: PlacedPanel, place: FootPlace, sealant: str) -> list[Mark]:
-    hold = panel.hold
+def marks(first: int, plan: RoofPlan, holder: Holder, place: FootPlace, sealant: str) -> list[Mark]:
+    hold = holder.hold
     if not isinstance(hold, FoamTape):
         return []
     sides = (hold.pad_length.mm, hold.pad_width.mm)
@@ -66,7 +67,8 @@ def sealing(hold: FoamTape) -> Sealing:
 
 def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
     """From the abraded paint to the driven roof; waits are hours of dwell."""
-    dwell = max((p.hold.dwell_h for p in plan.panels if p.hold.school == "tape"), default=USUAL_DWELL_H)
+    held = [*(p.hold for p in plan.panels), *(c.hold for c in plan.carriers)]
+    dwell = max((hold.dwell_h for hold in held if hold.school == "tape"), default=USUAL_DWELL_H)
     low, high = (say_temperature(bound, plan.units) for bound in TAPE_BEST_DEG_C)
     return [
         Task(

@@ -1,0 +1,120 @@
+"""Calculations about beams that hold: a rail on its feet, a framed panel beside its feet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated
+
+import numpy as np
+from pydantic import Field
+
+from fahrtwind.calc.register import CalcInput, calculation
+from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
+from fahrtwind.core.stations.hold.side_frame import Pressed, beam_pulls, side_loads
+from fahrtwind.core.stations.layout.footprint import Rect
+
+Place = Annotated[float, Field(ge=-30_000, le=30_000)]
+Stiffness = Annotated[float, Field(gt=0, le=1e7)]
+
+
+class SupportInput(CalcInput):
+    at_mm: Place
+    stiffness_n_mm: Stiffness = 2000.0
+
+
+class LoadInput(CalcInput):
+    at_mm: Place
+    pull_n: Annotated[float, Field(ge=-1e6, le=1e6)]
+
+
+class RailInput(CalcInput):
+    """Clamps pull up on a rail of bending stiffness EI; its feet are springs."""
+
+    feet: Annotated[tuple[SupportInput, ...], Field(min_length=2, max_length=40)]
+    clamps: Annotated[tuple[LoadInput, ...], Field(min_length=1, max_length=80)]
+    ei_n_mm2: Annotated[float, Field(ge=1e6, le=1e13)]
+
+
+@dataclass(frozen=True, slots=True)
+class RailLost:
+    """Pulls in N with one foot lost; ``stands`` is False where the feet that are left hold no rail."""
+
+    lost: int
+    stands: bool
+    pull_n: tuple[float, ...]
+    moment_n_mm: float
+
+
+@dataclass(frozen=True, slots=True)
+class RailResult:
+    """Pull on each foot, N; bending at each place along the rail, N·mm, and the most of it."""
+
+    pull_n: tuple[float, ...]
+    places_mm: tuple[float, ...]
+    moments_n_mm: tuple[float, ...]
+    moment_n_mm: float
+    lost: tuple[RailLost, ...]
+
+
+@calculation("rail.share")
+def rail(given: RailInput) -> RailResult:
+    """How a rail shares the pulls of its clamps among its feet and bends, also with each foot lost."""
+    profile = Profile(given.ei_n_mm2, 1.0, 1.0, 0.0, "")
+    feet = np.array([f.at_mm for f in given.feet])
+    springs = np.array([f.stiffness_n_mm for f in given.feet])
+    shared = share_rail(profile, feet, springs, np.array([c.at_mm for c in given.clamps]))
+    load = np.array([c.pull_n for c in given.clamps])
+    pulls, moments = load @ shared.pulls, load @ shared.moments
+    lost = []
+    for i in range(len(feet)):
+        stands = bool(np.isfinite(pulls[i + 1]).all())
+        own = pulls[i + 1] if stands else np.zeros(len(feet))
+        most = float(np.abs(moments[i + 1]).max()) if stands else 0.0
+        lost.append(RailLost(i, stands, tuple(own.tolist()), most))
+    told = moments[0].tolist()
+    most = max(abs(m) for m in told)
+    return RailResult(
+        tuple(pulls[0].tolist()), tuple(shared.places_mm.tolist()), tuple(told), most, tuple(lost)
+    )
+
+
+class StripInput(CalcInput):
+    """A stretch along a panel with its net uplift, Pa."""
+
+    from_mm: Annotated[float, Field(ge=0, le=3000)]
+    to_mm: Annotated[float, Field(ge=0, le=3000)]
+    pressure_pa: Annotated[float, Field(ge=-20_000, le=20_000)]
+
+
+class SideInput(CalcInput):
+    """A framed panel on feet along its two sides, the same on both, under uplift in strips along it."""
+
+    length_mm: Annotated[float, Field(ge=100, le=3000)]
+    width_mm: Annotated[float, Field(ge=100, le=2000)]
+    feet: Annotated[tuple[SupportInput, ...], Field(min_length=2, max_length=8)]
+    strips: Annotated[tuple[StripInput, ...], Field(min_length=1, max_length=12)]
+
+
+@dataclass(frozen=True, slots=True)
+class SideResult:
+    """Pull on each foot of one side, N: by the glass at 45°, evenly, and the larger of both."""
+
+    at_45_n: tuple[float, ...]
+    evenly_n: tuple[float, ...]
+    most_n: tuple[float, ...]
+
+
+@calculation("frame.share")
+def frame(given: SideInput) -> SideResult:
+    """How the side of a panel's frame, a beam on its feet, shares the uplift that the glass hands to it."""
+    whole = Rect(0.0, 0.0, given.length_mm, given.width_mm)
+    parts = tuple(
+        Pressed(Rect(s.from_mm, 0.0, s.to_mm - s.from_mm, given.width_mm), np.array([s.pressure_pa]))
+        for s in given.strips
+        if s.to_mm > s.from_mm
+    )
+    at, slanted, evenly = side_loads(whole, "port", parts, corners=True)
+    feet = np.array([f.at_mm for f in given.feet])
+    springs = np.array([f.stiffness_n_mm for f in given.feet])
+    one, other = (beam_pulls(feet, springs, at, loads)[0, 0].tolist() for loads in (slanted, evenly))
+    return SideResult(tuple(one), tuple(other), tuple(max(a, b) for a, b in zip(one, other, strict=True)))

@@ -1,0 +1,120 @@
+"""Sections of bars and rails, and what bends them."""
+
+from typing import Annotated
+
+from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
+
+STRENGTH = Source("Section properties (strength of materials)")
+HeightArg = Annotated[Number, Arg("h", "mm", "height", 3, 150)]
+WidthArg = Annotated[Number, Arg("b", "mm", "width", 3, 150)]
+WallArg = Annotated[Number, Arg("t", "mm", "wall", 0.3, 12)]
+DiameterArg = Annotated[Number, Arg("D", "mm", "diameter", 5, 150)]
+
+
+@formula(
+    title="second moment of a rectangular tube",
+    symbol="I",
+    expression="I = (b·h³ − (b − 2·t)·(h − 2·t)³) / 12",
+    unit="mm⁴",
+    source=STRENGTH,
+)
+def tube_inertia(height_mm: HeightArg, width_mm: WidthArg, wall_mm: WallArg) -> Number:
+    inner = max(width_mm - 2 * wall_mm, 0.0) * max(height_mm - 2 * wall_mm, 0.0) ** 3
+    return (width_mm * height_mm**3 - inner) / 12
+
+
+@formula(
+    title="second moment of a round tube",
+    symbol="I",
+    expression="I = π · (D⁴ − (D − 2·t)⁴) / 64",
+    unit="mm⁴",
+    source=STRENGTH,
+)
+def round_inertia(diameter_mm: DiameterArg, wall_mm: WallArg) -> Number:
+    return 3.141592653589793 * (diameter_mm**4 - max(diameter_mm - 2 * wall_mm, 0.0) ** 4) / 64
+
+
+@formula(title="elastic section modulus", symbol="W", expression="W = 2 · I / h", unit="mm³", source=STRENGTH)
+def section_modulus(
+    inertia_mm4: Annotated[Number, Arg("I", "mm⁴", "second moment", 1)], height_mm: HeightArg
+) -> Number:
+    return 2 * inertia_mm4 / height_mm
+
+
+@formula(
+    title="bending moment at which a rail yields",
+    symbol="M_y",
+    expression="M_y = W · f_y",
+    unit="N·mm",
+    source=Source("EN 1999-1-1:2007, 6.2.5, class 3: elastic to the outer fibre"),
+)
+def yield_moment(
+    modulus_mm3: Annotated[Number, Arg("W", "mm³", "elastic section modulus", 1)],
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)],
+) -> Number:
+    return modulus_mm3 * yield_n_mm2
+
+
+@formula(
+    title="bolt pulling on one wall of a tube",
+    symbol="F",
+    expression="F = π · f_y · t²",
+    unit="N",
+    source=Source("Yield-line fan between the webs, 4·π·m_p with m_p = f_y·t²/4 (Johansen 1943)"),
+)
+def wall_pull(
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)], wall_mm: WallArg
+) -> Number:
+    return 3.141592653589793 * yield_n_mm2 * wall_mm**2
+
+
+@formula(
+    title="tongue of a clamp in bending",
+    symbol="F",
+    expression="F = f_y · b · t² / (4 · a)",
+    unit="N",
+    source=Source("Plastic moment of the tongue over its lever (strength of materials)"),
+)
+def clamp_tongue(
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield strength", 50, 700)],
+    width_mm: Annotated[Number, Arg("b", "mm", "width that bends, washer and twice the lever", 5, 100)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness", 1, 10)],
+    lever_mm: Annotated[Number, Arg("a", "mm", "bolt to the frame's edge", 2, 60)],
+) -> Number:
+    return yield_n_mm2 * width_mm * thickness_mm**2 / (4 * lever_mm)
+
+
+@formula(
+    title="force along a rail at which a clamp slips",
+    symbol="F_s",
+    expression="F_s = μ · 0.7 · F_p",
+    unit="N",
+    source=Source(
+        "Friction with 0.7 of the preload left; μ 0.20 aluminium on aluminium as rolled, EN 1090-2 Table 18 "
+        "class D; for stainless bolts a judgement",
+        "judgement",
+    ),
+)
+def clamp_slip(
+    friction: Annotated[Number, Arg("μ", "", "friction", 0.05, 0.6)],
+    preload_n: Annotated[Number, Arg("F_p", "N", "preload of its bolt", 100, 100_000)],
+) -> Number:
+    return friction * 0.7 * preload_n
+
+
+@formula(
+    title="thermal growth of a rail against the roof",
+    symbol="ΔL",
+    expression="ΔL = L · (α₁ − α₂) · ΔT",
+    unit="mm",
+    source=Source(
+        "Linear expansion; α 23.1·10⁻⁶ aluminium, 16·10⁻⁶ stainless, 12·10⁻⁶ steel (EN 1999-1-1 3.2.5)"
+    ),
+)
+def thermal_growth(
+    length_mm: Annotated[Number, Arg("L", "mm", "length from the fixed foot", 0, 25_000)],
+    own_per_k: Annotated[Number, Arg("α₁", "1/K", "expansion of the rail", 0, 1e-4)],
+    roof_per_k: Annotated[Number, Arg("α₂", "1/K", "expansion of the roof", 0, 1e-4)],
+    change_k: Annotated[Number, Arg("ΔT", "K", "from coldest to hottest", 0, 150)],
+) -> Number:
+    return length_mm * (own_per_k - roof_per_k) * change_k

@@ -1,0 +1,113 @@
+"""Putting panels on carriers and taking them off, and what follows from changing a carrier."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+from pydantic import Field
+
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.job.carrier import Carrier, Rail, Rails
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.edits import JobEdit, with_lists
+from fahrtwind.core.job.identifiers import identifier, next_number
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.part import Identifier
+from fahrtwind.core.job.paths import entry_position
+from fahrtwind.core.quantities import Length
+from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
+from fahrtwind.core.stations.layout.placing import spread_feet, usual_feet
+
+BEYOND_MM = 60.0
+"""Rail beyond the outermost panel: room for an end clamp and its cap (common practice)."""
+IN_FROM_SIDE = 0.2
+"""Rails lie a fifth in from the sides of the panels (common practice, and makers' usual clamping zone)."""
+
+
+class PutOnRails(JobEdit):
+    """Lay panels on rails along the roof: a pair of rails for each row of them, feet at every member."""
+
+    op: Literal["put_on_rails"] = "put_on_rails"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+
+    def apply(self, job: Job) -> Job:
+        wanted = dict.fromkeys(self.panels)
+        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
+        number = next_number("carriers", [c.id for c in job.carriers])
+        made = tuple(
+            _rails(job, row, identifier("carriers", number + i)) for i, row in enumerate(_rows(chosen))
+        )
+        lies_on = {panel.id: rails for rails, row in zip(made, _rows(chosen), strict=True) for panel in row}
+        panels = tuple(_laid_on(p, lies_on[p.id]) if p.id in lies_on else p for p in job.panels)
+        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
+        return with_lists(job, {"carriers": (*kept, *made), "panels": panels})
+
+    def words(self) -> str:
+        return f"Put {len(self.panels)} panels on rails"
+
+
+def _rows(panels: list[PlacedPanel]) -> list[list[PlacedPanel]]:
+    """Panels that one pair of rails can carry: those that share the middle of their width."""
+    rows: list[list[PlacedPanel]] = []
+    for panel in sorted(panels, key=lambda p: p.y.mm):
+        fitting = next((row for row in rows if _common([*row, panel]) is not None), None)
+        if fitting is None:
+            rows.append([panel])
+        else:
+            fitting.append(panel)
+    return rows
+
+
+def _common(row: list[PlacedPanel]) -> tuple[float, float] | None:
+    """Where two rails may lie under all panels of a row, mm; None where they have too little in common."""
+    rects = [panel_rect(p) for p in row]
+    low = max(r.y_mm + IN_FROM_SIDE * r.width_mm for r in rects)
+    high = min(r.y_end_mm - IN_FROM_SIDE * r.width_mm for r in rects)
+    return (low, high) if high - low >= min(r.width_mm for r in rects) / 3 else None
+
+
+def _rails(job: Job, row: list[PlacedPanel], name: str) -> Rails:
+    low_high = _common(row)
+    if low_high is None:  # one panel always has room for its own rails
+        raise InputError("These panels share no rails.", remedy="Choose panels of one row.", field="panels")
+    rects = [panel_rect(p) for p in row]
+    roof = roof_rect(job.vehicle) or Rect(0.0, -1500.0, 20_000.0, 3000.0)
+    return Rails(
+        id=name,
+        name=f"Rails {name.lstrip('b')}",
+        start=Length(mm=round(max(min(r.x_mm for r in rects) - BEYOND_MM, roof.x_mm))),
+        end=Length(mm=round(min(max(r.x_end_mm for r in rects) + BEYOND_MM, roof.x_end_mm))),
+        rails=tuple(Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate(low_high, start=1)),
+        hold=row[0].hold if row[0].hold.school != "tape" else SCHOOLS["screws"].usual(job.units),
+    )
+
+
+def _laid_on(panel: PlacedPanel, carrier: Carrier) -> PlacedPanel:
+    lying = {"carrier": carrier.id, "feet": (), "stand_off": Length(mm=carrier.top_mm)}
+    return panel.model_copy(update=lying)
+
+
+def carriers_follow(job: Job, path: str) -> Job:
+    """After an edit at ``path``: panels lie as high as their carrier, and stand on feet again where it is
+    gone.
+    """
+    if not path.startswith(("carriers", "panels")):
+        return job
+    named = {c.id: c for c in job.carriers}
+    panels = tuple(_follows(job, panel, named) for panel in job.panels)
+    if all(a is b for a, b in zip(panels, job.panels, strict=True)):
+        return job
+    return with_lists(job, {"panels": panels})
+
+
+def _follows(job: Job, panel: PlacedPanel, named: dict[str, Carrier]) -> PlacedPanel:
+    if panel.carrier is None:
+        return panel
+    carrier = named.get(panel.carrier)
+    if carrier is None:
+        feet = spread_feet(job, panel.id, usual_feet(panel.model), "sides")
+        return panel.model_copy(update={"carrier": None, "feet": feet})
+    if panel.stand_off.mm == carrier.top_mm and not panel.feet:
+        return panel
+    return _laid_on(panel, carrier)

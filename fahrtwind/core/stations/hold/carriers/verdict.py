@@ -1,0 +1,122 @@
+"""Will a carrier hold? Its feet against what the clamps of all its panels hand down, its rails in bending;
+also with each foot lost.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fahrtwind.core.formulas.verdict import limit_pressure
+from fahrtwind.core.job.carrier import Rails
+from fahrtwind.core.stations.hold.carriers.rails import Profile
+from fahrtwind.core.stations.hold.carriers.sharing import Bent, CarrierForces, Lines
+from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.verdict import (
+    MOST_PA,
+    Air,
+    FootVerdict,
+    ParkedVerdict,
+    capacities,
+    foot_verdicts,
+    parked_verdict,
+    road_speeds,
+)
+from fahrtwind.core.stations.layout.feet import FootPlace
+
+
+@dataclass(frozen=True, slots=True)
+class RailVerdict:
+    """A rail at the probed speed: bending in N·mm at places along the roof in its worst case, share of its
+    strength used, and the speeds at which it yields.
+    """
+
+    rail: str
+    places_mm: tuple[float, ...]
+    moments_n_mm: tuple[float, ...]
+    utilisation: float
+    let_go_m_s: float
+    safe_m_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class CarrierVerdict:
+    carrier: str
+    mass_kg: float
+    let_go_m_s: float
+    let_go_typical_m_s: float
+    safe_m_s: float
+    lost_let_go_m_s: float
+    lost_safe_m_s: float
+    lost_foot: str | None
+    worst_foot: str
+    parked: ParkedVerdict
+    chains: tuple[Chain, ...]
+    feet: tuple[FootVerdict, ...]
+    rails: tuple[RailVerdict, ...]
+
+
+def judge_carrier(
+    carrier: Rails,
+    profile: Profile,
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    forces: CarrierForces,
+    air: Air,
+) -> CarrierVerdict:
+    """Verdict of a carrier with feet and at least one panel on it."""
+    cap = capacities(chains)
+    told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
+    bent = [_rail_verdict(r, spans, forces.down, profile, air) for r, spans in forces.rails.items()]
+    let_go = min([worst.let_go_m_s, *(verdict.let_go_m_s for verdict, _ in bent)])
+    return CarrierVerdict(
+        carrier=carrier.id,
+        mass_kg=profile.mass_kg_m * (carrier.end.mm - carrier.start.mm) / 1000 * len(carrier.rails),
+        let_go_m_s=let_go,
+        let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
+        safe_m_s=min([*(f.safe_m_s for f in told), *(verdict.safe_m_s for verdict, _ in bent)]),
+        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(when_lost for _, when_lost in bent)]),
+        lost_safe_m_s=min(f.lost_safe_m_s for f in told),
+        lost_foot=lost.foot,
+        worst_foot=worst.foot,
+        parked=parked_verdict(feet, forces.parked, cap, air),
+        chains=tuple(dict.fromkeys(chains)),
+        feet=told,
+        rails=tuple(verdict for verdict, _ in bent),
+    )
+
+
+def _rail_verdict(
+    rail: str, spans: list[Bent], down: Lines, profile: Profile, air: Air
+) -> tuple[RailVerdict, float]:
+    """A rail's bending, and the speed at which it yields with the worst of its feet lost."""
+    own = spans[0].clamps
+    constant, per_pa = (
+        np.concatenate([part[:, own] @ np.nan_to_num(span.moments) for span in spans], axis=1)
+        for part in (down.constant, down.per_pa)
+    )  # (v, situations, places)
+
+    def speed(strength: float, lost: bool) -> float:
+        found = slice(1, None) if lost else slice(0, 1)
+        pressure = min(
+            float(
+                np.min(
+                    limit_pressure(sign * constant[found], sign * per_pa[found], 0.0, 0.0, strength, np.inf)
+                )
+            )
+            for sign in (1.0, -1.0)
+        )
+        return float(road_speeds(np.array(min(pressure, MOST_PA)), air))
+
+    now = constant[0] + per_pa[0] * air.pressure_pa
+    worst = int(np.abs(now).max(axis=1).argmax())
+    verdict = RailVerdict(
+        rail,
+        tuple(spans[0].places_mm.tolist()),
+        tuple(now[worst].tolist()),
+        float(np.abs(now).max()) / profile.moment_design_n_mm,
+        speed(profile.moment_nominal_n_mm, lost=False),
+        speed(profile.moment_design_n_mm, lost=False),
+    )
+    return verdict, speed(profile.moment_nominal_n_mm, lost=True)

@@ -1,0 +1,177 @@
+"""Rails: beams beside published values, what must hold whatever the numbers are, and what edits do."""
+
+from __future__ import annotations
+
+from math import pi
+
+import numpy as np
+import pytest
+
+from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, apply_edits
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.carrier import Rails
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.hold.carriers.rails import Profile, clamps_of, profile_of, share_rail
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from tests.conftest import changed
+
+RAIL = Profile(4.17e9, 1.0, 1.0, 1.0, "")
+FEET = np.array([150.0, 1250.0, 2350.0, 3450.0])
+CLAMPS = np.array([200.0, 1190.0, 1240.0, 2230.0])
+EACH = np.full(4, 300.0)
+
+
+@pytest.mark.parametrize(
+    ("third", "lost", "pulls", "moment"),
+    [
+        (2000, 0, [289.3, 649.5, 271.1, -10.0], 20_357),
+        (50, 0, [264.9, 735.3, 172.7, 27.0], 53_692),
+        (2000, 1, [0, 1296.8, -155.5, 58.7], 336_000),
+        (2000, 2, [533.6, 0, 837.4, -171.0], 257_948),
+        (2000, 3, [222.1, 885.9, 0, 92.0], None),
+        (2000, 4, [287.0, 664.3, 248.8, 0], None),
+    ],
+)
+def test_a_rail_on_four_feet(third: float, lost: int, pulls: list[float], moment: float | None) -> None:
+    """3,600 mm, EI 4.17·10⁹ N·mm², feet of 2,000 N/mm, four clamps of 300 N: worked with a frame library."""
+    shared = share_rail(RAIL, FEET, np.array([2000.0, 2000.0, third, 2000.0]), CLAMPS)
+    assert EACH @ shared.pulls[lost] == pytest.approx(pulls, abs=0.06)
+    if moment is not None:
+        assert np.abs(EACH @ shared.moments[lost]).max() == pytest.approx(moment, abs=1)
+
+
+def test_stiff_feet_give_the_three_moment_equation() -> None:
+    """Two equal spans, a load in each middle: 5/16, 11/8, 5/16 of P, M = 3/16 · P · L (any beam table)."""
+    shared = share_rail(RAIL, np.array([0.0, 1000, 2000]), np.full(3, 1e9), np.array([500.0, 1500]))
+    load = np.full(2, 1000.0)
+    assert load @ shared.pulls[0] == pytest.approx([312.5, 1375, 312.5], rel=1e-4)
+    assert np.abs(load @ shared.moments[0]).max() == pytest.approx(3 / 16 * 1000 * 1000, rel=1e-4)
+
+
+@pytest.fixture
+def on_rails(sound: Job) -> Job:
+    return apply_edits(sound, [PutOnRails(panels=("p1", "p3"))])
+
+
+def verdict(job: Job) -> CarrierVerdict:
+    found = evaluate(job).findings
+    assert not found.silent
+    return found.carriers[0]
+
+
+def test_panels_on_rails_stand_on_members_and_everything_follows(on_rails: Job) -> None:
+    carrier, found = on_rails.carriers[0], evaluate(on_rails).findings
+    inside = [m for m in found.members.members if carrier.start.mm <= m.x_mm <= carrier.end.mm]
+    feet = [f for f in found.feet if f.panel == carrier.id]
+    assert len(feet) == 2 * len(inside) and {f.landing for f in feet} == {"member"}
+    lying = [p for p in on_rails.panels if p.carrier]
+    assert [p.id for p in lying] == ["p1", "p3"] and all(not p.feet and p.stand_off.mm == 80 for p in lying)
+    marks = [m for m in found.marks if m.panel == carrier.id]
+    assert carrier.hold.school == "screws" and len(marks) == len(feet) * carrier.hold.count
+    bought = {m.item: m.needed for m in found.materials}
+    assert bought["panel clamp with bolt"] == 8
+    assert bought["rail 6060-T66, tube 40 mm × 40 mm × 3 mm"] == 2
+    run = (carrier.end.mm - carrier.start.mm) / 1000
+    area = 40**2 - 34**2
+    assert found.carriers[0].mass_kg == pytest.approx(2 * run * area * 2700e-6)
+
+
+def test_feet_of_a_carrier_bear_what_the_clamps_hand_down(on_rails: Job) -> None:
+    """In every case and model the pulls of the feet add up to those of the clamps, and so do their moments:
+    a rail hands on what it gets.
+    """
+    told = verdict(on_rails)
+    profile = profile_of(on_rails.carriers[0])
+    rng = np.random.default_rng(5)
+    for _ in range(20):
+        feet = np.sort(rng.uniform(0, 4000, 5)) + np.arange(5)
+        clamps, load = rng.uniform(-100, 4100, 6), rng.uniform(-400, 900, 6)
+        shared = share_rail(profile, feet, rng.uniform(2, 3000, 5), clamps)
+        for pull in load @ shared.pulls:
+            assert pull.sum() == pytest.approx(load.sum(), abs=1e-5)
+            assert pull @ feet == pytest.approx(load @ clamps, abs=1e-2)
+    assert told.let_go_m_s >= told.safe_m_s >= 0 and told.let_go_m_s >= told.lost_let_go_m_s
+
+
+def test_weaker_is_never_safer(on_rails: Job) -> None:
+    walls = [
+        verdict(changed(on_rails, carriers__b1__section__wall=f"{t} mm")).safe_m_s for t in (0.8, 1.5, 3, 5)
+    ]
+    assert walls == sorted(walls) and walls[0] < walls[-1]
+    every = [verdict(changed(on_rails, carriers__b1__every=n)).safe_m_s for n in (3, 1)]
+    assert every[0] < every[1]
+    tall = [verdict(changed(on_rails, carriers__b1__height=f"{h} mm")).safe_m_s for h in (20, 60, 120)]
+    assert tall == sorted(tall, reverse=True)
+
+
+def test_a_thin_rail_on_far_feet_bends_before_its_feet_go(on_rails: Job) -> None:
+    """A flat bar of a rail, feet at every third member: what yields is the rail, and the snag says so."""
+    thin = apply_edits(
+        on_rails,
+        [
+            SetValue(
+                path="carriers.b1.section", value={"kind": "tube", "height": 15, "width": 20, "wall": 1.5}
+            ),
+            SetValue(path="carriers.b1.every", value=3),
+        ],
+    )
+    told = verdict(thin)
+    bent = min(r.let_go_m_s for r in told.rails)
+    assert bent == told.let_go_m_s < min(f.let_go_m_s for f in told.feet)
+    stops = [s for s in evaluate(thin).snags if s.id in ("carrier-lets-go", "carrier-not-safe")]
+    assert stops and "bending" in stops[0].where and stops[0].place == "carriers.b1.section"
+
+
+def test_mirrored_rails_give_mirrored_verdicts(sound: Job) -> None:
+    both = apply_edits(sound, [PutOnRails(panels=("p1", "p2", "p3", "p4"))])
+    port, starboard = both.carriers
+    assert [r.y.mm for r in port.rails] == [-r.y.mm for r in reversed(starboard.rails)]
+    one, other = evaluate(both).findings.carriers
+    assert one.let_go_m_s == pytest.approx(other.let_go_m_s, rel=1e-2)
+
+
+def test_a_carrier_that_goes_leaves_panels_on_feet(on_rails: Job) -> None:
+    freed = apply_edits(on_rails, [RemoveEntry(path="carriers.b1")])
+    assert not freed.carriers and all(p.feet and p.carrier is None for p in freed.panels)
+    raised = apply_edits(on_rails, [SetValue(path="carriers.b1.height", value="70 mm")])
+    assert [p.stand_off.mm for p in raised.panels if p.carrier] == [110, 110]
+    lonely = apply_edits(on_rails, [SetValue(path="panels.p1.carrier", value=None)])
+    assert lonely.panels[0].carrier is None and len(lonely.carriers) == 1
+    again = apply_edits(on_rails, [PutOnRails(panels=("p1", "p3"))])
+    assert len(again.carriers) == 1, "an empty carrier goes"
+
+
+def test_sections_by_hand(on_rails: Job) -> None:
+    """40×40×3 of 6060-T66: W 5,099 mm³, yield moment 815.8 N·m, 494.4 N·m with 1.65 (published with the load
+    path's formulas); an own section by its sheet, and one without values as an error that names the field.
+    """
+    carrier = on_rails.carriers[0]
+    assert isinstance(carrier, Rails)
+    tube = profile_of(carrier)
+    assert tube.moment_design_n_mm == pytest.approx(494.4e3, rel=1e-3)
+    assert tube.stiffness_n_mm2 == pytest.approx(70_000 * (40**4 - 34**4) / 12)
+    own = {"kind": "own", "height": 45, "inertia_cm4": 9.0, "modulus_cm3": 4.0, "mass_kg_m": 1.0}
+    held = apply_edits(on_rails, [SetValue(path="carriers.b1.section", value=own)])
+    assert profile_of(held.carriers[0]).stiffness_n_mm2 == pytest.approx(70_000 * 9e4)
+    assert {s.id for s in evaluate(held).snags} >= {"slot-not-rated"}
+    bare = apply_edits(on_rails, [SetValue(path="carriers.b1.section", value={"kind": "own"})])
+    silent = evaluate(bare).findings.silent
+    assert [(s.station, s.place) for s in silent] == [("hold", "carriers.b1")] and "sheet" in silent[0].remedy
+
+
+def test_clamps_sit_at_both_edges_on_every_rail_under_the_panel(on_rails: Job) -> None:
+    carrier, panel = on_rails.carriers[0], on_rails.panels[0]
+    clamps = clamps_of(carrier, panel)
+    assert sorted(c.foot for c in clamps) == ["r1front", "r1rear", "r2front", "r2rear"]
+    aside = panel.model_copy(update={"y": panel.y.of(panel.y.mm + 400)})
+    assert len(clamps_of(carrier, aside)) == 2
+    links = {
+        k.id: k for v in evaluate(on_rails).findings.verdicts if v.panel == "p1" for k in v.chains[0].links
+    }
+    assert list(links) == ["frame", "clamp"]
+    tongue = 130 * 32 * 9 / (4 * 8)  # f_y · b · t² / 4a: 32 wide, 3 thick, 8 mm from the frame's edge
+    assert links["clamp"].pull_nominal_n == pytest.approx(tongue)
+    assert links["clamp"].pull_design_n == pytest.approx(tongue / 1.65)
+    assert links["clamp"].shear_nominal_n == pytest.approx(0.2 * 0.7 * 6250)
+    rail = evaluate(on_rails).findings.carriers[0].chains[0].links[0]
+    assert rail.id == "rail" and rail.pull_nominal_n == pytest.approx(pi * 160 * 9)
