@@ -13,6 +13,7 @@ from sqlalchemy import URL, Connection, Engine, create_engine, event, inspect, t
 from sqlalchemy.exc import DatabaseError
 
 from fahrtwind.core.errors import Unavailable, UnreadableFile
+from fahrtwind.store.tables import Base
 
 MIGRATIONS = Path(__file__).parent / "migrations"
 BUSY_MS = 5000
@@ -74,7 +75,10 @@ def open_database(path: Path) -> Engine:
         connection.exec_driver_sql("BEGIN IMMEDIATE" if writes else "BEGIN")
 
     try:
-        if _version(engine) != newest_version():
+        version = _version(engine)
+        if version is None:
+            _begin_empty(engine)
+        elif version != newest_version():
             migrate(engine)
     except DatabaseError as error:
         problem, remedy = trouble(error)
@@ -95,6 +99,17 @@ def _version(engine: Engine) -> str | None:
         if not inspect(connection).has_table("alembic_version"):
             return None
         return connection.execute(text("SELECT version_num FROM alembic_version")).scalar()
+
+
+def _begin_empty(engine: Engine) -> None:
+    """The tables as they are now, in a database that has none; a test holds them against the migrations."""
+    with engine.execution_options(writes=True).begin() as connection:
+        Base.metadata.create_all(connection)
+        connection.exec_driver_sql(
+            "CREATE TABLE alembic_version (version_num VARCHAR(32) NOT NULL, "
+            "CONSTRAINT alembic_version_pkc PRIMARY KEY (version_num))"
+        )
+        connection.execute(text("INSERT INTO alembic_version VALUES (:v)"), {"v": newest_version()})
 
 
 def migrate(engine: Engine, target: str = "head") -> None:

@@ -11,13 +11,15 @@ import sys
 import textwrap
 from datetime import datetime, timedelta
 from pathlib import Path
+from typing import Any
 
 import pytest
+from sqlalchemy import Engine, create_engine, inspect
 
 from fahrtwind.core.edits import SetValue
 from fahrtwind.core.errors import Conflict, InputError, NotFound
 from fahrtwind.core.job.document import Job
-from fahrtwind.store.database import backup, newest_version, open_database
+from fahrtwind.store.database import backup, migrate, newest_version, open_database
 from fahrtwind.store.jobs import Change, JobStore
 
 
@@ -147,6 +149,27 @@ def test_an_empty_file_and_a_database_of_the_first_version_are_brought_up(databa
         open_database(path)
         told = sqlite3.connect(path).execute("SELECT version_num FROM alembic_version").fetchone()
         assert told == (newest_version(),), "the migrations' own account and the names of their files agree"
+
+
+def test_a_new_database_has_the_tables_that_the_migrations_make(tmp_path: Path) -> None:
+    """Columns, types, defaults, keys and indices, as the database itself tells them."""
+    at_once, step_by_step = tmp_path / "new.db", create_engine(f"sqlite:///{tmp_path / 'steps.db'}")
+    open_database(at_once)
+    migrate(step_by_step)
+
+    def told(engine: Engine) -> dict[str, Any]:
+        seen = inspect(engine)
+        return {
+            table: (
+                [(c["name"], str(c["type"]), c["nullable"], c["default"]) for c in seen.get_columns(table)],
+                seen.get_pk_constraint(table)["constrained_columns"],
+                sorted(str(k) for k in seen.get_foreign_keys(table)),
+                sorted((i["name"], i["column_names"], i["unique"]) for i in seen.get_indexes(table)),
+            )
+            for table in sorted(seen.get_table_names())
+        }
+
+    assert told(create_engine(f"sqlite:///{at_once}")) == told(step_by_step)
 
 
 def test_killed_while_writing_it_keeps_every_answered_edit(database: Path, demo: Job) -> None:

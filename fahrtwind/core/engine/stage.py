@@ -16,6 +16,7 @@ import inspect
 import typing
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
+from functools import cache
 from graphlib import CycleError, TopologicalSorter
 from types import UnionType
 from typing import Any, Literal, TypeVar
@@ -153,8 +154,8 @@ class House:
 
     def _check_type(self, part: Declared, name: str) -> None:
         source = self.together.get(name) or self.parts[name]
-        given = typing.get_type_hints(source.work).get("return")
-        wanted = typing.get_type_hints(part.work).get(name)
+        given = _hints(source.work).get("return")
+        wanted = _hints(part.work).get(name)
         if name in self.together:
             given = tuple.__class_getitem__((_without(given), ...))
         elif source.each and source.each != part.each:
@@ -163,6 +164,11 @@ class House:
             )
         if _without(wanted) != _without(given):
             raise ValueError(f"{part.name} takes {name} as {wanted}, it is {given}")
+
+
+@cache
+def _hints(work: Callable[..., Any]) -> dict[str, Any]:
+    return typing.get_type_hints(work)
 
 
 def _without(hint: Any) -> Any:

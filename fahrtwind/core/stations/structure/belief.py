@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import logsumexp, ndtr
 
+from fahrtwind.core.normal import normal_between, normal_cdf
 from fahrtwind.core.stations.structure.candidates import candidates
 from fahrtwind.core.stations.structure.evidence import Evidence
 from fahrtwind.core.stations.structure.placing import place
@@ -53,7 +53,7 @@ def believe(evidence: Evidence) -> Belief | None:
     if not fits:
         return None
     logs = np.array([f.log_weight for f in fits] + [log_null(evidence, NO_SPACING_SHARE)])
-    weights = np.exp(logs - logsumexp(logs))
+    weights = np.exp(logs - np.logaddexp.reduce(logs))
     return Belief(evidence, tuple(fits), weights[:-1], float(weights[-1]))
 
 
@@ -123,7 +123,7 @@ def over_all(belief: Belief, x_mm: FloatArray) -> tuple[FloatArray, FloatArray, 
         means.append(placing.x_mm[nearest])
         sigmas.append(placing.sigma_mm[nearest])
     w, m, s = np.array(weights)[:, None], np.array(means), np.array(sigmas)
-    sure: FloatArray = (w * (ndtr((x_mm + CLOSE_MM - m) / s) - ndtr((x_mm - CLOSE_MM - m) / s))).sum(axis=0)
+    sure: FloatArray = (w * normal_between((x_mm - CLOSE_MM - m) / s, (x_mm + CLOSE_MM - m) / s)).sum(axis=0)
     share = w / w.sum()
     return sure, _quantile(share, m, s, BAND_TAIL), _quantile(share, m, s, 1 - BAND_TAIL)
 
@@ -133,7 +133,7 @@ def _quantile(share: FloatArray, mean: FloatArray, sigma: FloatArray, tail: floa
     low, high = (mean - 6 * sigma).min(axis=0), (mean + 6 * sigma).max(axis=0)
     for _ in range(HALVINGS):
         middle = (low + high) / 2
-        below = (share * ndtr((middle - mean) / sigma)).sum(axis=0) < tail
+        below = (share * normal_cdf((middle - mean) / sigma)).sum(axis=0) < tail
         low, high = np.where(below, middle, low), np.where(below, high, middle)
     result: FloatArray = (low + high) / 2
     return result

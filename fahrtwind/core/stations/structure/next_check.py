@@ -15,9 +15,9 @@ from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtr
 
 from fahrtwind.core.job.document import Members, Vehicle
+from fahrtwind.core.normal import normal_between
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.structure.belief import CLOSE_MM, Belief, stories
@@ -240,7 +240,7 @@ def _sure(played: _Played, targets: FloatArray) -> FloatArray:
     for mean, sigma in zip(played.mean, played.sigma, strict=True):
         nearest = np.abs(targets[:, None] - mean[None, :]).argmin(axis=1)
         m, s = mean[nearest], sigma[nearest]
-        rows.append(ndtr((targets + CLOSE_MM - m) / s) - ndtr((targets - CLOSE_MM - m) / s))
+        rows.append(normal_between((targets - CLOSE_MM - m) / s, (targets + CLOSE_MM - m) / s))
     return np.array(rows)
 
 
@@ -252,7 +252,7 @@ def _hit_chance(played: _Played, x: float, kind: ReadingKind, belief: Belief) ->
     inside = []
     for mean, sigma in zip(played.mean, played.sigma, strict=True):
         j = int(np.abs(mean - x).argmin())
-        inside.append(ndtr((x + half - mean[j]) / sigma[j]) - ndtr((x - half - mean[j]) / sigma[j]))
+        inside.append(normal_between((x - half - mean[j]) / sigma[j], (x + half - mean[j]) / sigma[j]))
     there = np.array(inside) * (1 - miss)
     result: FloatArray = there + (1 - there) * FALSE_HIT
     return result
@@ -280,7 +280,8 @@ def _sharpened(played: _Played, targets: FloatArray, sure: FloatArray, x: float,
         nearest = np.abs(targets[own][:, None] - mean[None, :]).argmin(axis=1)
         s = 1 / np.sqrt(1 / sigma[nearest] ** 2 + 1 / noise**2)
         near = np.abs(mean[nearest] - targets[own]) < SEARCHED_MM
-        told[h, own] = np.where(near, np.maximum(told[h, own], 2 * ndtr(CLOSE_MM / s) - 1), told[h, own])
+        sure = normal_between(-CLOSE_MM / s, CLOSE_MM / s)
+        told[h, own] = np.where(near, np.maximum(told[h, own], sure), told[h, own])
     return told
 
 

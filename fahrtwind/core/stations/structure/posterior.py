@@ -15,8 +15,8 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
-from scipy.special import ndtr
 
+from fahrtwind.core.normal import normal_between
 from fahrtwind.core.stations.structure.evidence import LEAST_FACT_MM, Evidence, KnownFacts
 from fahrtwind.core.stations.structure.layouts import Layout, trimmed
 from fahrtwind.core.tables.readings import (
@@ -209,7 +209,7 @@ def _through_score(evidence: Evidence, positions: FloatArray) -> float:
     reliable = 1 - evidence.trust["pilot_through"].false_share
     spread = float(np.hypot(BUILD_SCATTER_MM, evidence.trust["pilot_through"].sigma_mm))
     off = np.abs(evidence.through[:, None] - positions[None, :]).min(axis=1)
-    in_member = ndtr((evidence.half_face - off) / spread) - ndtr((-evidence.half_face - off) / spread)
+    in_member = normal_between((-evidence.half_face - off) / spread, (evidence.half_face - off) / spread)
     return float(np.log(1 - reliable * in_member).sum())
 
 
