@@ -7,6 +7,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from threading import Lock
+from typing import TYPE_CHECKING
 
 from fastapi import FastAPI, Response
 from pydantic import BaseModel
@@ -15,7 +16,9 @@ from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fahrtwind import __version__
 from fahrtwind.api import errors
-from fahrtwind.calc.register import Calculation
+
+if TYPE_CHECKING:
+    from fahrtwind.calc.register import Calculation
 
 PREFIX = "/api/calc"
 
