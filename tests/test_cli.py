@@ -91,6 +91,9 @@ CALLS = {
         "job": {**SMALL, "wish": {"offers": [{"id": "e1", "model": "Halde 410"}], "aim": "watts"}},
         "seconds": 20,
     },
+    "job.make_hold": {
+        "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
+    },
     "job.remedies": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },

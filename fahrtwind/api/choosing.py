@@ -13,7 +13,6 @@ from fahrtwind.api.jobs import Store
 from fahrtwind.api.schemas import Edits, Request
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
-from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.part import Identifier
@@ -50,12 +49,6 @@ def read_day(
 def read_variants(job_id: str, store: Store) -> tuple[VariantLine, ...]:
     """The present layout and the variants side by side."""
     return compare(store.get(job_id).job)
-
-
-@router.get("/remedies")
-def read_remedies(job_id: str, store: Store) -> tuple[Remedy, ...]:
-    """The least changes that clear each stop, tried out."""
-    return remedies(store.get(job_id).job)
 
 
 @router.post("/changes")

@@ -16,7 +16,9 @@ from pydantic import BaseModel
 
 from fahrtwind.api.errors import ERROR_RESPONSES, ErrorBody
 from fahrtwind.api.jobs import Store
+from fahrtwind.core.choose.make_hold import MadeToHold
 from fahrtwind.core.choose.propose import Proposals
+from fahrtwind.core.choose.remedies import Remedy
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
@@ -173,10 +175,22 @@ class YearAnswer(SlowState):
     result: YieldFinding | None
 
 
-SlowAnswer = ProposalsAnswer | YearAnswer
-ANSWERS: dict[WorkName, type[ProposalsAnswer] | type[YearAnswer]] = {
+class RemediesAnswer(SlowState):
+    work: Literal["remedies"] = "remedies"
+    result: tuple[Remedy, ...] | None
+
+
+class HoldAnswer(SlowState):
+    work: Literal["hold"] = "hold"
+    result: MadeToHold | None
+
+
+SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer
+ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
     "year": YearAnswer,
+    "remedies": RemediesAnswer,
+    "hold": HoldAnswer,
 }
 
 

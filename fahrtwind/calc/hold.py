@@ -9,8 +9,9 @@ import numpy as np
 from pydantic import Field
 
 from fahrtwind.calc.register import CalcInput, calculation
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
-from fahrtwind.core.stations.hold.side_frame import Pressed, beam_pulls, side_loads
+from fahrtwind.core.stations.hold.side_frame import APART_MM, FloatArray, Pressed, beam_pulls, side_loads
 from fahrtwind.core.stations.layout.footprint import Rect
 
 Place = Annotated[float, Field(ge=-30_000, le=30_000)]
@@ -25,6 +26,15 @@ class SupportInput(CalcInput):
 class LoadInput(CalcInput):
     at_mm: Place
     pull_n: Annotated[float, Field(ge=-1e6, le=1e6)]
+
+
+def _apart(feet: tuple[SupportInput, ...]) -> FloatArray:
+    at = np.array([f.at_mm for f in feet])
+    if np.ptp(at) <= APART_MM:
+        raise InputError(
+            "The feet stand in one place.", remedy="Set two of them apart by more than 1 mm.", field="feet"
+        )
+    return at
 
 
 class RailInput(CalcInput):
@@ -60,7 +70,7 @@ class RailResult:
 def rail(given: RailInput) -> RailResult:
     """How a rail shares the pulls of its clamps among its feet and bends, also with each foot lost."""
     profile = Profile(given.ei_n_mm2, 1.0, 1.0, 0.0, "")
-    feet = np.array([f.at_mm for f in given.feet])
+    feet = _apart(given.feet)
     springs = np.array([f.stiffness_n_mm for f in given.feet])
     shared = share_rail(profile, feet, springs, np.array([c.at_mm for c in given.clamps]))
     load = np.array([c.pull_n for c in given.clamps])
@@ -113,8 +123,12 @@ def frame(given: SideInput) -> SideResult:
         for s in given.strips
         if s.to_mm > s.from_mm
     )
+    if not parts:
+        raise InputError(
+            "No strip has a length.", remedy="Give one that ends behind where it begins.", field="strips"
+        )
     at, slanted, evenly = side_loads(whole, "port", parts, corners=True)
-    feet = np.array([f.at_mm for f in given.feet])
+    feet = _apart(given.feet)
     springs = np.array([f.stiffness_n_mm for f in given.feet])
     one, other = (beam_pulls(feet, springs, at, loads)[0, 0].tolist() for loads in (slanted, evenly))
     return SideResult(tuple(one), tuple(other), tuple(max(a, b) for a, b in zip(one, other, strict=True)))

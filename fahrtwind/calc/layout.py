@@ -13,6 +13,7 @@ from fahrtwind.calc.calculations import JobInput
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
+from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.edits import Edit, apply_edits
@@ -38,6 +39,12 @@ def layout_propose(given: ProposeInput) -> Proposals:
     """The best layouts from the job's offers, how good they provably are, and what stops one more panel."""
     end = time.monotonic() + given.seconds
     return propose(load_job(given.job), Search(lambda: end - time.monotonic()))
+
+
+@calculation("job.make_hold")
+def job_make_hold(given: JobInput) -> MadeToHold:
+    """The least changes that make each panel hold, tried out."""
+    return make_hold(load_job(given.job))
 
 
 @calculation("job.remedies")

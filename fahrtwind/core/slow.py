@@ -9,14 +9,16 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
+from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.engine.beside import Hands, beside
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 
-WorkName = Literal["proposals", "year"]
+WorkName = Literal["proposals", "year", "remedies", "hold"]
 Show = Callable[[Any], None]
 
 
@@ -44,4 +46,19 @@ def _year(job: Job, hands: Hands, show: Show) -> YieldFinding:
     return found
 
 
-WORKS: dict[WorkName, SlowWork] = {"proposals": SlowWork(60.0, _proposals), "year": SlowWork(60.0, _year)}
+def _remedies(job: Job, hands: Hands, show: Show) -> tuple[Remedy, ...]:
+    with beside(hands):
+        return remedies(job)
+
+
+def _hold(job: Job, hands: Hands, show: Show) -> MadeToHold:
+    with beside(hands):
+        return make_hold(job)
+
+
+WORKS: dict[WorkName, SlowWork] = {
+    "proposals": SlowWork(60.0, _proposals),
+    "year": SlowWork(60.0, _year),
+    "remedies": SlowWork(60.0, _remedies),
+    "hold": SlowWork(60.0, _hold),
+}

@@ -12,6 +12,7 @@ from math import ceil
 from typing import Literal
 
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
@@ -111,6 +112,7 @@ def remedies(job: Job) -> tuple[Remedy, ...]:
 
 def _first_that_clears(job: Job, before: Evaluation, snag: Snag, drafts: Iterator[_Draft]) -> list[Remedy]:
     for draft in drafts:
+        go_on()
         try:
             after = evaluate(apply_edits(job, list(draft.edits)))
         except FahrtwindError:

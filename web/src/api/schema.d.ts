@@ -228,26 +228,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/remedies": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Read Remedies
-         * @description The least changes that clear each stop, tried out.
-         */
-        get: operations["read_remedies_api_jobs__job_id__remedies_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/jobs/{job_id}/changes": {
         parameters: {
             query?: never;
@@ -1562,6 +1542,61 @@ export interface components {
             /** Probe M S */
             probe_m_s?: number | null;
         };
+        /** HoldAnswer */
+        HoldAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default hold
+             * @constant
+             */
+            work: "hold";
+            result: components["schemas"]["MadeToHold"] | null;
+        };
+        /**
+         * HoldOffer
+         * @description A change that makes a panel hold: what it does, its speeds then, and what it takes. ``holes``: more
+         *     than before, negative where fewer; ``hours``: person-hours of the new hold.
+         */
+        HoldOffer: {
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            /** Safe M S */
+            safe_m_s: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Lost Let Go M S */
+            lost_let_go_m_s: number;
+            /** Parked Safe M S */
+            parked_safe_m_s: number;
+            /** Holes */
+            holes: number;
+            /** Feet */
+            feet: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Hours */
+            hours: number;
+        };
         /** Job */
         Job: {
             /**
@@ -2080,6 +2115,14 @@ export interface components {
             client: string;
             /** Entry */
             entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"];
+        };
+        /**
+         * MadeToHold
+         * @description Panels that do not hold as they are, each with its offers; empty where all hold.
+         */
+        MadeToHold: {
+            /** Panels */
+            panels: components["schemas"]["PanelOffers"][];
         };
         /**
          * Margins
@@ -2742,6 +2785,20 @@ export interface components {
             price?: number | null;
             /** Stock */
             stock?: number | null;
+        };
+        /**
+         * PanelOffers
+         * @description What would make one panel hold, the least first; ``why`` where nothing that is known here does.
+         */
+        PanelOffers: {
+            /** Panel */
+            panel: string;
+            /** Name */
+            name: string;
+            /** Offers */
+            offers: components["schemas"]["HoldOffer"][];
+            /** Why */
+            why: string;
         };
         /** PanelVerdict */
         PanelVerdict: {
@@ -3430,6 +3487,35 @@ export interface components {
              * @default
              */
             place: string;
+        };
+        /** RemediesAnswer */
+        RemediesAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default remedies
+             * @constant
+             */
+            work: "remedies";
+            /** Result */
+            result: components["schemas"]["Remedy"][] | null;
         };
         /**
          * Remedy
@@ -6075,91 +6161,6 @@ export interface operations {
             };
         };
     };
-    read_remedies_api_jobs__job_id__remedies_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Remedy"][];
-                };
-            };
-            /** @description Not readable */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Foreign origin */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Not found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Changed elsewhere */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description Cannot be used */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-            /** @description The database is busy, full or damaged; nothing was stored */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ErrorBody"];
-                };
-            };
-        };
-    };
     read_changes_api_jobs__job_id__changes_post: {
         parameters: {
             query?: never;
@@ -6775,7 +6776,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year";
+                work: "proposals" | "year" | "remedies" | "hold";
             };
             cookie?: never;
         };
@@ -6787,7 +6788,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6861,7 +6862,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year";
+                work: "proposals" | "year" | "remedies" | "hold";
                 run_id: string;
             };
             cookie?: never;
@@ -6874,7 +6875,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6948,7 +6949,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year";
+                work: "proposals" | "year" | "remedies" | "hold";
                 run_id: string;
             };
             cookie?: never;

@@ -24,7 +24,12 @@ export type Mark = Schemas["Mark"];
 export type Shape = Schemas["Shape"];
 export type Proposals = Schemas["Proposals"];
 export type Proposal = Schemas["Proposal"];
-export type SlowAnswer = Schemas["ProposalsAnswer"] | Schemas["YearAnswer"];
+export type SlowAnswer =
+  | Schemas["ProposalsAnswer"]
+  | Schemas["YearAnswer"]
+  | Schemas["RemediesAnswer"]
+  | Schemas["HoldAnswer"];
+export type HoldOffer = Schemas["HoldOffer"];
 export type LayoutFigures = Schemas["LayoutFigures"];
 export type VariantLine = Schemas["VariantLine"];
 export type YieldFinding = Schemas["YieldFinding"];

@@ -60,10 +60,12 @@ async function toTheEnd<W extends WorkName>(job: string, work: W, signal: AbortS
 }
 
 /** Work that runs while somebody looks, anew for every revision; meanwhile what the last one found stays. */
-export function useLookedAt<W extends WorkName>(job: string, work: W, revision: number) {
+export function useLookedAt<W extends WorkName>(job: string, work: W, revision: number, wanted = true) {
   const [doing, say] = useState("");
   const query = useQuery({
     queryKey: ["looked at", job, work, revision],
+    enabled: wanted,
+    staleTime: Number.POSITIVE_INFINITY,
     placeholderData: keepPreviousData,
     retry: false,
     queryFn: ({ signal }) => toTheEnd(job, work, signal, say),

@@ -2,13 +2,12 @@
  * What is wrong, doubtful or forgotten: one row a rule with its places as links, this station's first, the others folded.
  * A stop offers the least changes that clear it, tried out by the core; a caution is dismissed only with a reason.
  */
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { http, unwrap } from "../api/client";
 import type { Remedy, Snag, StationName } from "../api/types";
 import { fillRow } from "../job/drafts";
 import { useDesk, usePartOf, useRevision } from "../job/JobContext";
 import { counted, countWords, grouped, type SnagGroup } from "../job/snagGroups";
+import { useLookedAt } from "../job/useSlow";
 import { STATIONS, stationOf } from "../stations";
 
 const SHOWN = 3;
@@ -51,14 +50,8 @@ function useRemedies(wanted: boolean): readonly Remedy[] {
   const { id, handle } = useDesk();
   const revision = useRevision();
   const previewing = usePartOf((shown) => shown.previewing !== null);
-  const found = useQuery({
-    queryKey: ["remedies", id, revision],
-    enabled: wanted && !previewing && !handle.saving,
-    staleTime: Number.POSITIVE_INFINITY,
-    retry: false,
-    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/remedies", { params: { path: { job_id: id } } })),
-  });
-  return found.data ?? [];
+  const found = useLookedAt(id, "remedies", revision, wanted && !previewing && !handle.saving);
+  return found.isPlaceholderData ? [] : (found.data?.result ?? []);
 }
 
 function Folded({

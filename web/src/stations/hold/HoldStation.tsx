@@ -16,6 +16,7 @@ import { Assumptions } from "./Assumptions";
 import { PanelAttachment } from "./Attachment";
 import { CarrierChoice } from "./CarrierChoice";
 import { PanelChain } from "./Chain";
+import { MakeHold } from "./MakeHold";
 import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
 import { Unjudged } from "./Unjudged";
@@ -36,6 +37,7 @@ export function HoldStation() {
   return (
     <>
       <PanelTabs panels={job.panels} current={panel.id} />
+      <MakeHold />
       <CarrierChoice panel={panel} />
       {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
       <PanelChain key={panel.id} panel={panel} foot={footId} />

@@ -105,7 +105,15 @@ function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: Carrier
   const most = Math.max(...verdict.rails.map((r) => r.utilisation), 0);
   return (
     <>
-      <Chain of="foot" holder={carrier.id} feet={verdict.feet} chains={verdict.chains} chosen={foot} choose={setFoot} />
+      <Chain
+        of="foot"
+        holder={carrier.id}
+        feet={verdict.feet}
+        chains={verdict.chains}
+        chosen={foot}
+        choose={setFoot}
+        ends={["rail", "vehicle"]}
+      />
       <Group
         title="Bending of the rails"
         aside={

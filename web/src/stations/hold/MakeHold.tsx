@@ -1,0 +1,86 @@
+/** Make it hold: what would bring a panel over its speed, worked out before it is offered; one click does it. */
+import { useState } from "react";
+import type { HoldOffer } from "../../api/types";
+import { Group } from "../../fields/Field";
+import { useDesk, usePartOf, useRevision, useUnits } from "../../job/JobContext";
+import { goesOn, startWork, stopWork, useRun } from "../../job/useSlow";
+import { length, speed } from "../../ui/format";
+import { useTry } from "../../ui/useTry";
+
+const HOLDING = /^(let-go|safe-speed|parked|panel-over|carrier)/;
+
+export function MakeHold() {
+  const { id, handle } = useDesk();
+  const revision = useRevision();
+  const stops = usePartOf((shown) => shown.evaluation.snags).filter(
+    (s) => s.severity === "stop" && s.station === "hold" && HOLDING.test(s.id),
+  );
+  const [run, setRun] = useState<string | null>(null);
+  const [attempt, problem] = useTry();
+  const answer = useRun(id, "hold", run);
+  const running = goesOn(answer);
+  const fresh = answer && answer.revision === revision ? answer.result : null;
+  if (!stops.length && !fresh?.panels.length) return null;
+  const start = () => attempt(async () => setRun((await startWork(id, "hold")).id));
+  return (
+    <Group
+      title="Make it hold"
+      aside={
+        <span className="flex items-center gap-2 text-[13px]" aria-live="polite">
+          {running && answer?.doing}
+          {running && (
+            <button
+              type="button"
+              className="act !h-7"
+              onClick={() => run && void attempt(() => stopWork(id, "hold", run))}
+            >
+              Enough
+            </button>
+          )}
+          <button type="button" className="act !h-7" disabled={running} onClick={() => void start()}>
+            {running ? "Trying …" : "What would hold?"}
+          </button>
+        </span>
+      }
+    >
+      {!fresh && !running && <p className="text-[13px]">Tries fasteners, feet, rails and fairings, gentlest first.</p>}
+      {problem}
+      {fresh?.panels.map((panel) => (
+        <div key={panel.panel} className="pb-1.5">
+          <p className="font-semibold">{panel.name}</p>
+          {panel.offers.length ? (
+            <ul>
+              {panel.offers.map((offer) => (
+                <Offer key={offer.words} offer={offer} take={() => handle.change([...offer.edits])} />
+              ))}
+            </ul>
+          ) : (
+            <p>{panel.why}</p>
+          )}
+        </div>
+      ))}
+    </Group>
+  );
+}
+
+function Offer({ offer, take }: { offer: HoldOffer; take: () => void }) {
+  const units = useUnits();
+  const holes =
+    offer.holes > 0 ? `${offer.holes} more holes` : offer.holes < 0 ? `${-offer.holes} fewer holes` : "no new hole";
+  return (
+    <li className="flex flex-wrap items-center gap-x-4 gap-y-0.5 border-b border-hair py-1">
+      <button type="button" className="act !h-7" aria-label={`Do it: ${offer.words}`} onClick={take}>
+        Do it
+      </button>
+      <span className="font-semibold min-w-[220px] flex-1">{offer.words}</span>
+      <span>
+        safe <span className="font-sign font-semibold text-[17px]">{speed(offer.safe_m_s, units)}</span>
+      </span>
+      <span className="text-[13px]">one lost {speed(offer.lost_let_go_m_s, units)}</span>
+      <span className="text-[13px]">parked {speed(offer.parked_safe_m_s, units)}</span>
+      <span className="text-[13px]">
+        {holes}, {offer.feet} feet, {offer.hours.toFixed(1)} h, {length(offer.height_mm, units)} high
+      </span>
+    </li>
+  );
+}
