@@ -12,17 +12,18 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import combinations
 
-from fahrtwind.core.edits import Edit, PutOnRails, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 
-MOST_FEET, MOST_FASTENERS, MOST_OFFERS = 12, 4, 4
+FEWEST_FEET, MOST_FEET, MOST_FASTENERS, MOST_OFFERS = 4, 12, 4, 4
 HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
 """Person-hours for a hole drilled and sealed, a foot set, a pad prepared and pressed, a rail laid, a fairing
 made: common practice, no source.
@@ -216,9 +217,10 @@ def _changes(job: Job, panel: PlacedPanel) -> Iterator[_Change]:
         return
     path, hold = f"panels.{panel.id}.hold", panel.hold
     sides = "sides" if all(f.side in ("port", "starboard") for f in panel.feet) else "ends"
-    for count in range(len(panel.feet) + len(panel.feet) % 2 + 2, MOST_FEET + 1, 2):
-        spread = SpreadFeet(panel=panel.id, count=count, along=sides)
-        yield _Change("feet", f"{count} feet", (spread,), 2.0 * (count - len(panel.feet)))
+    for count in range(FEWEST_FEET, MOST_FEET + 1, 2):
+        if count != len(panel.feet):
+            spread = SpreadFeet(panel=panel.id, count=count, along=sides)
+            yield _Change("feet", f"{count} feet", (spread,), max(2.0 * (count - len(panel.feet)), 1.0))
     for bolt in FRAME_BOLTS:
         if bolt != hold.bracket.frame_bolt:
             edit = SetValue(path=f"{path}.bracket.frame_bolt", value=bolt)
@@ -230,7 +232,8 @@ def _changes(job: Job, panel: PlacedPanel) -> Iterator[_Change]:
     else:
         yield from _of_fasteners(path, hold)
     row = tuple(p.id for p in job.panels if abs(p.y.mm - panel.y.mm) < 50 and p.carrier is None)
-    yield _Change("carrier", f"rails under {len(row)} panels", (PutOnRails(panels=row),), 20.0)
+    words = "rails under it" if len(row) == 1 else f"rails under its row of {len(row)}"
+    yield _Change("carrier", words, (PutOnRails(panels=row),), 20.0)
     if job.assumptions.front_edge == "open":
         faired = SetValue(path="assumptions.front_edge", value="faired")
         yield _Change("fairing", "a fairing before the front edges", (faired,), 9.0)

@@ -76,7 +76,9 @@ function Offer({ offer, take }: { offer: HoldOffer; take: () => void }) {
       <span>
         safe <span className="font-sign font-semibold text-[17px]">{speed(offer.safe_m_s, units)}</span>
       </span>
-      <span className="text-[13px]">one lost {speed(offer.lost_let_go_m_s, units)}</span>
+      <span className="text-[13px]">
+        one lost: {offer.lost_let_go_m_s > 0 ? `lets go ${speed(offer.lost_let_go_m_s, units)}` : "tips off"}
+      </span>
       <span className="text-[13px]">parked {speed(offer.parked_safe_m_s, units)}</span>
       <span className="text-[13px]">
         {holes}, {offer.feet} feet, {offer.hours.toFixed(1)} h, {length(offer.height_mm, units)} high

@@ -1,0 +1,62 @@
+"""Hold in the running application: rails by mouse and by keyboard, and making a panel hold."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import open_demo, saved
+
+
+def choose_rails(page: Page) -> None:
+    page.get_by_role("button", name="Front port safe", exact=False).first.click()
+    feet = page.get_by_role("radio", name="Feet on the frame", exact=False)
+    feet.focus()
+    page.keyboard.press("ArrowRight")
+    saved(page)
+    expect(page.get_by_role("radio", name="Rails over the members", exact=False)).to_be_checked()
+
+
+def test_a_row_of_panels_goes_onto_rails_and_back_by_keyboard(page: Page) -> None:
+    open_demo(page, "hold")
+    choose_rails(page)
+    expect(page.get_by_text("2 panels on Rails 1")).to_be_visible()
+    expect(page.get_by_role("heading", name="Chain of foot r1m", exact=False)).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile(r"Rail r1: \d+ newton metres"))).to_be_visible()
+    expect(page.get_by_role("button", name="Rails 1, rail r2")).to_be_visible()
+    expect(page.get_by_role("button", name=re.compile("Rails 1 foot r1m1, in member 1"))).to_be_visible()
+    wall = page.get_by_label("Wall", exact=True)
+    wall.fill("0.4 mm")
+    wall.press("Enter")
+    saved(page)
+    expect(page.get_by_text(re.compile("of their strength is used"))).to_be_visible()
+    refused = page.get_by_label("A clamp pulls, N")
+    refused.fill("2")
+    refused.press("Enter")
+    expect(page.get_by_role("alert").first).to_contain_text("Not stored")
+    refused.press("Escape")
+    page.get_by_role("list", name="Links of the chain").first.get_by_role("button").first.click()
+    expect(page.get_by_role("dialog")).to_contain_text("π · fy · t²")
+    page.keyboard.press("Escape")
+    for _ in range(2):
+        page.get_by_role("button", name="Undo").click()
+        saved(page)
+    expect(page.get_by_text("2 panels on Rails 1")).to_have_count(0)
+    expect(page.get_by_role("button", name="Front port foot f1", exact=False)).to_be_visible()
+
+
+def test_what_would_hold_is_tried_offered_and_done_by_one_click(page: Page) -> None:
+    open_demo(page, "hold")
+    stops = page.locator("[data-figure='stops']")
+    expect(stops).to_contain_text("5 stops")
+    page.get_by_role("button", name="What would hold?").click()
+    do_it = page.get_by_role("button", name=re.compile("^Do it"))
+    expect(do_it.first).to_be_visible(timeout=30_000)
+    do_it.first.click()
+    saved(page)
+    expect(stops).not_to_contain_text("5 stops")
+    expect(page.get_by_role("heading", name="Make it hold")).to_have_count(0)
+    page.get_by_role("button", name="Undo").click()
+    saved(page)
+    expect(stops).to_contain_text("5 stops")
