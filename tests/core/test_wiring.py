@@ -383,6 +383,27 @@ def test_wind_from_the_side_has_its_own_zones() -> None:
     assert rear.cautious_m2 == pytest.approx(loads_at(0, 0).cautious_m2) and rear.heading == (-1.0, 0.0)
 
 
+def test_a_raised_panel_catches_the_wind_of_a_canopy() -> None:
+    """EN 1991-1-4 Table 7.6: 1.8 at 30° up, a quarter from the windward edge: 1,862 N on 1.64 × 0.992 m at
+    636 Pa; its share upward by the cosine, across by the sine at the middle of its height. Flat on the road.
+    """
+    model = MODEL.model_copy(update={"length": MODEL.length.of(1640.0), "width": MODEL.width.of(992.0)})
+    raised = panel(4000, 0, model=model, tilt="30°", tilt_up="starboard")
+    flat = panel_loads(ROOF, raised, 0.0, 3000.0, "port")
+    for wind, at_y in (("port", -992 / 4), ("starboard", 992 / 4)):
+        loads = panel_loads(ROOF, raised, 0.0, 3000.0, wind, parked=True)  # type: ignore[arg-type]
+        normal = 1.8 * 1.64 * 0.992
+        assert normal * 636 == pytest.approx(1862, abs=1)
+        assert loads.cautious_m2 == pytest.approx(normal * sqrt(3) / 2)
+        assert loads.drag_m2 == pytest.approx(normal / 2)
+        assert loads.cautious_at_mm == pytest.approx((4820, at_y))
+        assert loads.centre_height_mm == pytest.approx(40 + 992 / 4)
+    assert panel_loads(ROOF, raised, 0.0, 3000.0, "front", parked=True) == panel_loads(
+        ROOF, raised, 0.0, 3000.0
+    )
+    assert flat.drag_m2 < 0.3 and flat.worst_zone != loads.worst_zone
+
+
 def test_who_is_sheltered_and_how_far() -> None:
     """Whole to 50 mm, none from 300 mm on; by the share of the edge; none from half of the height down."""
     behind = Face("b", Rect(2000, -400, 1250, 800), 75.0)

@@ -64,6 +64,9 @@ CHECKS = [
         "published",
         "EN 1991-1-4 4.5: (1 + 7 · 0.244) · 0.625 · 19.45²",
     ),
+    c("raised_coefficient", {"angle_deg": 30}, 1.8, 1e-9, "published", "EN 1991-1-4 Table 7.6, 30°"),
+    c("raised_coefficient", {"angle_deg": 25}, 1.6, 1e-9, "hand", "halfway between 1.4 and 1.8"),
+    c("raised_coefficient", {"angle_deg": 60}, 1.8, 1e-9, "published", "EN 1991-1-4 7.4.3, sign boards"),
     c(
         "air_speed_with_crosswind",
         {"road_speed_m_s": 30, "wind_m_s": 15, "from_deg": 60},

@@ -55,3 +55,22 @@ def air_speed_with_crosswind(
 ) -> Number:
     across = 2 * road_speed_m_s * wind_m_s * cos(radians(from_deg))
     return (road_speed_m_s**2 + wind_m_s**2 + across) ** 0.5
+
+
+@formula(
+    title="force coefficient of a raised panel",
+    symbol="c_f",
+    expression="c_f = 1.3, 1.4, 1.4, 1.8 at 0, 10, 20, 30°, straight between; 1.8 above",
+    unit="",
+    source=Source(
+        f"{EUROCODE}, Table 7.6: upward overall coefficient of canopies, the larger of free and blocked "
+        "below; above 30° 7.4.3, sign boards (borrowed)",
+        "judgement",
+    ),
+)
+def raised_coefficient(angle_deg: Annotated[Number, Arg("θ", "°", "how far it is raised", 0, 90)]) -> Number:
+    at, told = (0.0, 10.0, 20.0, 30.0), (1.3, 1.4, 1.4, 1.8)
+    if angle_deg >= at[-1]:
+        return told[-1]
+    i = int(angle_deg // 10)
+    return told[i] + (told[i + 1] - told[i]) * (angle_deg - at[i]) / 10

@@ -15,7 +15,6 @@ from fahrtwind.core.stations.hold.forces import CASE_NAMES, MODELS, Forces, Shar
 from fahrtwind.core.stations.hold.links import Chain, Link
 from fahrtwind.core.stations.hold.loads import PanelLoads
 from fahrtwind.core.stations.hold.verdict import Air, FootVerdict, PanelVerdict
-from fahrtwind.core.stations.hold.zones import WINDS
 from fahrtwind.core.stations.layout.feet import FootPlace
 
 
@@ -95,7 +94,7 @@ def _pull(i: int, at: int, chain: Chain, shared: Shared, air: Air) -> float:
 def _shear(i: int, case: int, shared: Shared, air: Air) -> float:
     total = 0.0
     share = shared.shear
-    for factor, column in ((1.0, case), (air.pressure_pa, len(CASE_NAMES) + WINDS.index("front"))):
+    for factor, column in ((1.0, case), (air.pressure_pa, len(CASE_NAMES))):
         total += factor * float(
             foot_shear(
                 given(float(share.along_n[0, column]), "computed", "even share"),

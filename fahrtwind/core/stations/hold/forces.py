@@ -72,7 +72,8 @@ class _Feet:
 def share(
     winds: tuple[PanelLoads, ...], feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], bump_g: float
 ) -> Shared:
-    """Share all loads of a panel among its feet. ``winds``: from each of ``WINDS``; ``bump_g`` in g."""
+    """Share all loads of a panel among its feet. ``winds``: the slipstream, then parked
+    from each of ``WINDS``; ``bump_g`` in g."""
     loads = winds[0]
     centre = loads.rect.centre
     placed = _Feet(
@@ -102,7 +103,7 @@ def share(
     models = tuple(f"{model}{end}" for end in skin for model in MODELS)
     return Shared(
         _forces(CASE_NAMES, models, road, (along[:, :n], along[:, n : n + 1]), plates[0].stable, found),
-        _forces(PARKED_NAMES, models, parked, (none, along[:, n:]), plates[0].stable, found),
+        _forces(PARKED_NAMES, models, parked, (none, along[:, n + 1 :]), plates[0].stable, found),
         plates[0],
         shear,
     )
@@ -167,8 +168,9 @@ def _models(
     c, p, t = (np.stack(part, axis=1) for part in (constant, per_pa, at_typical))
     shape = (*c.shape[:2], n, c.shape[3])
     on_road = np.stack([c[:, :, :n], np.broadcast_to(p[:, :, :1], shape), np.broadcast_to(t, shape)])
-    standing = np.broadcast_to(c[:, :, n:], p.shape)
-    return on_road, np.stack([standing, p, p])
+    gusts = p[:, :, 1:]
+    standing = np.broadcast_to(c[:, :, n:], gusts.shape)
+    return on_road, np.stack([standing, gusts, gusts])
 
 
 def _beams(winds: tuple[PanelLoads, ...], feet: _Feet, stiffness: FloatArray) -> FloatArray:

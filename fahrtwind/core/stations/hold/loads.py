@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import cos, radians, sin
 
 import numpy as np
 import numpy.typing as npt
@@ -10,6 +11,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.air import net_uplift_coefficient, slipstream_drag
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
+from fahrtwind.core.formulas.wind import raised_coefficient
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.zones import Wind, behind_windward_edge, run, zone_rects
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
@@ -76,11 +78,19 @@ HEADING: dict[Wind, tuple[float, float]] = {
 
 
 def panel_loads(
-    roof: Rect, panel: PlacedPanel, shelter: float, height_mm: float, wind: Wind = "front"
+    roof: Rect,
+    panel: PlacedPanel,
+    shelter: float,
+    height_mm: float,
+    wind: Wind = "front",
+    *,
+    parked: bool = False,
 ) -> PanelLoads:
     """The loads of a panel with the wind from one side. ``shelter``: share of the ram pressure that is kept
-    off its windward edge; ``height_mm``: of the roof over the ground.
+    off its windward edge; ``height_mm``: of the roof over the ground; ``parked``: raised as it is then.
     """
+    if parked and panel.tilt.deg > 0 and {wind, panel.tilt_up} in ALONG_TILT:
+        return _raised(panel, wind)
     rect = panel_rect(panel)
     pieces = _pieces(zone_rects(roof, height_mm, wind), rect, shelter, wind)
     top = panel.stand_off.mm + panel.model.frame_height.mm
@@ -104,6 +114,37 @@ def panel_loads(
         centre_height_mm=panel.stand_off.mm + panel.model.frame_height.mm / 2,
         mass_kg=panel.model.mass.kg,
         worst_zone=max(pieces, key=lambda p: p.cautious).zone,
+    )
+
+
+ALONG_TILT = ({"front"}, {"rear"}, {"port"}, {"starboard"}, {"front", "rear"}, {"port", "starboard"})
+"""Wind from the raised edge or from the low one; across them a raised panel is as good as a flat one."""
+
+
+def _raised(panel: PlacedPanel, wind: Wind) -> PanelLoads:
+    """A raised panel across the wind: a force normal to it, a quarter from its windward edge.
+
+    Its hinge and strut are not known: its feet are taken to hold it as they hold it flat.
+    """
+    rect = panel_rect(panel)
+    angle = radians(panel.tilt.deg)
+    normal = float(raised_coefficient(given(panel.tilt.deg, "chosen", f"{panel.name}: raised by")))
+    run_mm = run(rect, wind)[0]
+    windward, _ = behind_windward_edge(rect, wind, run_mm / 2)  # its middle is a quarter from the edge
+    pieces = (ZonePiece("windward edge", windward, 2 * normal * cos(angle), 2 * normal * cos(angle)),)
+    total, at = _weighted(pieces, [pieces[0].cautious])
+    return PanelLoads(
+        rect=rect,
+        pieces=pieces,
+        cautious_m2=total,
+        typical_m2=total,
+        cautious_at_mm=at,
+        typical_at_mm=at,
+        drag_m2=normal * rect.area_m2 * sin(angle),
+        heading=HEADING[wind],
+        centre_height_mm=panel.stand_off.mm + run_mm * sin(angle) / 2,
+        mass_kg=panel.model.mass.kg,
+        worst_zone="windward edge",
     )
 
 

@@ -105,7 +105,9 @@ def _thin_while_parked(panel: PlacedPanel, verdict: PanelVerdict, units: UnitSys
             place=f"panels.{panel.id}.feet.{parked.worst_foot}",
             where=f"{panel.name}, foot {parked.worst_foot}",
             why=f"With its safety factor it stands gusts to {safe}; {gust} is counted with at the site.",
-            remedy=f"Strengthen it, or seek shelter before gusts reach {safe}.",
+            remedy=f"Lay it flat before gusts reach {safe}."
+            if panel.tilt.deg > 0
+            else f"Strengthen it, or seek shelter before gusts reach {safe}.",
             quantity="safe gust, parked",
             value=parked.safe_m_s,
             limit=parked.gust_m_s,

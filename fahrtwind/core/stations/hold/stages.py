@@ -96,11 +96,16 @@ def shelter(
 def loads(
     panel: PlacedPanel, roof: Rect, shelter: tuple[float, ...], roof_height_mm: float
 ) -> tuple[PanelLoads, ...]:
-    """From each of ``WINDS``."""
-    return tuple(
-        panel_loads(roof, panel, kept, roof_height_mm, wind)
-        for kept, wind in zip(shelter, WINDS, strict=True)
-    )
+    """The slipstream, then parked from each of ``WINDS``."""
+    slipstream = panel_loads(roof, panel, shelter[0], roof_height_mm)
+    return slipstream, *_parked_loads(roof, panel, shelter, roof_height_mm)
+
+
+def _parked_loads(
+    roof: Rect, panel: PlacedPanel, shelter: tuple[float, ...], height_mm: float
+) -> tuple[PanelLoads, ...]:
+    sides = zip(shelter, WINDS, strict=True)
+    return tuple(panel_loads(roof, panel, kept, height_mm, wind, parked=True) for kept, wind in sides)
 
 
 @stage("hold", "Where a panel is held", "panels.{id}", each="panels", all="held_by_panel")
@@ -206,11 +211,7 @@ def verdict_working(
                 found.append(_chain(way, skin, ribs, panel.hold, above, carrier_of(panel, carriers)))
         own = tuple(found)
         bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
-    rest = tuple(
-        panel_loads(roof, panel, kept, roof_height_mm, wind)
-        for kept, wind in zip(shelter[1:], WINDS[1:], strict=True)
-    )
-    winds = (front, *rest)
+    winds = (front, *_parked_loads(roof, panel, shelter, roof_height_mm))
     shared = share(winds, held_at, own, bump)
     told = judge(panel.id, winds, held_at, own, above, shared, air)
     with scope("hold", panel.id):

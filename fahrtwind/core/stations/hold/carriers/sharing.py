@@ -143,7 +143,7 @@ def _along(
         twist_n_mm=np.sum([p.twist_n_mm for p in parts], axis=0),
     ).magnitude()
     n = len(CASES)
-    return (whole[:, :n], whole[:, n : n + 1]), (np.zeros_like(whole[:, :1]), whole[:, n:])
+    return (whole[:, :n], whole[:, n : n + 1]), (np.zeros_like(whole[:, :1]), whole[:, n + 1 :])
 
 
 def _forces(base: Forces, spans: list[Lines], along: tuple[FloatArray, FloatArray], count: int) -> Forces:
