@@ -94,6 +94,9 @@ CALLS = {
     "job.make_hold": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },
+    "job.schools": {
+        "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
+    },
     "job.remedies": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },

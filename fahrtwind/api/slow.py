@@ -19,6 +19,7 @@ from fahrtwind.api.jobs import Store
 from fahrtwind.core.choose.make_hold import MadeToHold
 from fahrtwind.core.choose.propose import Proposals
 from fahrtwind.core.choose.remedies import Remedy
+from fahrtwind.core.choose.schools import SchoolLine
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
@@ -185,12 +186,18 @@ class HoldAnswer(SlowState):
     result: MadeToHold | None
 
 
-SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer
+class SchoolsAnswer(SlowState):
+    work: Literal["schools"] = "schools"
+    result: tuple[SchoolLine, ...] | None
+
+
+SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
     "year": YearAnswer,
     "remedies": RemediesAnswer,
     "hold": HoldAnswer,
+    "schools": SchoolsAnswer,
 }
 
 

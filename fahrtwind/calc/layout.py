@@ -16,6 +16,7 @@ from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
+from fahrtwind.core.choose.schools import SchoolLine, side_by_side
 from fahrtwind.core.edits import Edit, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.layout import ClimateMonth
@@ -45,6 +46,12 @@ def layout_propose(given: ProposeInput) -> Proposals:
 def job_make_hold(given: JobInput) -> MadeToHold:
     """The least changes that make each panel hold, tried out."""
     return make_hold(load_job(given.job))
+
+
+@calculation("job.schools")
+def job_schools(given: JobInput) -> tuple[SchoolLine, ...]:
+    """The layout held in every way there is, made to hold where possible, side by side."""
+    return side_by_side(load_job(given.job))
 
 
 @calculation("job.remedies")

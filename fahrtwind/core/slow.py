@@ -12,13 +12,14 @@ from typing import Any, Literal
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
+from fahrtwind.core.choose.schools import SchoolLine, side_by_side
 from fahrtwind.core.engine.beside import Hands, beside
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 
-WorkName = Literal["proposals", "year", "remedies", "hold"]
+WorkName = Literal["proposals", "year", "remedies", "hold", "schools"]
 Show = Callable[[Any], None]
 
 
@@ -56,9 +57,15 @@ def _hold(job: Job, hands: Hands, show: Show) -> MadeToHold:
         return make_hold(job)
 
 
+def _schools(job: Job, hands: Hands, show: Show) -> tuple[SchoolLine, ...]:
+    with beside(hands):
+        return side_by_side(job)
+
+
 WORKS: dict[WorkName, SlowWork] = {
     "proposals": SlowWork(60.0, _proposals),
     "year": SlowWork(60.0, _year),
     "remedies": SlowWork(60.0, _remedies),
     "hold": SlowWork(60.0, _hold),
+    "schools": SlowWork(120.0, _schools),
 }

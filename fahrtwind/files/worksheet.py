@@ -129,11 +129,12 @@ def _mark(job: Job, mark: Mark) -> list[str]:
 
 
 def _decision(job: Job) -> str:
-    """The layout that was chosen last and why; empty where nothing was decided."""
-    if not job.decisions:
-        return ""
-    last = job.decisions[-1]
-    return f"Chosen: {last.name}. {last.reason}" + (f" Not: {', '.join(last.over)}." if last.over else "")
+    """What was chosen last, layout and hold, and why; empty where nothing was decided."""
+    last = {d.about: d for d in job.decisions}
+    return " ".join(
+        f"Chosen: {d.name}. {d.reason}" + (f" Not: {', '.join(d.over)}." if d.over else "")
+        for d in last.values()
+    )
 
 
 def _dry_fit(job: Job, marks: DryFit) -> list[str]:

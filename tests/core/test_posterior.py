@@ -4,15 +4,22 @@ assignments.
 
 from __future__ import annotations
 
-from itertools import combinations
+from itertools import combinations, pairwise
 
 import numpy as np
 import pytest
 from scipy.integrate import dblquad
 
 from fahrtwind.core.stations.structure.belief import believe, confidence
-from fahrtwind.core.stations.structure.candidates import candidates
-from fahrtwind.core.stations.structure.evidence import Evidence, KnownFacts, ReadingFact, ScanFact, gather
+from fahrtwind.core.stations.structure.candidates import PITCH_RANGE_MM, _finer, candidates
+from fahrtwind.core.stations.structure.evidence import (
+    AGAIN_RANGE,
+    Evidence,
+    KnownFacts,
+    ReadingFact,
+    ScanFact,
+    gather,
+)
 from fahrtwind.core.stations.structure.layouts import (
     every_second_missed,
     odd_end,
@@ -29,6 +36,7 @@ from fahrtwind.core.stations.structure.posterior import (
     SPOT_NOTICED,
     _explain,
     _log_prior_density,
+    _open_bay_score,
     fit,
     quick_score,
 )
@@ -200,6 +208,55 @@ def test_a_scan_without_a_hit_weighs_as_much_as_its_miss_rate_says() -> None:
     scan = ScanFact("s1", 1100.0, 1300.0, "stud_finder")
     bare, searched = (quick_score(evidence(hits, s, 1600.0), layout) for s in ((), (scan,)))
     assert searched - bare == pytest.approx(np.log(0.25), rel=1e-9)
+
+
+def test_a_hidden_member_between_two_seen_ones_would_have_been_seen() -> None:
+    """Members that a search never notices, in open bays looked into from inside: ln 0.15 each, three at most;
+    a bay that the ceiling hides, or a hidden member within 60 mm of a seen one, tells nothing.
+    """
+    layout = every_second_missed(single(300.0, 600.0, SPAN, 1.0), 1.0)
+    hidden = layout.positions[layout.silent]
+    assert hidden.tolist()[:2] == pytest.approx([0.0, 600.0]) or 600.0 in np.round(hidden)
+
+    def told(hits: list[tuple[float, ReadingKind]]) -> float:
+        return _open_bay_score(evidence(hits), layout)
+
+    seen = [(float(x), "seen") for x in layout.positions[~layout.silent]]
+    bays = sum(((hidden > a + 60) & (hidden < b - 60)).any() for (a, _), (b, _) in pairwise(seen))
+    assert bays >= 4 and told(seen[:2]) == pytest.approx(np.log(0.15))  # type: ignore[arg-type]
+    assert told(seen) == pytest.approx(3 * np.log(0.15))  # type: ignore[arg-type]
+    assert told([(x, "magnet") for x, _ in seen]) == 0
+    assert told([seen[0], (seen[1][0], "magnet")]) == 0  # type: ignore[list-item]
+    assert _open_bay_score(evidence(seen), single(300.0, 600.0, SPAN, 1.0)) == 0  # type: ignore[arg-type]
+
+
+def test_halves_and_thirds_of_a_spacing_are_tried() -> None:
+    """A coarse spacing is tried at half and a third, as long as that is a spacing a roof may have."""
+    found = evidence([(float(x), "magnet") for x in range(300, 4000, 1200)])
+    base = fit(found, single(300.0, 1200.0, SPAN, 1.0))
+    assert base is not None
+    pitches = sorted(round(float(f.layout.theta[1])) for f in _finer(found, [base]))
+    assert pitches == pytest.approx([400, 600], abs=12)
+    fine = fit(found, single(300.0, 300.0, SPAN, 1.0))
+    assert fine is not None
+    low = PITCH_RANGE_MM[0]
+    assert len(_finer(found, [fine])) == sum(300 / times >= low for times in (2, 3))
+
+
+def test_what_is_gathered_of_readings() -> None:
+    """Readings of one kind at one place count once; half of the face; three of four things are met again."""
+    hits: list[tuple[float, ReadingKind]] = [
+        (300, "magnet"),
+        (302, "magnet"),
+        (900, "magnet"),
+        (1500, "knock"),
+    ]
+    found = evidence(hits)
+    assert found.half_face == 22.5 and found.span == SPAN
+    assert len(found.x) == 3 and found.x[0] == pytest.approx(301, abs=1)
+    alone = evidence([(300, "magnet"), (900, "magnet")])
+    twice = evidence([(300, "magnet"), (308, "knock"), (900, "magnet"), (905, "knock")])
+    assert alone.again == AGAIN_RANGE[0] and twice.again == pytest.approx(0.5)
 
 
 def test_the_truth_is_among_the_candidates() -> None:

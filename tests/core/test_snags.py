@@ -398,6 +398,19 @@ def test_the_rule_speaks_when_it_should_and_only_then(rule: str, sound: Job) -> 
         assert snag.where and snag.why and snag.remedy and snag.source and snag.place
 
 
+def test_why_screws_may_miss_is_said_by_what_is_wrong(sound: Job) -> None:
+    """Beside the member for certain; perhaps, because its place is not known closely enough."""
+
+    def told(job: Job) -> set[str]:
+        return {s.why for s in evaluate(job).snags if s.id == "screws-in-skin"}
+
+    beside = told(changed(sound, panels__p1__x="400 mm"))
+    assert beside and all("certainly miss it" in why for why in beside)
+    narrow = told(changed(sound, members__face_width="22 mm"))
+    assert narrow and any("needs to be known within" in why for why in narrow)
+    assert not any("certainly" in why for why in narrow)
+
+
 @pytest.mark.parametrize(
     ("station", "stage"),
     [

@@ -35,7 +35,7 @@ class VariantLine:
 def compare(job: Job) -> tuple[VariantLine, ...]:
     """The present layout first, then every variant that was kept."""
     now = job.panels
-    chosen = job.decisions[-1].chosen if job.decisions else None
+    chosen = next((d.chosen for d in reversed(job.decisions) if d.about == "layout"), None)
     lines = [VariantLine("", "On the roof now", "", figures_of(job), _rects(now), (), False, True)]
     for variant in job.variants:
         other = with_panels(job, variant.panels)

@@ -104,12 +104,10 @@ class Variant(Part):
 
 
 class Decision(Part):
-    """A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was
-    chosen.
-    """
+    """A choice that was made and why: of a layout (``chosen`` is the id of a variant) or of a way to hold."""
 
     id: Identifier
-    about: Literal["layout"] = "layout"
+    about: Literal["layout", "hold"] = "layout"
     chosen: Identifier
     name: Name
     reason: Reason

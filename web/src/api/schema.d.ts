@@ -1121,8 +1121,7 @@ export interface components {
         };
         /**
          * Decision
-         * @description A choice that was made and why. ``chosen`` is the id of a variant, ``panels`` the layout as it was
-         *     chosen.
+         * @description A choice that was made and why: of a layout (``chosen`` is the id of a variant) or of a way to hold.
          */
         Decision: {
             /** Id */
@@ -1130,9 +1129,9 @@ export interface components {
             /**
              * About
              * @default layout
-             * @constant
+             * @enum {string}
              */
-            about: "layout";
+            about: "layout" | "hold";
             /** Chosen */
             chosen: string;
             /** Name */
@@ -3707,6 +3706,76 @@ export interface components {
             offset_mm: number;
             /** Worst Lean Deg */
             worst_lean_deg: number | null;
+        };
+        /**
+         * SchoolLine
+         * @description The layout held in one way. ``edits`` set it up; ``stops``: titles of the hold's stops that are left,
+         *     with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road.
+         */
+        SchoolLine: {
+            /** Way */
+            way: string;
+            /** Title */
+            title: string;
+            /** Present */
+            present: boolean;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            /** Changes */
+            changes: string[];
+            /** Stops */
+            stops: string[];
+            /** Holes */
+            holes: number;
+            /** Feet */
+            feet: number;
+            /** Safe M S */
+            safe_m_s: number | null;
+            /** Let Go M S */
+            let_go_m_s: number | null;
+            /** Lost Let Go M S */
+            lost_let_go_m_s: number | null;
+            /** Parked Safe M S */
+            parked_safe_m_s: number | null;
+            /** Mass Kg */
+            mass_kg: number;
+            /** Height Mm */
+            height_mm: number;
+            /** Hours */
+            hours: number;
+            /** Wait H */
+            wait_h: number;
+            /** Left Behind */
+            left_behind: string;
+        };
+        /** SchoolsAnswer */
+        SchoolsAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default schools
+             * @constant
+             */
+            work: "schools";
+            /** Result */
+            result: components["schemas"]["SchoolLine"][] | null;
         };
         /** Screws */
         Screws: {
@@ -6776,7 +6845,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools";
             };
             cookie?: never;
         };
@@ -6788,7 +6857,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6862,7 +6931,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools";
                 run_id: string;
             };
             cookie?: never;
@@ -6875,7 +6944,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"];
                 };
             };
             /** @description Not readable */
@@ -6949,7 +7018,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools";
                 run_id: string;
             };
             cookie?: never;

@@ -28,8 +28,10 @@ export type SlowAnswer =
   | Schemas["ProposalsAnswer"]
   | Schemas["YearAnswer"]
   | Schemas["RemediesAnswer"]
-  | Schemas["HoldAnswer"];
+  | Schemas["HoldAnswer"]
+  | Schemas["SchoolsAnswer"];
 export type HoldOffer = Schemas["HoldOffer"];
+export type SchoolLine = Schemas["SchoolLine"];
 export type LayoutFigures = Schemas["LayoutFigures"];
 export type VariantLine = Schemas["VariantLine"];
 export type YieldFinding = Schemas["YieldFinding"];

@@ -259,7 +259,7 @@ def stow_to_drive(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
 def other_than_chosen(
     decisions: tuple[Decision, ...], variants: tuple[Variant, ...], panels: tuple[PlacedPanel, ...]
 ) -> Iterator[Found]:
-    decision = decisions[-1] if decisions else None
+    decision = next((d for d in reversed(decisions) if d.about == "layout"), None)
     variant = next((v for v in variants if decision is not None and v.id == decision.chosen), None)
     if decision is not None and variant is not None and (variant.panels != panels):
         yield Found(

@@ -19,6 +19,7 @@ import { PanelChain } from "./Chain";
 import { MakeHold } from "./MakeHold";
 import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
+import { Schools } from "./Schools";
 import { Unjudged } from "./Unjudged";
 
 export function HoldStation() {
@@ -43,6 +44,7 @@ export function HoldStation() {
       <PanelChain key={panel.id} panel={panel} foot={footId} />
       {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
       <PanelItself key={`${panel.id} itself`} panel={panel} />
+      <Schools />
       <Unjudged />
       <Assumptions />
     </>

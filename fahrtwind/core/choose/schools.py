@@ -1,0 +1,159 @@
+"""Schools side by side: the layout held in each way there is, made to hold where that is possible."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H, make_hold
+from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
+from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.errors import FahrtwindError, InputError
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
+
+MOST_ROUNDS = 3
+HOLD_STATION = "hold"
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A way to hold the whole layout. ``left``: what stays when it is taken off again (common practice)."""
+
+    name: str
+    title: str
+    school: str
+    on_rails: bool
+    left: str
+
+
+WAYS = (
+    Way("screws", "Screws into members", "screws", False, "holes, each to be closed with a patch"),
+    Way("bolts", "Through-bolts", "bolts", False, "holes, and nuts reached from inside"),
+    Way("tape", "Adhesive foam tape", "tape", False, "no hole; comes off with wire and heat"),
+    Way("rails", "Rails on screws", "screws", True, "holes; panels can move along the rails"),
+)
+
+
+@dataclass(frozen=True, slots=True)
+class SchoolLine:
+    """The layout held in one way. ``edits`` set it up; ``stops``: titles of the hold's stops that are left,
+    with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road.
+    """
+
+    way: str
+    title: str
+    present: bool
+    edits: tuple[Edit, ...]
+    changes: tuple[str, ...]
+    stops: tuple[str, ...]
+    holes: int
+    feet: int
+    safe_m_s: float | None
+    let_go_m_s: float | None
+    lost_let_go_m_s: float | None
+    parked_safe_m_s: float | None
+    mass_kg: float
+    height_mm: float
+    hours: float
+    wait_h: float
+    left_behind: str
+
+
+def side_by_side(job: Job) -> tuple[SchoolLine, ...]:
+    """Every school on this layout; those that hold first, then by holes and work. Raises InputError where no
+    panel is on the roof.
+    """
+    if not job.panels:
+        raise InputError("No panel is on the roof.", remedy="Place panels first.", field="panels")
+    lines = []
+    for number, way in enumerate(WAYS):
+        go_on(number / len(WAYS), way.title.lower())
+        lines.append(_line(job, way))
+    return tuple(sorted(lines, key=lambda s: (bool(s.stops), s.holes, s.hours)))
+
+
+def _line(job: Job, way: Way) -> SchoolLine:
+    edits = list(_set_up(job, way))
+    held = apply_edits(job, edits)
+    changes: list[str] = []
+    for _ in range(MOST_ROUNDS):
+        go_on()
+        offered = next((p for p in make_hold(held).panels if p.offers), None)
+        better = None if offered is None else next((o for o in offered.offers if _same_school(o.words)), None)
+        if offered is None or better is None:
+            break
+        more = _for_all(held, offered.panel, better.edits)
+        try:
+            held = apply_edits(held, more)
+        except FahrtwindError:
+            break
+        edits += more
+        changes.append(better.words)
+    return _told(job, held, way, tuple(edits), tuple(dict.fromkeys(changes)))
+
+
+def _same_school(words: str) -> bool:
+    """What is set side by side stays what it is: no change of the school, no rails where none were meant."""
+    return "rails under" not in words and "screws into members" not in words
+
+
+def _set_up(job: Job, way: Way) -> list[Edit]:
+    edits: list[Edit] = [RemoveEntry(path=f"carriers.{c.id}") for c in job.carriers]
+    edits += [
+        SetValue(path=f"panels.{p.id}.hold", value={"school": way.school})
+        for p in job.panels
+        if p.hold.school != way.school
+    ]
+    if way.on_rails:
+        edits.append(PutOnRails(panels=tuple(p.id for p in job.panels)))
+    return edits
+
+
+def _for_all(job: Job, panel: str, edits: tuple[Edit, ...]) -> list[Edit]:
+    """The change of one panel made to all that are held the same way: nobody mixes brackets on one roof."""
+    found: list[Edit] = []
+    for edit in edits:
+        path = getattr(edit, "path", "")
+        if path.startswith(f"panels.{panel}.hold"):
+            found += [
+                edit.model_copy(update={"path": path.replace(f"panels.{panel}.", f"panels.{p.id}.")})
+                for p in job.panels
+                if p.carrier is None
+            ]
+        else:
+            found.append(edit)
+    return found
+
+
+def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple[str, ...]) -> SchoolLine:
+    evaluation = evaluate(held)
+    plan, marks = evaluation.findings.plan, evaluation.findings.marks
+    holes = sum(m.kind == "hole" for m in marks)
+    pads = sum(m.kind == "pad" for m in marks)
+    feet = len(evaluation.findings.feet)
+    rails = sum(len(c.rails) for c in held.carriers)
+    return SchoolLine(
+        way=way.name,
+        title=way.title,
+        present=all(p.hold.school == way.school and bool(p.carrier) == way.on_rails for p in job.panels),
+        edits=edits,
+        changes=changes,
+        stops=_stops(evaluation),
+        holes=holes,
+        feet=feet,
+        safe_m_s=plan.safe_m_s if plan else None,
+        let_go_m_s=plan.let_go_m_s if plan else None,
+        lost_let_go_m_s=plan.lost_let_go_m_s if plan else None,
+        parked_safe_m_s=plan.parked_safe_m_s if plan else None,
+        mass_kg=evaluation.findings.roof_mass_kg,
+        height_mm=max(p.stand_off.mm + p.model.frame_height.mm for p in held.panels),
+        hours=holes * HOLE_H + feet * FOOT_H + pads * PAD_H + rails * RAIL_H,
+        wait_h=max((s.wait_h for s in evaluation.findings.steps), default=0.0),
+        left_behind=way.left,
+    )
+
+
+def _stops(evaluation: Evaluation) -> tuple[str, ...]:
+    found = [s for s in evaluation.snags if s.severity == "stop" and s.station == HOLD_STATION]
+    return tuple(dict.fromkeys(s.title for s in found))
