@@ -201,7 +201,7 @@ def validity_words(declared: Formula) -> str:
     """The validity limits of a formula in words.
 
     >>> validity_words(FORMULAS["dynamic_pressure"])
-    'ρ 0.3 … 1.5 kg/m³; v 0 … 90 m/s'
+    'ρ 0.3 … 1.8 kg/m³; v 0 … 90 m/s'
     """
     parts = []
     for arg in declared.arguments.values():
