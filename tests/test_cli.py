@@ -121,6 +121,15 @@ CALLS = {
         "feet": [{"at_mm": x} for x in (328, 820, 1312)],
         "strips": [{"from_mm": 0, "to_mm": 1640, "pressure_pa": 945}],
     },
+    "bars.solve": {
+        "nodes": [{"x_mm": 0, "y_mm": 0}, {"x_mm": 1000, "y_mm": 0}, {"x_mm": 0, "y_mm": 600}],
+        "bars": [
+            {"start": 0, "end": n, "ea_n": 3e7, "ei_up_n_mm2": 7e9, "ei_side_n_mm2": 7e9, "gj_n_mm2": 4e9}
+            for n in (1, 2)
+        ],
+        "supports": [{"node": n, "x_n_mm": 3000, "y_n_mm": 3000, "z_n_mm": 2000} for n in range(3)],
+        "loads": [{"node": 1, "z_n": 300}],
+    },
     "formula.dynamic_pressure": {"density_kg_m3": 1.225, "speed_m_s": 30},
 }
 

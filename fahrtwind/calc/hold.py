@@ -1,4 +1,4 @@
-"""Calculations about beams that hold: a rail on its feet, a framed panel beside its feet."""
+"""Calculations about what holds: a rail on its feet, a framed panel beside its feet, a frame of bars."""
 
 from __future__ import annotations
 
@@ -11,6 +11,8 @@ from pydantic import Field
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
+from fahrtwind.core.stations.hold.frame.model import MOST_BARS, MOST_NODES, Bar, Frame, Stiff, Support
+from fahrtwind.core.stations.hold.frame.solve import solve
 from fahrtwind.core.stations.hold.side_frame import APART_MM, FloatArray, Pressed, beam_pulls, side_loads
 from fahrtwind.core.stations.layout.footprint import Rect
 
@@ -132,3 +134,128 @@ def frame(given: SideInput) -> SideResult:
     springs = np.array([f.stiffness_n_mm for f in given.feet])
     one, other = (beam_pulls(feet, springs, at, loads)[0, 0].tolist() for loads in (slanted, evenly))
     return SideResult(tuple(one), tuple(other), tuple(max(a, b) for a, b in zip(one, other, strict=True)))
+
+
+class NodeInput(CalcInput):
+    x_mm: Place
+    y_mm: Place
+    z_mm: Place = 0.0
+
+
+Number = Annotated[float, Field(ge=0, le=1e15)]
+Force = Annotated[float, Field(ge=-1e9, le=1e9)]
+NodeNumber = Annotated[int, Field(ge=0, lt=MOST_NODES)]
+
+
+class BarInput(CalcInput):
+    """A straight bar from node to node: EA in N; EI up and sideways and GJ in N·mm²."""
+
+    start: NodeNumber
+    end: NodeNumber
+    ea_n: Annotated[float, Field(gt=0, le=1e12)]
+    ei_up_n_mm2: Annotated[float, Field(gt=0, le=1e15)]
+    ei_side_n_mm2: Annotated[float, Field(gt=0, le=1e15)]
+    gj_n_mm2: Annotated[float, Field(gt=0, le=1e15)]
+    name: Annotated[str, Field(min_length=1, max_length=40)] = "bar"
+
+
+class GroundInput(CalcInput):
+    """Springs under a node, N/mm along x, y and z; it may turn."""
+
+    node: NodeNumber
+    x_n_mm: Number = 0.0
+    y_n_mm: Number = 0.0
+    z_n_mm: Number = 0.0
+
+
+class NodeLoadInput(CalcInput):
+    """Forces on a node in N, moments in N·mm."""
+
+    node: NodeNumber
+    x_n: Force = 0.0
+    y_n: Force = 0.0
+    z_n: Force = 0.0
+    about_x_n_mm: Force = 0.0
+    about_y_n_mm: Force = 0.0
+    about_z_n_mm: Force = 0.0
+
+
+class BarsInput(CalcInput):
+    """A frame of bars in space, rigid where bars share a node."""
+
+    nodes: Annotated[tuple[NodeInput, ...], Field(min_length=2, max_length=MOST_NODES)]
+    bars: Annotated[tuple[BarInput, ...], Field(min_length=1, max_length=MOST_BARS)]
+    supports: Annotated[tuple[GroundInput, ...], Field(min_length=1, max_length=60)]
+    loads: Annotated[tuple[NodeLoadInput, ...], Field(min_length=1, max_length=400)]
+
+
+@dataclass(frozen=True, slots=True)
+class BarEnds:
+    """Forces on both ends of a bar in its own axes: along, sideways, up in N, then moments about them in
+    N·mm.
+    """
+
+    start: tuple[float, ...]
+    end: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class GroundLost:
+    """Forces on the supports with one lost; ``stands`` is False where the others hold no frame."""
+
+    lost: int
+    stands: bool
+    on_support_n: tuple[tuple[float, ...], ...]
+
+
+@dataclass(frozen=True, slots=True)
+class BarsResult:
+    """What the frame does to each support, N along x, y, z; its bars; how far its nodes move, mm and rad."""
+
+    on_support_n: tuple[tuple[float, ...], ...]
+    bars: tuple[BarEnds, ...]
+    moved: tuple[tuple[float, ...], ...]
+    lost: tuple[GroundLost, ...]
+
+
+@calculation("bars.solve")
+def bars(given: BarsInput) -> BarsResult:
+    """A frame of bars in space: forces on its supports, in its bars, how it moves; also with each support
+    lost.
+    """
+    count = len(given.nodes)
+    named = (("bars", b.start) for b in given.bars), (("bars", b.end) for b in given.bars)
+    others = (("supports", s.node) for s in given.supports), (("loads", f.node) for f in given.loads)
+    for field, node in (pair for part in (*named, *others) for pair in part):
+        if node >= count:
+            raise InputError(
+                f"There is no node {node}.", remedy=f"Name one from 0 to {count - 1}.", field=field
+            )
+    places = np.array([(n.x_mm, n.y_mm, n.z_mm) for n in given.nodes])
+    frame = Frame(
+        places,
+        tuple(
+            Bar(b.start, b.end, Stiff(b.ea_n, b.ei_up_n_mm2, b.ei_side_n_mm2, b.gj_n_mm2), f"{b.name} {i}")
+            for i, b in enumerate(given.bars)
+        ),
+        (),
+        tuple(
+            Support(s.node, tuple(places[s.node].tolist()), (s.x_n_mm, s.y_n_mm, s.z_n_mm), f"support {i}")
+            for i, s in enumerate(given.supports)
+        ),
+    )
+    loads = np.zeros((1, count, 6))
+    for f in given.loads:
+        loads[0, f.node] += (f.x_n, f.y_n, f.z_n, f.about_x_n_mm, f.about_y_n_mm, f.about_z_n_mm)
+    solved = solve(frame, loads)
+    on = solved.on_support[:, 0]
+    lost = tuple(
+        GroundLost(i, stands := bool(np.isfinite(on[i + 1]).all()), _rows(on[i + 1]) if stands else ())
+        for i in range(len(given.supports))
+    )
+    ends = tuple(BarEnds(tuple(e[:6]), tuple(e[6:])) for e in solved.in_bar[0, 0].tolist())
+    return BarsResult(_rows(on[0]), ends, _rows(solved.moved[0]), lost)
+
+
+def _rows(array: FloatArray) -> tuple[tuple[float, ...], ...]:
+    return tuple(tuple(row) for row in array.tolist())

@@ -9,7 +9,7 @@ from pydantic import Field
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
-from fahrtwind.core.stations.hold.carriers.actions import PutOnRails, carriers_follow
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, carriers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
     ChooseVariant,
@@ -36,7 +36,8 @@ Edit = Annotated[
     | KeepVariant
     | UseVariant
     | ChooseVariant
-    | PutOnRails,
+    | PutOnRails
+    | PutOnRack,
     Field(discriminator="op"),
 ]
 
@@ -78,6 +79,8 @@ __all__ = [
     "KeepVariant",
     "MirrorPanel",
     "PlacePanel",
+    "PutOnRack",
+    "PutOnRails",
     "RemoveEntry",
     "ReplaceModel",
     "SetValue",

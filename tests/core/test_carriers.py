@@ -156,7 +156,9 @@ def test_sections_by_hand(on_rails: Job) -> None:
     assert {s.id for s in evaluate(held).snags} >= {"slot-not-rated"}
     bare = apply_edits(on_rails, [SetValue(path="carriers.b1.section", value={"kind": "own"})])
     silent = evaluate(bare).findings.silent
-    assert [(s.station, s.place) for s in silent] == [("hold", "carriers.b1")] and "sheet" in silent[0].remedy
+    assert [(s.station, s.place) for s in silent] == [
+        ("hold", "carriers.b1.section.inertia_cm4")
+    ] and "sheet" in silent[0].remedy
 
 
 def test_clamps_sit_at_both_edges_on_every_rail_under_the_panel(on_rails: Job) -> None:

@@ -13,6 +13,7 @@ from fahrtwind.core.edits import (
     ChooseVariant,
     KeepVariant,
     PlacePanel,
+    PutOnRack,
     PutOnRails,
     SetValue,
     SpreadFeet,
@@ -67,6 +68,23 @@ def membrane(job: Job, **more: object) -> Job:
 def railed(job: Job, **values: Any) -> Job:
     """Both panels of the port row on rails, with fields of the rails, or of panels, set."""
     on = apply_edits(job, [PutOnRails(panels=("p1", "p3"))])
+    fields = {k if k.startswith("panels") else f"carriers__b1__{k}": v for k, v in values.items()}
+    return changed(on, **fields)
+
+
+POINTS = [
+    {"id": f"w{i}", "name": side, "kind": "threaded_hole", "start": 700, "y": y, "pitch": 900, "count": 5}
+    for i, (side, y) in enumerate((("port", -1050), ("starboard", 1050)), start=1)
+]
+
+
+def racked(job: Job, rows: tuple[dict[str, Any], ...] = ({}, {}), **values: Any) -> Job:
+    """The four panels on a rack on factory points, with fields of the rack, or of panels, set; ``rows``: what
+    is known of the points beyond where they are.
+    """
+    known = [{**row, "rating": "300 kg", **more} for row, more in zip(POINTS, rows, strict=True)]
+    surveyed = apply_edits(job, [SetValue(path="survey.point_rows", value=known)])
+    on = apply_edits(surveyed, [PutOnRack(panels=("p1", "p2", "p3", "p4"))])
     fields = {k if k.startswith("panels") else f"carriers__b1__{k}": v for k, v in values.items()}
     return changed(on, **fields)
 
@@ -321,6 +339,35 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "clamp-not-rated": railed,
     "slot-not-rated": lambda j: railed(j, section={"kind": "own", "inertia_cm4": 9, "modulus_cm3": 4}),
     "rails-close": lambda j: railed(j, rails__r2__y="-800 mm"),
+    "point-not-rated": lambda j: racked(j, ({"rating": None}, {})),
+    "point-off-slot": lambda j: racked(
+        j,
+        ({"points": [{"id": f"n{i}", "count": i, "x": 700 + 900 * i + 5 * (i == 3)} for i in range(5)]}, {}),
+    ),
+    "pads-lean": lambda j: racked(j, ({"lean": "4°"}, {})),
+    "bar-over-obstacle": lambda j: changed(
+        racked(j),
+        obstacles=[
+            {
+                "id": "o9",
+                "kind": "fan",
+                "name": "Fan",
+                "x": racked(j).carriers[0].bars[0].x.mm - 50,  # type: ignore[union-attr]
+                "y": 0,
+                "length": 300,
+                "width": 300,
+            }
+        ],
+    ),
+    "bar-on-crown": lambda j: changed(racked(j), survey__crown=STEEP),
+    "off-the-bars": lambda j: racked(j, panels__p1__x="1200 mm"),
+    "bar-overhang": lambda j: racked(j, starboard="2500 mm"),
+    "bar-hums": racked,
+    "rack-soft": lambda j: racked(j, bar_section={"kind": "tube", "height": 20, "width": 20, "wall": 1.5}),
+    "corner-swings": lambda j: racked(j, joint="bolt"),
+    "weak-beside-welds": lambda j: racked(j, joint="welded"),
+    "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
+    "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
     "member-ends": lambda j: j,
     "thread-too-short": lambda j: changed(
         j, members__kind="wood_truss", members__wall=None, members__depth="18 mm"

@@ -32,6 +32,15 @@ def random_document(seed: int, tries: int = 200) -> Job:
     raise RuntimeError(f"no valid document in {tries} draws")
 
 
+def random_part(model: type[BaseModel], dice: random.Random) -> dict[str, Any]:
+    """Fields of any such part, each within its range; entries of its lists have names of their own."""
+    data = _model(model, dice)
+    for name, entries in data.items():
+        if isinstance(entries, list) and entries and isinstance(entries[0], dict):
+            data[name] = [{**entry, "id": f"{name[0]}{i}"} for i, entry in enumerate(entries, start=1)]
+    return data
+
+
 def range_ends(model: type[BaseModel] = Job, path: str = "") -> list[tuple[str, float]]:
     """Every quantity field that is reached without a list, with both ends of its range."""
     found: list[tuple[str, float]] = []
@@ -70,7 +79,11 @@ def _model(model: type[BaseModel], dice: random.Random, number: int = 1) -> dict
     for name, field in model.model_fields.items():
         if name == "id":
             data[name] = f"e{number}"
-        elif (not field.is_required() and dice.random() < BLANK) or name == "schema_version":
+        elif name == "schema_version":
+            continue
+        elif get_origin(field.annotation) is Literal and len(get_args(field.annotation)) == 1:
+            data[name] = field.default  # what kind of part it is
+        elif not field.is_required() and dice.random() < BLANK:
             continue
         else:
             data[name] = _value(*_plain(field), dice)
@@ -87,7 +100,8 @@ def _value(kind: Any, notes: list[Any], dice: random.Random) -> Any:
     if get_origin(kind) is tuple:
         inner, own = _unwrapped(get_args(kind)[0], [])
         most = min(next((n.max_length for n in notes if isinstance(n, MaxLen)), MOST_ENTRIES), MOST_ENTRIES)
-        count = 12 if "ClimateMonth" in str(inner) else dice.randint(0, most)
+        least = next((n.min_length for n in notes if isinstance(n, MinLen)), 0)
+        count = 12 if "ClimateMonth" in str(inner) else dice.randint(least, most)
         return [
             _model(inner, dice, i + 1) if _is_part(inner) else _value(inner, own, dice) for i in range(count)
         ]

@@ -9,19 +9,21 @@ has been evaluated whole and brings no new stop.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations
 
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
+from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
-from fahrtwind.core.stations.hold.verdict import PanelVerdict
+from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, PanelVerdict
 
 FEWEST_FEET, MOST_FEET, MOST_FASTENERS, MOST_OFFERS = 4, 12, 4, 4
 HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
@@ -90,10 +92,15 @@ def make_hold(job: Job) -> MadeToHold:
     """Offers for every panel that does not hold at the speed that is driven or at its site."""
     before = evaluate(job)
     failing = [p for p in job.panels if _fails(before, p)]
-    found = []
+    found: list[PanelOffers] = []
+    of_carrier: dict[str, PanelOffers] = {}  # what lies on one carrier is held by the same changes
     for number, panel in enumerate(failing):
         go_on(number / len(failing), f"{panel.name} …")
-        found.append(_offers(job, before, panel))
+        known = of_carrier.get(panel.carrier or "")
+        offers = _offers(job, before, panel) if known is None else known
+        if panel.carrier is not None:
+            of_carrier.setdefault(panel.carrier, offers)
+        found.append(replace(offers, panel=panel.id, name=panel.name))
     return MadeToHold(tuple(found))
 
 
@@ -152,16 +159,27 @@ def _tried(
     except FahrtwindError:
         return 0.0, None
     changed = next(p for p in after.panels if p.id == panel.id)
-    verdict = visit(after).of("verdict", changed)
+    seen = visit(after)
+    verdict = seen.of("verdict", changed)
     if not isinstance(verdict, PanelVerdict):
         return 0.0, None
+    reached = min(verdict.safe_m_s, _under(after, changed, seen))
     needed = job.vehicle.top_speed.m_s if job.vehicle.top_speed else 0.0
-    if changed.carrier is None and (verdict.safe_m_s < needed or not _stands(verdict, job)):
-        return verdict.safe_m_s, None
+    if reached < needed or (changed.carrier is None and not _stands(verdict, job)):
+        return reached, None
     whole = evaluate(after)
     if _fails(whole, changed) or not _stops(whole) <= _stops(before):
-        return verdict.safe_m_s, None
-    return verdict.safe_m_s, _offer(way, edits, before, whole, changed)
+        return reached, None
+    return reached, _offer(way, edits, before, whole, changed)
+
+
+def _under(job: Job, panel: PlacedPanel, seen: Visit) -> float:
+    """Safe speed of what the panel lies on, m/s; no limit where it stands on feet of its own."""
+    if panel.carrier is None:
+        return FASTEST_M_S
+    carrier = next(c for c in job.carriers if c.id == panel.carrier)
+    told = seen.of("carrier_verdict", carrier)
+    return told.safe_m_s if isinstance(told, CarrierVerdict) else 0.0
 
 
 def _stands(verdict: PanelVerdict, job: Job) -> bool:
@@ -269,9 +287,11 @@ def _of_fasteners(path: str, hold: Screws | ThroughBolts) -> Iterator[_Change]:
 def _of_carrier(job: Job, name: str) -> Iterator[_Change]:
     carrier = next(c for c in job.carriers if c.id == name)
     path, hold = f"carriers.{name}", carrier.hold
-    if carrier.every > 1:
+    if carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
         yield _Change("every", "a foot at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
-    if not isinstance(hold, FoamTape):
+    if isinstance(carrier, Rack):
+        yield from _of_rack(path, carrier)
+    if not isinstance(hold, FoamTape) and not (isinstance(carrier, Rack) and carrier.points):
         yield from _of_fasteners(f"{path}.hold", hold)
     for wall in (3.0, 4.0):
         if carrier.section.kind == "tube" and wall > carrier.section.wall.mm:
@@ -283,3 +303,19 @@ def _of_carrier(job: Job, name: str) -> Iterator[_Change]:
     if job.assumptions.front_edge == "open":
         faired = SetValue(path="assumptions.front_edge", value="faired")
         yield _Change("fairing", "a fairing before the front edges", (faired,), 9.0)
+
+
+def _of_rack(path: str, rack: Rack) -> Iterator[_Change]:
+    for wall in (5.0, 6.0, 8.0):
+        if rack.joint == "angles" and wall > rack.angle_wall.mm:
+            edit = SetValue(path=f"{path}.angle_wall", value={"mm": wall})
+            yield _Change("corner", f"corner angles of {wall:.0f} mm", (edit,), wall / 4)
+        if wall > rack.hold.bracket.thickness.mm:
+            edit = SetValue(path=f"{path}.hold.bracket.thickness", value={"mm": wall})
+            yield _Change("bracket", f"brackets of {wall:.0f} mm", (edit,), wall / 4)
+    if rack.joint == "bolt":
+        edit = SetValue(path=f"{path}.joint", value="angles")
+        yield _Change("joint", "angles in the corners", (edit,), 3.0)
+    if rack.bar_section.kind == "tube" and rack.bar_section.height.mm < 60:
+        edit = SetValue(path=f"{path}.bar_section.height", value={"mm": 60})
+        yield _Change("bars", "bars 60 mm high", (edit,), 3.0)

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H, make_hold
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, points_on_both_sides
 
 MOST_ROUNDS = 3
 HOLD_STATION = "hold"
@@ -23,15 +26,16 @@ class Way:
     name: str
     title: str
     school: str
-    on_rails: bool
+    carrier: Literal["", "rails", "points"]
     left: str
 
 
 WAYS = (
-    Way("screws", "Screws into members", "screws", False, "holes, each to be closed with a patch"),
-    Way("bolts", "Through-bolts", "bolts", False, "holes, and nuts reached from inside"),
-    Way("tape", "Adhesive foam tape", "tape", False, "no hole; comes off with wire and heat"),
-    Way("rails", "Rails on screws", "screws", True, "holes; panels can move along the rails"),
+    Way("screws", "Screws into members", "screws", "", "holes, each to be closed with a patch"),
+    Way("bolts", "Through-bolts", "bolts", "", "holes, and nuts reached from inside"),
+    Way("tape", "Adhesive foam tape", "tape", "", "no hole; comes off with wire and heat"),
+    Way("rails", "Rails on screws", "screws", "rails", "holes; panels can move along the rails"),
+    Way("points", "Rack on factory points", "screws", "points", "nothing: it unbolts"),
 )
 
 
@@ -69,7 +73,8 @@ def side_by_side(job: Job) -> tuple[SchoolLine, ...]:
     lines = []
     for number, way in enumerate(WAYS):
         go_on(number / len(WAYS), way.title.lower())
-        lines.append(_line(job, way))
+        if way.carrier != "points" or points_on_both_sides(job):
+            lines.append(_line(job, way))
     return tuple(sorted(lines, key=lambda s: (bool(s.stops), s.holes, s.hours)))
 
 
@@ -105,8 +110,11 @@ def _set_up(job: Job, way: Way) -> list[Edit]:
         for p in job.panels
         if p.hold.school != way.school
     ]
-    if way.on_rails:
-        edits.append(PutOnRails(panels=tuple(p.id for p in job.panels)))
+    everybody = tuple(p.id for p in job.panels)
+    if way.carrier == "rails":
+        edits.append(PutOnRails(panels=everybody))
+    elif way.carrier == "points":
+        edits.append(PutOnRack(panels=everybody, points=True))
     return edits
 
 
@@ -136,7 +144,7 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
     return SchoolLine(
         way=way.name,
         title=way.title,
-        present=all(p.hold.school == way.school and bool(p.carrier) == way.on_rails for p in job.panels),
+        present=all(_way_of(job, p) == (way.carrier or way.school) for p in job.panels),
         edits=edits,
         changes=changes,
         stops=_stops(evaluation),
@@ -152,6 +160,14 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
         wait_h=max((s.wait_h for s in evaluation.findings.steps), default=0.0),
         left_behind=way.left,
     )
+
+
+def _way_of(job: Job, panel: PlacedPanel) -> str:
+    """How a panel is held now: its school, or the kind of what it lies on."""
+    under = next((c for c in job.carriers if c.id == panel.carrier), None)
+    if under is None:
+        return panel.hold.school
+    return "rails" if isinstance(under, Rails) else "points" if under.points else "bars"
 
 
 def _stops(evaluation: Evaluation) -> tuple[str, ...]:

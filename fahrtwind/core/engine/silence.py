@@ -37,6 +37,8 @@ class Silence:
 def silence_of(station: str, place: str, what: str, error: Exception) -> Silence:
     """What is told of a part that failed: its own words where the error has them."""
     if isinstance(error, FahrtwindError):
-        return Silence(station, place, what, error.problem, error.remedy, True)
+        field = error.field or ""
+        closer = field if field.startswith(f"{place}.") else place
+        return Silence(station, closer, what, error.problem, error.remedy, True)
     why = f"It could not be worked out ({type(error).__name__})."
     return Silence(station, place, what, why, NOT_FORESEEN, False)

@@ -34,6 +34,96 @@ def round_inertia(diameter_mm: DiameterArg, wall_mm: WallArg) -> Number:
     return 3.141592653589793 * (diameter_mm**4 - max(diameter_mm - 2 * wall_mm, 0.0) ** 4) / 64
 
 
+@formula(
+    title="torsion constant of a rectangular tube",
+    symbol="J",
+    expression="J = 2 · t · (h − t)² · (b − t)² / (h + b − 2·t)",
+    unit="mm⁴",
+    source=Source("Bredt: 4·A_m²·t / s_m round the middle of the wall (strength of materials)"),
+)
+def tube_torsion(height_mm: HeightArg, width_mm: WidthArg, wall_mm: WallArg) -> Number:
+    h, b = max(height_mm - wall_mm, 0.0), max(width_mm - wall_mm, 0.0)
+    return 2 * wall_mm * h**2 * b**2 / max(h + b, 1e-9)
+
+
+@formula(
+    title="torsion constant of an open section",
+    symbol="J",
+    expression="J = s · t³ / 3",
+    unit="mm⁴",
+    source=Source("Thin open walls, Σ b·t³/3 (strength of materials)"),
+)
+def open_torsion(
+    developed_mm: Annotated[Number, Arg("s", "mm", "length of the wall along its middle", 3, 600)],
+    wall_mm: WallArg,
+) -> Number:
+    return developed_mm * wall_mm**3 / 3
+
+
+@formula(
+    title="second moment of an equal angle that may move sideways",
+    symbol="I_eff",
+    expression="I_eff = (I_x² − I_xy²) / I_x, both about the centroid of two rectangles",
+    unit="mm⁴",
+    source=Source(
+        "Unsymmetrical bending, loaded along a leg and free to move sideways (strength of materials)"
+    ),
+)
+def angle_inertia(leg_mm: Annotated[Number, Arg("a", "mm", "leg", 3, 150)], wall_mm: WallArg) -> Number:
+    a, t = leg_mm, wall_mm
+    about, mixed = _angle_moments(a, t)
+    return (about**2 - mixed**2) / about
+
+
+def angle_centroid_mm(leg_mm: float, wall_mm: float) -> float:
+    """From the outer face of a leg to the centroid of an equal angle, mm."""
+    return (leg_mm**2 + leg_mm * wall_mm - wall_mm**2) / (2 * (2 * leg_mm - wall_mm))
+
+
+def _angle_moments(a: float, t: float) -> tuple[float, float]:
+    """Second moment about an axis along a leg and mixed moment of an equal angle at its centroid, mm⁴."""
+    c = angle_centroid_mm(a, t)
+    level, upright = a * t, (a - t) * t  # the level leg whole, the upright one above it
+    about = (
+        a * t**3 / 12 + level * (c - t / 2) ** 2 + t * (a - t) ** 3 / 12 + upright * ((a + t) / 2 - c) ** 2
+    )
+    mixed = level * (a / 2 - c) * (t / 2 - c) + upright * (t / 2 - c) * ((a + t) / 2 - c)
+    return about, mixed
+
+
+@formula(
+    title="second moment of a channel about its level axis",
+    symbol="I",
+    expression="I = Σ (b·h³/12 + A·e²) of its back and its two flanges",
+    unit="mm⁴",
+    source=STRENGTH,
+)
+def channel_inertia(height_mm: HeightArg, width_mm: WidthArg, wall_mm: WallArg) -> Number:
+    t, flange = wall_mm, max(height_mm - wall_mm, 0.0)
+    back, sides = width_mm * t, 2 * flange * t
+    c = channel_centroid_mm(height_mm, width_mm, wall_mm)
+    own = width_mm * t**3 / 12 + 2 * t * flange**3 / 12
+    return own + back * (c - t / 2) ** 2 + sides * ((height_mm + t) / 2 - c) ** 2
+
+
+def channel_centroid_mm(height_mm: float, width_mm: float, wall_mm: float) -> float:
+    """From the outer face of the back to the centroid of a channel, mm."""
+    back, sides = width_mm * wall_mm, 2 * max(height_mm - wall_mm, 0.0) * wall_mm
+    return (back * wall_mm / 2 + sides * (height_mm + wall_mm) / 2) / (back + sides)
+
+
+@formula(
+    title="second moment of a channel about its upright axis",
+    symbol="I",
+    expression="I = t·b³/12 + 2·((h − t)·t³/12 + (h − t)·t·((b − t)/2)²)",
+    unit="mm⁴",
+    source=STRENGTH,
+)
+def channel_side_inertia(height_mm: HeightArg, width_mm: WidthArg, wall_mm: WallArg) -> Number:
+    t, flange = wall_mm, max(height_mm - wall_mm, 0.0)
+    return t * width_mm**3 / 12 + 2 * (flange * t**3 / 12 + flange * t * ((width_mm - t) / 2) ** 2)
+
+
 @formula(title="elastic section modulus", symbol="W", expression="W = 2 · I / h", unit="mm³", source=STRENGTH)
 def section_modulus(
     inertia_mm4: Annotated[Number, Arg("I", "mm⁴", "second moment", 1)], height_mm: HeightArg

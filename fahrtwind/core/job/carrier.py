@@ -27,10 +27,44 @@ class RoundTube(Part):
     diameter: q.Small = Length(mm=40)
     wall: q.Sheet = Length(mm=3)
 
+    @property
+    def height(self) -> Length:
+        return self.diameter
+
+    @property
+    def width(self) -> Length:
+        return self.diameter
+
+
+class EqualAngle(Part):
+    """An angle of two equal legs, one level, one upright."""
+
+    kind: Literal["angle"] = "angle"
+    leg: q.Small = Length(mm=40)
+    wall: q.Sheet = Length(mm=4)
+
+    @property
+    def height(self) -> Length:
+        return self.leg
+
+    @property
+    def width(self) -> Length:
+        return self.leg
+
+
+class ChannelSection(Part):
+    """A channel with its back level: ``width`` is the back, ``height`` the two flanges."""
+
+    kind: Literal["channel"] = "channel"
+    height: q.Small = Length(mm=30)
+    width: q.Small = Length(mm=50)
+    wall: q.Sheet = Length(mm=4)
+
 
 class OwnSection(Part):
     """A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
-    modulus about the level axis; ``slot_n``: what a bolt in its slot may pull, nominal.
+    modulus about the level axis; ``side_…`` about the upright one and ``torsion_cm4``, which only a frame
+    asks for; ``slot_n``: what a bolt in its slot may pull, nominal.
     """
 
     kind: Literal["own"] = "own"
@@ -38,11 +72,16 @@ class OwnSection(Part):
     width: q.Small = Length(mm=40)
     inertia_cm4: Annotated[float, Field(ge=0.05, le=500)] | None = None
     modulus_cm3: Annotated[float, Field(ge=0.05, le=200)] | None = None
+    side_inertia_cm4: Annotated[float, Field(ge=0.05, le=500)] | None = None
+    side_modulus_cm3: Annotated[float, Field(ge=0.05, le=200)] | None = None
+    torsion_cm4: Annotated[float, Field(ge=0.001, le=500)] | None = None
     mass_kg_m: Annotated[float, Field(ge=0.1, le=20)] | None = None
     slot_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
 
 
-Section = Annotated[RectangularTube | RoundTube | OwnSection, Field(discriminator="kind")]
+Section = Annotated[
+    RectangularTube | RoundTube | EqualAngle | ChannelSection | OwnSection, Field(discriminator="kind")
+]
 
 
 class Rail(Part):
@@ -52,15 +91,12 @@ class Rail(Part):
     y: q.Across
 
 
-class Rails(Part):
-    """Rails along the roof on feet at the members, with panels under clamps.
-
-    ``height``: underside of the rails over the roof; ``every``: a foot at every so many members; ``hold``:
-    how each foot is held; ``stock``: length the section is sold in; ``clamp_n``: pull a clamp may take by its
-    maker, nominal, blank where nobody says.
+class OnRails(Part):
+    """What every carrier with rails along the roof has. ``height``: underside of the rails over the roof;
+    ``every``: a foot at every so many members; ``hold``: how each foot is held; ``stock``: length the section
+    is sold in; ``clamp_n``: pull a clamp may take by its maker, nominal, blank where nobody says.
     """
 
-    kind: Literal["rails"] = "rails"
     id: Identifier
     name: Name
     section: Section = RectangularTube()
@@ -74,12 +110,52 @@ class Rails(Part):
     stock: q.LongSide | None = None
     clamp_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
 
+
+class Rails(OnRails):
+    """Rails along the roof on feet at the members, with panels under clamps."""
+
+    kind: Literal["rails"] = "rails"
+
     @property
     def top_mm(self) -> float:
         """Upper face of the rails over the roof: where the panels lie."""
-        section = self.section
-        tall = section.diameter if isinstance(section, RoundTube) else section.height
-        return self.height.mm + tall.mm
+        return self.height.mm + self.section.height.mm
 
 
-Carrier = Rails
+class Crossbar(Part):
+    """A bar across the rails, x in its middle."""
+
+    id: Identifier
+    x: q.Along
+
+
+JointKind = Literal["welded", "angles", "bolt"]
+
+
+class Rack(OnRails):
+    """Two or more rails along the roof with bars across them, on factory points or on feet at the members;
+    panels lie on the bars.
+
+    ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
+    row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
+    rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
+    how thick those angles are.
+    """
+
+    kind: Literal["rack"] = "rack"
+    points: Annotated[tuple[Identifier, ...], Field(max_length=6)] = ()
+    bars: Annotated[tuple[Crossbar, ...], Field(min_length=1, max_length=16)]
+    port: q.Across
+    starboard: q.Across
+    bar_section: Section = RectangularTube()
+    bar_alloy: AlloyName = "6060-T66"
+    joint: JointKind = "angles"
+    angle_wall: q.Sheet = Length(mm=6)
+
+    @property
+    def top_mm(self) -> float:
+        """Upper face of the bars over the roof: where the panels lie."""
+        return self.height.mm + self.section.height.mm + self.bar_section.height.mm
+
+
+Carrier = Annotated[Rails | Rack, Field(discriminator="kind")]

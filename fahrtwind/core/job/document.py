@@ -191,4 +191,5 @@ class Job(Part):
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
         for carrier in self.carriers:
             refuse_twins(f"carriers.{carrier.id}.rails", [rail.id for rail in carrier.rails])
+            refuse_twins(f"carriers.{carrier.id}.bars", [bar.id for bar in getattr(carrier, "bars", ())])
         return self

@@ -13,6 +13,7 @@ LETTERS = {
     "feet": "f",
     "carriers": "b",
     "rails": "r",
+    "bars": "a",
     "marks": "l",
     "scars": "h",
     "keep_outs": "k",

@@ -22,6 +22,7 @@ DECLARING = (
     "build.rules",
     "hold.rules",
     "hold.carriers.rules",
+    "hold.carriers.rack_rules",
     "hold.schools.drilled_rules",
     "layout.rules",
     "structure.rules",

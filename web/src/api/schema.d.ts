@@ -872,6 +872,15 @@ export interface components {
             feet: components["schemas"]["FootVerdict"][];
             /** Rails */
             rails: components["schemas"]["RailVerdict"][];
+            /**
+             * Joints
+             * @default []
+             */
+            joints: components["schemas"]["JointVerdict"][];
+            corner?: components["schemas"]["Chain"] | null;
+            /** Sag Mm */
+            sag_mm?: number | null;
+            hum?: components["schemas"]["Hum"] | null;
         };
         /**
          * Catalogue
@@ -943,6 +952,35 @@ export interface components {
             at: (string | number)[];
             /** Value */
             value: unknown;
+        };
+        /**
+         * ChannelSection
+         * @description A channel with its back level: ``width`` is the back, ``height`` the two flanges.
+         */
+        ChannelSection: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "channel";
+            /**
+             * @default {
+             *       "mm": 30
+             *     }
+             */
+            height: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 50
+             *     }
+             */
+            width: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 4
+             *     }
+             */
+            wall: components["schemas"]["Length"];
         };
         /** Choice */
         Choice: {
@@ -1047,6 +1085,15 @@ export interface components {
              * @default []
              */
             readings: components["schemas"]["CrownReading"][];
+        };
+        /**
+         * Crossbar
+         * @description A bar across the rails, x in its middle.
+         */
+        Crossbar: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
         };
         /**
          * Crown
@@ -1224,7 +1271,30 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+        };
+        /**
+         * EqualAngle
+         * @description An angle of two equal legs, one level, one upright.
+         */
+        EqualAngle: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "angle";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            leg: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 4
+             *     }
+             */
+            wall: components["schemas"]["Length"];
         };
         /**
          * ErrorBody
@@ -1427,6 +1497,7 @@ export interface components {
         /**
          * FootPlace
          * @description A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
+         *     ``row``: of factory points, where it stands on one.
          */
         FootPlace: {
             /** Panel */
@@ -1449,12 +1520,14 @@ export interface components {
              * Landing
              * @enum {string}
              */
-            landing: "member" | "perhaps" | "skin" | "unknown" | "rail";
+            landing: "member" | "perhaps" | "skin" | "unknown" | "rail" | "point";
             /**
              * Side
              * @enum {string}
              */
             side: "port" | "starboard" | "front" | "rear";
+            /** Row */
+            row?: string | null;
         };
         /**
          * FootVerdict
@@ -1578,7 +1651,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -1595,6 +1668,16 @@ export interface components {
             height_mm: number;
             /** Hours */
             hours: number;
+        };
+        /**
+         * Hum
+         * @description Lowest frequency of a rack with its panels, and the wind at which its bars shed eddies at it.
+         */
+        Hum: {
+            /** Frequency Hz */
+            frequency_hz: number;
+            /** Wind M S */
+            wind_m_s: number;
         };
         /** Job */
         Job: {
@@ -1758,7 +1841,7 @@ export interface components {
              * Carriers
              * @default []
              */
-            carriers: components["schemas"]["Rails"][];
+            carriers: (components["schemas"]["Rails"] | components["schemas"]["Rack"])[];
             /**
              * @default {
              *       "gust": {
@@ -1900,6 +1983,27 @@ export interface components {
             can_redo: boolean;
             /** Changes */
             changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
+        };
+        /**
+         * JointVerdict
+         * @description A corner of a rack at the probed speed: pull and force along at its worst bolt, N, share of its
+         *     weakest link, and the speeds at which that goes.
+         */
+        JointVerdict: {
+            /** Joint */
+            joint: string;
+            /** Pull N */
+            pull_n: number;
+            /** Shear N */
+            shear_n: number;
+            /** Utilisation */
+            utilisation: number;
+            /** Weakest */
+            weakest: string;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
         };
         /**
          * KeepOut
@@ -2701,7 +2805,8 @@ export interface components {
         /**
          * OwnSection
          * @description A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
-         *     modulus about the level axis; ``slot_n``: what a bolt in its slot may pull, nominal.
+         *     modulus about the level axis; ``side_…`` about the upright one and ``torsion_cm4``, which only a frame
+         *     asks for; ``slot_n``: what a bolt in its slot may pull, nominal.
          */
         OwnSection: {
             /**
@@ -2725,6 +2830,12 @@ export interface components {
             inertia_cm4?: number | null;
             /** Modulus Cm3 */
             modulus_cm3?: number | null;
+            /** Side Inertia Cm4 */
+            side_inertia_cm4?: number | null;
+            /** Side Modulus Cm3 */
+            side_modulus_cm3?: number | null;
+            /** Torsion Cm4 */
+            torsion_cm4?: number | null;
             /** Mass Kg M */
             mass_kg_m?: number | null;
             /** Slot N */
@@ -3198,6 +3309,25 @@ export interface components {
             result: components["schemas"]["Proposals"] | null;
         };
         /**
+         * PutOnRack
+         * @description Lay panels on a rack: two rails along the roof with bars across them, a pair under each panel. On the
+         *     rows of factory points where there are such on both sides, else on feet at the members.
+         */
+        PutOnRack: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_on_rack";
+            /** Panels */
+            panels: string[];
+            /**
+             * Points
+             * @default true
+             */
+            points: boolean;
+        };
+        /**
          * PutOnRails
          * @description Lay panels on rails along the roof: a pair of rails for each row of them, feet at every member.
          */
@@ -3223,48 +3353,16 @@ export interface components {
             ask: string;
         };
         /**
-         * Rail
-         * @description One rail along the roof, y in its middle.
-         */
-        Rail: {
-            /** Id */
-            id: string;
-            y: components["schemas"]["Length"];
-        };
-        /**
-         * RailVerdict
-         * @description A rail at the probed speed: bending in N·mm at places along the roof in its worst case, share of its
-         *     strength used, and the speeds at which it yields.
-         */
-        RailVerdict: {
-            /** Rail */
-            rail: string;
-            /** Places Mm */
-            places_mm: number[];
-            /** Moments N Mm */
-            moments_n_mm: number[];
-            /** Utilisation */
-            utilisation: number;
-            /** Let Go M S */
-            let_go_m_s: number;
-            /** Safe M S */
-            safe_m_s: number;
-        };
-        /**
-         * Rails
-         * @description Rails along the roof on feet at the members, with panels under clamps.
+         * Rack
+         * @description Two or more rails along the roof with bars across them, on factory points or on feet at the members;
+         *     panels lie on the bars.
          *
-         *     ``height``: underside of the rails over the roof; ``every``: a foot at every so many members; ``hold``:
-         *     how each foot is held; ``stock``: length the section is sold in; ``clamp_n``: pull a clamp may take by its
-         *     maker, nominal, blank where nobody says.
+         *     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
+         *     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
+         *     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
+         *     how thick those angles are.
          */
-        Rails: {
-            /**
-             * Kind
-             * @default rails
-             * @constant
-             */
-            kind: "rails";
+        Rack: {
             /** Id */
             id: string;
             /** Name */
@@ -3284,7 +3382,7 @@ export interface components {
              *       }
              *     }
              */
-            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["OwnSection"];
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
             /**
              * Alloy
              * @default 6060-T66
@@ -3337,6 +3435,171 @@ export interface components {
             stock?: components["schemas"]["Length"] | null;
             /** Clamp N */
             clamp_n?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rack";
+            /**
+             * Points
+             * @default []
+             */
+            points: string[];
+            /** Bars */
+            bars: components["schemas"]["Crossbar"][];
+            port: components["schemas"]["Length"];
+            starboard: components["schemas"]["Length"];
+            /**
+             * Bar Section
+             * @default {
+             *       "kind": "tube",
+             *       "height": {
+             *         "mm": 40
+             *       },
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "wall": {
+             *         "mm": 3
+             *       }
+             *     }
+             */
+            bar_section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
+            /**
+             * Bar Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            bar_alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /**
+             * Joint
+             * @default angles
+             * @enum {string}
+             */
+            joint: "welded" | "angles" | "bolt";
+            /**
+             * @default {
+             *       "mm": 6
+             *     }
+             */
+            angle_wall: components["schemas"]["Length"];
+        };
+        /**
+         * Rail
+         * @description One rail along the roof, y in its middle.
+         */
+        Rail: {
+            /** Id */
+            id: string;
+            y: components["schemas"]["Length"];
+        };
+        /**
+         * RailVerdict
+         * @description A rail at the probed speed: bending in N·mm at places along the roof in its worst case, share of its
+         *     strength used, and the speeds at which it yields.
+         */
+        RailVerdict: {
+            /** Rail */
+            rail: string;
+            /** Places Mm */
+            places_mm: number[];
+            /** Moments N Mm */
+            moments_n_mm: number[];
+            /** Utilisation */
+            utilisation: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
+            /**
+             * Runs
+             * @default along
+             * @enum {string}
+             */
+            runs: "along" | "across";
+        };
+        /**
+         * Rails
+         * @description Rails along the roof on feet at the members, with panels under clamps.
+         */
+        Rails: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Section
+             * @default {
+             *       "kind": "tube",
+             *       "height": {
+             *         "mm": 40
+             *       },
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "wall": {
+             *         "mm": 3
+             *       }
+             *     }
+             */
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
+            /**
+             * Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            height: components["schemas"]["Length"];
+            start: components["schemas"]["Length"];
+            end: components["schemas"]["Length"];
+            /** Rails */
+            rails: components["schemas"]["Rail"][];
+            /**
+             * Every
+             * @default 1
+             */
+            every: number;
+            /**
+             * Hold
+             * @default {
+             *       "school": "screws",
+             *       "bracket": {
+             *         "frame_bolt": "M6",
+             *         "length": {
+             *           "mm": 60
+             *         },
+             *         "lever": {
+             *           "mm": 20
+             *         },
+             *         "metal": "aluminium",
+             *         "thickness": {
+             *           "mm": 4
+             *         },
+             *         "toe": {
+             *           "mm": 20
+             *         }
+             *       },
+             *       "screw": "#14",
+             *       "count": 2,
+             *       "length": {
+             *         "mm": 25
+             *       }
+             *     }
+             */
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            stock?: components["schemas"]["Length"] | null;
+            /** Clamp N */
+            clamp_n?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rails";
         };
         /**
          * Raised
@@ -3529,7 +3792,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
             /**
              * Go
              * @default
@@ -3720,7 +3983,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -4683,7 +4946,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -4694,7 +4957,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
         };
         /**
          * WhatIfNews

@@ -14,6 +14,7 @@ export type Snag = Schemas["Snag"];
 export type StationState = Schemas["StationState"];
 export type Carrier = Job["carriers"][number];
 export type CarrierVerdict = Schemas["CarrierVerdict"];
+export type RowFit = Schemas["RowFit"];
 export type FootPlace = Schemas["FootPlace"];
 export type FootVerdict = Schemas["FootVerdict"];
 export type PanelVerdict = Schemas["PanelVerdict"];

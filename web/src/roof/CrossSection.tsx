@@ -1,6 +1,7 @@
 /** The roof cut across at the cursor, seen from behind: crown, panels with their gap, obstacles, points, lines. To scale. */
 import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
+import { boxes, stoodOn } from "./carriers";
 import { useCursor } from "./cursor";
 import type { Mm } from "./geometry";
 import { cutAcross, doubtAt, heightAt, path, raisedLine, samples } from "./profile";
@@ -70,7 +71,8 @@ export function CrossSection() {
             );
           }
           if (!panel) return null;
-          const ends = [low, high].map((y) => pz(heightAt(survey.crown, x, y) + panel.stand_off.mm)) as [
+          const rail = stoodOn(job.carriers.find((c) => c.id === panel.carrier));
+          const ends = [low, high].map((y) => pz(heightAt(survey.crown, x, rail ?? y) + panel.stand_off.mm)) as [
             number,
             number,
           ];
@@ -97,6 +99,25 @@ export function CrossSection() {
                 />
               )}
             </g>
+          );
+        })}
+      {job.carriers
+        .flatMap(boxes)
+        .filter((box) => box.x[0] <= x && x <= box.x[1])
+        .map((box) => {
+          const foot = pz(heightAt(survey.crown, x, box.over) + box.z[0]);
+          const thick = Math.max((box.z[1] - box.z[0]) * scale, 2);
+          return (
+            <rect
+              key={box.key}
+              x={px(box.y[0])}
+              y={foot - thick}
+              width={(box.y[1] - box.y[0]) * scale}
+              height={thick}
+              fill="var(--color-paper)"
+              stroke="var(--color-ink)"
+              strokeWidth={1}
+            />
           );
         })}
       {survey.rows.flatMap((row) =>

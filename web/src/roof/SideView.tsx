@@ -3,6 +3,7 @@ import { useMemo } from "react";
 import type { LidSwing, Raised, Rect } from "../api/types";
 import { useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
+import { boxes, stoodOn } from "./carriers";
 import { pointAt, useCursor } from "./cursor";
 import type { Mm, RoofScale } from "./geometry";
 import { doubtAt, heightAt, path, samples } from "./profile";
@@ -94,11 +95,28 @@ export function SideView({ scale }: { scale: RoofScale }) {
             </g>
           );
         })}
+      {job.carriers.flatMap(boxes).map((box) => {
+        const foot = z((box.x[0] + box.x[1]) / 2, box.z[0], box.over);
+        const thick = Math.max((box.z[1] - box.z[0]) * scale.pxPerMm, 2);
+        return (
+          <rect
+            key={box.key}
+            x={scale.x(box.x[0])}
+            y={foot - thick}
+            width={scale.size(box.x[1] - box.x[0])}
+            height={thick}
+            fill="var(--color-paper)"
+            stroke="var(--color-ink)"
+            strokeWidth={1}
+          />
+        );
+      })}
       {job.panels.map((panel) => {
         const rect = rects.get(panel.id);
         if (!rect) return null;
         const thick = Math.max(panel.model.frame_height.mm * scale.pxPerMm, 2);
-        const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm, rect.y_mm + rect.width_mm / 2);
+        const under = stoodOn(job.carriers.find((c) => c.id === panel.carrier)) ?? rect.y_mm + rect.width_mm / 2;
+        const foot = z(rect.x_mm + rect.length_mm / 2, panel.stand_off.mm, under);
         const raised = raisedOf.get(panel.id);
         return (
           <g key={panel.id}>

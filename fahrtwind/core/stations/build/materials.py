@@ -7,16 +7,18 @@ from dataclasses import dataclass
 from functools import partial
 from math import ceil
 
-from fahrtwind.core.job.carrier import RectangularTube, RoundTube, Section
+from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, Rack, RectangularTube, RoundTube, Section
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_MM
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.drilled import drills_metal
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fit_row
 
 SPARE_SHARE = 0.1
 LEAST_SPARES = 2
@@ -74,10 +76,39 @@ def _carriers(plan: RoofPlan) -> list[Material]:
                 carrier.name,
             )
         )
+        if isinstance(carrier, Rack):
+            lines += _rack(carrier, plan)
         clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
         if clamps:
             lines.append(_counted("panel clamp with bolt", clamps, f"{carrier.name}; two panels may share"))
     return lines
+
+
+def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
+    """Bars, corners, and what meets the factory points."""
+    run = say_run(rack.starboard.mm - rack.port.mm, plan.units)
+    bar = f"bar {rack.bar_alloy}, {say_section(rack.bar_section, plan.units)}"
+    lines = [Material(bar, len(rack.bars), 0, f"pc of {run}", rack.name)]
+    corners = len(rack.bars) * len(rack.rails)
+    if rack.joint == "angles":
+        size = say_size(ANGLE_MM, plan.units)
+        angle = f"angle {size} × {size} × {say_size(rack.angle_wall.mm, plan.units)}, {size} long"
+        lines += [_counted(angle, 2 * corners, "corners"), _counted("M8 bolt with lock nut", 4 * corners)]
+    elif rack.joint == "bolt":
+        lines.append(_counted("M8 bolt with lock nut", corners, "through bar and rail"))
+    if rack.points:
+        standing = sum(len(_stands(rack, row)) for row in map(fit_row, plan.survey.point_rows))
+        lines += [
+            _counted("bracket for a factory point", standing, rack.name),
+            _counted("foam pad under a bracket", standing, "keeps paint and water apart"),
+        ]
+    return lines
+
+
+def _stands(rack: Rack, row: RowFit) -> list[PointPlace]:
+    if row.row not in rack.points:
+        return []
+    return [p for p in row.points if p.usable and rack.start.mm <= p.x_mm <= rack.end.mm]
 
 
 def say_section(section: Section, units: UnitSystem) -> str:
@@ -87,6 +118,10 @@ def say_section(section: Section, units: UnitSystem) -> str:
         return f"tube {size(section.diameter.mm)} × {size(section.wall.mm)}"
     if isinstance(section, RectangularTube):
         return f"tube {size(section.height.mm)} × {size(section.width.mm)} × {size(section.wall.mm)}"
+    if isinstance(section, EqualAngle):
+        return f"angle {size(section.leg.mm)} × {size(section.leg.mm)} × {size(section.wall.mm)}"
+    if isinstance(section, ChannelSection):
+        return f"channel {size(section.width.mm)} × {size(section.height.mm)} × {size(section.wall.mm)}"
     return f"own section {size(section.height.mm)} high"
 
 

@@ -4,12 +4,12 @@ of the roof.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fahrtwind.core.formulas.air import air_density, air_pressure, air_speed, dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
-from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.quantities import Length, Speed
@@ -165,12 +165,22 @@ def shared(
     held_at: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     assumptions: Assumptions,
+    carriers: tuple[Carrier, ...],
 ) -> Shared | None:
     """How the feet share the loads; None without feet."""
     if not held_at:
         return None
     bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
-    return share(loads, held_at, chains, bump)
+    return share(_over_clamps(panel, loads, carriers), held_at, chains, bump)
+
+
+def _over_clamps(
+    panel: PlacedPanel, loads: tuple[PanelLoads, ...], carriers: tuple[Carrier, ...]
+) -> tuple[PanelLoads, ...]:
+    """On a rack a panel tips over its clamps alone: what its height over the roof does, the frame finds."""
+    if not isinstance(carrier_of(panel, carriers), Rack):
+        return loads
+    return tuple(replace(w, centre_height_mm=w.centre_height_mm - panel.stand_off.mm) for w in loads)
 
 
 @stage("hold", "Verdict", "panels.{id}", each="panels", all="verdicts")
@@ -212,10 +222,11 @@ def verdict_working(
         own = tuple(found)
         bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
     winds = (front, *_parked_loads(roof, panel, shelter, roof_height_mm))
+    winds = _over_clamps(panel, winds, carriers)
     shared = share(winds, held_at, own, bump)
     told = judge(panel.id, winds, held_at, own, above, shared, air)
     with scope("hold", panel.id):
-        explain_panel(front, held_at, own, shared, told, air)
+        explain_panel(winds[0], held_at, own, shared, told, air)
 
 
 @stage("hold", "Links nobody can judge", "panels", otherwise=())

@@ -17,12 +17,14 @@ FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
 Side = Literal["port", "starboard", "front", "rear"]
-Landing = Literal["member", "perhaps", "skin", "unknown", "rail"]
+Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point"]
 
 
 @dataclass(frozen=True, slots=True)
 class FootPlace:
-    """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it)."""
+    """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
+    ``row``: of factory points, where it stands on one.
+    """
 
     panel: str
     foot: str
@@ -34,6 +36,7 @@ class FootPlace:
     off_mm: float | None
     landing: Landing
     side: Side
+    row: str | None = None
 
     @property
     def on_side(self) -> bool:

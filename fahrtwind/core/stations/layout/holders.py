@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.stations.layout.feet import FootPlace, landing_of
 from fahrtwind.core.stations.structure.members import Member
+from fahrtwind.core.stations.survey.factory_points import RowFit
 
 
 @dataclass(frozen=True, slots=True)
@@ -29,7 +31,9 @@ class Holder:
 def holders_of(
     panels: tuple[PlacedPanel, ...], carriers: tuple[Carrier, ...], feet: tuple[FootPlace, ...]
 ) -> tuple[Holder, ...]:
-    """Panels that lie on no carrier, and all carriers, each with its feet."""
+    """Panels that lie on no carrier, and all carriers, each with the feet that it holds to the roof: none on
+    factory points, where nothing is drilled or stuck.
+    """
     standing = [p for p in panels if p.carrier is None]
     return (
         *(Holder(p.id, p.name, f"panels.{p.id}", p.hold, _own(feet, p.id)) for p in standing),
@@ -37,12 +41,23 @@ def holders_of(
     )
 
 
+def fastened(holders: tuple[Holder, ...]) -> Iterator[FootPlace]:
+    """Feet that something is drilled or stuck for."""
+    return (foot for holder in holders for foot in holder.feet)
+
+
 def _own(feet: tuple[FootPlace, ...], holder: str) -> tuple[FootPlace, ...]:
-    return tuple(f for f in feet if f.panel == holder)
+    return tuple(f for f in feet if f.panel == holder and f.landing != "point")
 
 
-def carrier_feet(carrier: Carrier, ribs: Members, members: tuple[Member, ...]) -> tuple[FootPlace, ...]:
-    """A foot under each rail at every so many members between its ends, the first and the last always."""
+def carrier_feet(
+    carrier: Carrier, ribs: Members, members: tuple[Member, ...], rows: tuple[RowFit, ...]
+) -> tuple[FootPlace, ...]:
+    """A foot under each rail at every so many members between its ends, the first and the last always; or at
+    every point that can be used of the row nearest to the rail.
+    """
+    if isinstance(carrier, Rack) and carrier.points:
+        return tuple(f for rail in carrier.rails for f in _on_points(carrier, rail, rows))
     under = [m for m in members if carrier.start.mm <= m.x_mm <= carrier.end.mm]
     kept = [m for i, m in enumerate(under) if i % carrier.every == 0 or i == len(under) - 1]
     return tuple(
@@ -61,3 +76,32 @@ def carrier_feet(carrier: Carrier, ribs: Members, members: tuple[Member, ...]) -
         for rail in carrier.rails
         for member in kept
     )
+
+
+def row_of(rack: Rack, rail: Rail, rows: tuple[RowFit, ...]) -> RowFit | None:
+    """The row of points that a rail stands on: of those the rack uses, the nearest to the rail."""
+    used = [r for r in rows if r.row in rack.points and r.points]
+    return min(used, key=lambda r: abs(_middle(r) - rail.y.mm), default=None)
+
+
+def _middle(row: RowFit) -> float:
+    return sum(p.y_mm for p in row.points) / len(row.points)
+
+
+def _on_points(rack: Rack, rail: Rail, rows: tuple[RowFit, ...]) -> Iterator[FootPlace]:
+    row = row_of(rack, rail, rows)
+    for point in row.points if row else ():
+        if point.usable and rack.start.mm <= point.x_mm <= rack.end.mm:
+            yield FootPlace(
+                panel=rack.id,
+                foot=f"{rail.id}n{point.count + 1}",
+                x_mm=point.x_mm,
+                y_mm=point.y_mm,
+                along_mm=point.x_mm - rack.start.mm,
+                moved_mm=0.0,
+                member=None,
+                off_mm=None,
+                landing="point",
+                side="port" if rail.y.mm < 0 else "starboard",
+                row=point.row,
+            )

@@ -16,6 +16,7 @@ from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM, ClearHeigh
 from fahrtwind.core.stations.layout.distances import Distance, Overlap, outside_mm
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.layout.room import SIDES, Side, least_from_edge
 from fahrtwind.core.stations.survey.findings import SurveyFindings
 from fahrtwind.core.stations.survey.outline import is_plain, polygon_of
@@ -320,7 +321,7 @@ def out_of_reach(
     survey_notes: Survey,
     feet: tuple[FootPlace, ...],
     units: UnitSystem,
-    panels: tuple[PlacedPanel, ...],
+    holders: tuple[Holder, ...],
 ) -> Iterator[Found]:
     reach = surveyed.reach
     if reach is None or survey_notes.access.walkable == "yes":
@@ -330,10 +331,11 @@ def out_of_reach(
     for f in feet:
         if not any(area.distance(Point(f.x_mm, f.y_mm)) < 1.0 for area in areas):
             lost.setdefault(f.panel, []).append(f.foot)
-    for panel, beyond in lost.items():
+    named = {h.id: h for h in holders}
+    for holder, beyond in lost.items():
         yield Found(
-            place=f"panels.{panel}",
-            where=_panel(panels, panel).name,
+            place=named[holder].path,
+            where=named[holder].name,
             why=f"Feet {', '.join(beyond)} are beyond arm's length "
             f"({say_length(survey_notes.access.reach.mm, units)}) from any ladder.",
             remedy="Move them outward, set the ladder at another side, or work from a plank on trestles.",

@@ -43,6 +43,7 @@ from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
+from fahrtwind.core.stations.survey.factory_points import RowFit
 from fahrtwind.core.stations.survey.outline import ring
 from fahrtwind.core.stations.views import Asked
 
@@ -76,8 +77,10 @@ def own_feet(panel: PlacedPanel, ribs: Members, members: MemberFit) -> tuple[Foo
 
 
 @stage("layout", "Feet", "carriers.{id}", each="carriers", all="feet_by_carrier", otherwise=())
-def feet_of_carrier(carrier: Carrier, ribs: Members, members: MemberFit) -> tuple[FootPlace, ...]:
-    return carrier_feet(carrier, ribs, members.members)
+def feet_of_carrier(
+    carrier: Carrier, ribs: Members, members: MemberFit, point_rows: tuple[RowFit, ...]
+) -> tuple[FootPlace, ...]:
+    return carrier_feet(carrier, ribs, members.members, point_rows)
 
 
 @stage("layout", "Feet", "panels", otherwise=())

@@ -95,38 +95,40 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
             <Tick label="edge sealed" path={`${path}.sealed_edge`} value={hold.sealed_edge} />
           </>
         )}
-        <Choice
-          label="Bracket"
-          path={`${path}.bracket.metal`}
-          value={hold.bracket.metal}
-          options={[
-            ["aluminium", "aluminium"],
-            ["stainless", "stainless"],
-          ]}
-        />
-        <Field label="Bracket thickness" path={`${path}.bracket.thickness`} value={hold.bracket.thickness} />
-        <Field label="Bracket length" path={`${path}.bracket.length`} value={hold.bracket.length} />
-        <Field
-          label="Lever"
-          word="lever"
-          path={`${path}.bracket.lever`}
-          value={hold.bracket.lever}
-          hint="frame bolt to fastener"
-        />
-        <Field
-          label="Toe"
-          word="toe"
-          path={`${path}.bracket.toe`}
-          value={hold.bracket.toe}
-          hint="fastener to far edge"
-        />
-        <Choice
-          label="Frame bolt"
-          path={`${path}.bracket.frame_bolt`}
-          value={hold.bracket.frame_bolt}
-          options={BOLTS}
-        />
+        <BracketFields bracket={hold.bracket} path={`${path}.bracket`} />
       </div>
     </Group>
+  );
+}
+
+/** What stands between a rail and a factory point: nothing is drilled or stuck, the bracket is all. */
+export function PointBrackets({ hold, path }: { hold: Hold; path: string }) {
+  return (
+    <Group title="Brackets on the points">
+      <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
+        <BracketFields bracket={hold.bracket} path={`${path}.bracket`} />
+      </div>
+    </Group>
+  );
+}
+
+function BracketFields({ bracket, path }: { bracket: Hold["bracket"]; path: string }) {
+  return (
+    <>
+      <Choice
+        label="Bracket"
+        path={`${path}.metal`}
+        value={bracket.metal}
+        options={[
+          ["aluminium", "aluminium"],
+          ["stainless", "stainless"],
+        ]}
+      />
+      <Field label="Bracket thickness" path={`${path}.thickness`} value={bracket.thickness} />
+      <Field label="Bracket length" path={`${path}.length`} value={bracket.length} />
+      <Field label="Lever" word="lever" path={`${path}.lever`} value={bracket.lever} hint="frame bolt to fastener" />
+      <Field label="Toe" word="toe" path={`${path}.toe`} value={bracket.toe} hint="fastener to far edge" />
+      <Choice label="Frame bolt" path={`${path}.frame_bolt`} value={bracket.frame_bolt} options={BOLTS} />
+    </>
   );
 }

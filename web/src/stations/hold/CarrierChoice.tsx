@@ -1,11 +1,11 @@
 /** What stands between a panel and the roof: the ways there are, as small drawings. */
 import type { ReactNode } from "react";
-import type { Edit, Panel } from "../../api/types";
+import type { Carrier, Edit, Panel, RowFit } from "../../api/types";
 import { Group } from "../../fields/Field";
-import { useDesk, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
-type Way = "feet" | "rails";
+type Way = "feet" | "rails" | "points" | "bars";
 const INK = { stroke: "currentColor", strokeWidth: 2, fill: "none" } as const;
 
 /** Seen along the roof: the roof below, the panel above. */
@@ -37,21 +37,65 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
       <path d="M38 21 V31 H28 M82 21 V31 H92" {...INK} />
     </Drawing>,
   ],
+  [
+    "points",
+    "Rack on factory points",
+    "no new hole; bars carry all panels",
+    <Drawing key="points">
+      <rect x={22} y={2} width={76} height={5} {...INK} />
+      <rect x={10} y={8} width={100} height={5} {...INK} />
+      <rect x={20} y={14} width={9} height={9} {...INK} />
+      <rect x={91} y={14} width={9} height={9} {...INK} />
+      <circle cx={24.5} cy={29} r={4} fill="currentColor" />
+      <circle cx={95.5} cy={29} r={4} fill="currentColor" />
+    </Drawing>,
+  ],
+  [
+    "bars",
+    "Rack over the members",
+    "bars across two rails; panels anywhere on them",
+    <Drawing key="bars">
+      <rect x={22} y={2} width={76} height={5} {...INK} />
+      <rect x={14} y={8} width={92} height={5} {...INK} />
+      <rect x={30} y={14} width={9} height={9} {...INK} />
+      <rect x={81} y={14} width={9} height={9} {...INK} />
+      <path d="M34 23 V31 H24 M86 23 V31 H96" {...INK} />
+    </Drawing>,
+  ],
 ];
+
+/** Rows with points that can be used, on both sides: what a rack without a new hole needs. */
+const rowsOnBothSides = (rows: readonly RowFit[]): boolean =>
+  [-1, 1].every((side) =>
+    rows.some((row) => row.points.filter((p) => p.usable && Math.sign(p.y_mm) === side).length >= 2),
+  );
+
+function wayOf(carrier: Carrier | undefined): Way {
+  if (!carrier) return "feet";
+  return carrier.kind === "rails" ? "rails" : carrier.points.length ? "points" : "bars";
+}
 
 export function CarrierChoice({ panel }: { panel: Panel }) {
   const { handle, picked } = useDesk();
   const job = useStoredJob();
   const own = job.carriers.find((c) => c.id === panel.carrier);
   const alike = picked.includes(panel.id) ? picked : [panel.id];
+  const rows = useFinding("survey").rows;
   const row = job.panels.filter((p) => Math.abs(p.y.mm - panel.y.mm) < 50).map((p) => p.id);
+  const onOwn = job.panels.filter((p) => own && p.carrier === own.id).map((p) => p.id);
+  const free = job.panels.filter((p) => !p.carrier).map((p) => p.id);
+  const chosen = alike.length > 1 ? [...alike] : onOwn.length ? onOwn : null;
+  const points = rowsOnBothSides(rows);
+  const now = wayOf(own);
   const choose = (way: Way) => {
-    if ((way === "rails") === (own !== undefined)) return;
-    const edit: Edit =
-      way === "rails"
-        ? { op: "put_on_rails", panels: alike.length > 1 ? [...alike] : row }
-        : { op: "remove", path: `carriers.${own?.id}` };
-    handle.change([edit]);
+    if (way === now) return;
+    const edits: Record<Way, Edit> = {
+      feet: { op: "remove", path: `carriers.${own?.id}` },
+      rails: { op: "put_on_rails", panels: chosen ?? row },
+      points: { op: "put_on_rack", panels: chosen ?? free, points: true },
+      bars: { op: "put_on_rack", panels: chosen ?? row, points: false },
+    };
+    handle.change([edits[way]]);
   };
   return (
     <Group
@@ -69,8 +113,8 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       <RadioRow
         label="What stands between panel and roof"
         className="flex flex-wrap gap-2"
-        value={own ? "rails" : "feet"}
-        options={WAYS.map(
+        value={now}
+        options={WAYS.filter(([way]) => way !== "points" || points).map(
           ([way, title, words, drawing]) =>
             [
               way,
@@ -83,8 +127,13 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
             ] as const,
         )}
         choose={choose}
-        optionClass="!h-auto !whitespace-normal flex-col !items-start !gap-0 py-1 w-[250px]"
+        optionClass="!h-auto !whitespace-normal flex-col !items-start !gap-0 py-1 w-[212px]"
       />
+      {!points && (
+        <p className="pt-1 text-[13px] text-soft">
+          Rack on factory points: no row of usable points on both sides; enter them under Survey.
+        </p>
+      )}
     </Group>
   );
 }

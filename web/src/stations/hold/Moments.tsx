@@ -14,14 +14,17 @@ type Rail = CarrierVerdict["rails"][number];
 export function Moments({ rail, carrier, feet }: { rail: Rail; carrier: Carrier; feet: readonly FootVerdict[] }) {
   const places = useFinding("feet");
   const units = useUnits();
-  const [from, to] = [carrier.start.mm, carrier.end.mm];
+  const [from, to] =
+    carrier.kind === "rack" && rail.runs === "across"
+      ? [carrier.port.mm, carrier.starboard.mm]
+      : [carrier.start.mm, carrier.end.mm];
   const x = (mm: number) => 46 + ((mm - from) / Math.max(to - from, 1)) * (WIDTH - 60);
   const most = Math.max(...rail.moments_n_mm.map(Math.abs), 1);
   const y = (moment: number) => MIDDLE - (moment / most) * DEEP;
   const line = rail.places_mm.map((mm, i) => `${x(mm).toFixed(1)} ${y(rail.moments_n_mm[i] ?? 0).toFixed(1)}`);
   const peak = rail.moments_n_mm.findIndex((m) => Math.abs(m) === most);
-  const own = feet.filter((f) => f.foot.startsWith(`${rail.rail}m`));
-  const words = `Rail ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
+  const own = feet.filter((f) => f.foot.replace(/[mn]\d+$/, "") === rail.rail);
+  const words = `${rail.runs === "across" ? "Bar" : "Rail"} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HIGH}`} className="w-full max-w-[860px]" role="img" aria-label={words}>
       <text x={2} y={MIDDLE + 5} className="font-sign font-semibold text-[15px] fill-ink">

@@ -1,8 +1,42 @@
 /** Rails on the roof, over the panels they carry: thin, so that the panels stay readable. */
+import type { Carrier } from "../../api/types";
 import { useDesk, useStoredJob } from "../../job/JobContext";
+import { breadth } from "../../roof/carriers";
 import type { LayerProps } from "../../roof/layer";
 
 const THIN_PX = 5;
+
+/** The bars of a rack; a click leads to its box. */
+function Bars({ rack, scale }: { rack: Extract<Carrier, { kind: "rack" }>; scale: LayerProps["scale"] }) {
+  const { go, selection } = useDesk();
+  const wide = Math.max(scale.size(breadth(rack.bar_section)), THIN_PX);
+  return rack.bars.map((bar) => {
+    const path = `carriers.${rack.id}.bars.${bar.id}`;
+    return (
+      <g
+        key={path}
+        role="button"
+        tabIndex={-1}
+        aria-label={`${rack.name}, bar ${bar.id}`}
+        className="cursor-pointer outline-none group"
+        onClick={() => go("hold", path)}
+        onKeyDown={(event) => event.key === "Enter" && go("hold", path)}
+      >
+        <title>{`${rack.name}, bar ${bar.id}`}</title>
+        <rect
+          x={scale.x(bar.x.mm) - wide / 2}
+          width={wide}
+          y={scale.y(rack.port.mm)}
+          height={scale.size(rack.starboard.mm - rack.port.mm)}
+          fill={selection === path ? "var(--color-tape)" : "var(--color-paper)"}
+          stroke="var(--color-ink)"
+          strokeWidth={1.4}
+          className="group-focus-visible:stroke-[3px]"
+        />
+      </g>
+    );
+  });
+}
 
 export function RailShapes({ scale }: LayerProps) {
   const { go, selection } = useDesk();
@@ -10,10 +44,10 @@ export function RailShapes({ scale }: LayerProps) {
   return (
     <g>
       {job.carriers.flatMap((carrier) => {
-        const wide = carrier.section.kind === "round" ? carrier.section.diameter.mm : carrier.section.width.mm;
+        const wide = breadth(carrier.section);
         const high = Math.max(scale.size(wide), THIN_PX);
         const path = `carriers.${carrier.id}`;
-        return carrier.rails.map((rail) => (
+        const rails = carrier.rails.map((rail) => (
           <g
             key={`${carrier.id} ${rail.id}`}
             role="button"
@@ -36,6 +70,9 @@ export function RailShapes({ scale }: LayerProps) {
             />
           </g>
         ));
+        return carrier.kind === "rack"
+          ? [<Bars key={`${carrier.id} bars`} rack={carrier} scale={scale} />, ...rails]
+          : rails;
       })}
     </g>
   );

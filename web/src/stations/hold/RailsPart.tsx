@@ -1,12 +1,14 @@
-/** A pair of rails under a row of panels: what it is made of, how it bends, what its feet carry. */
+/** Rails or a rack under panels: what it is made of, how it bends, what its feet and corners carry. */
 import { useState } from "react";
 import type { Carrier, CarrierVerdict } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useFinding, useUnits } from "../../job/JobContext";
 import { percent, speed } from "../../ui/format";
-import { Attachment } from "./Attachment";
+import { Attachment, PointBrackets } from "./Attachment";
 import { Chain } from "./Chain";
 import { Moments } from "./Moments";
+import { Corners, RackFields, RackMotion } from "./RackPart";
+import { SectionFields } from "./SectionFields";
 
 const ALLOYS = ["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"].map((a) => [a, a] as const);
 
@@ -15,23 +17,13 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
   const { handle } = useDesk();
   const verdict = useFinding("carriers").find((c) => c.carrier === carrier.id);
   const path = `carriers.${carrier.id}`;
+  const onPoints = carrier.kind === "rack" && carrier.points.length > 0;
   return (
     <>
       {verdict && <RailsVerdict carrier={carrier} verdict={verdict} />}
       <Group title={carrier.name}>
         <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
-          <Choice
-            label="Section"
-            path={`${path}.section.kind`}
-            value={carrier.section.kind}
-            options={[
-              ["tube", "rectangular tube"],
-              ["round", "round tube"],
-              ["own", "by its own sheet"],
-            ]}
-            onChange={(kind) => handle.change([{ op: "set", path: `${path}.section`, value: { kind } }])}
-          />
-          <SectionFields carrier={carrier} path={`${path}.section`} />
+          <SectionFields section={carrier.section} path={`${path}.section`} whole={carrier.kind === "rack"} />
           <Choice label="Metal" path={`${path}.alloy`} value={carrier.alloy} options={ALLOYS} />
           <Field label="Under the rail" path={`${path}.height`} value={carrier.height} hint="rail over the roof" />
           <Field label="Rails from x" path={`${path}.start`} value={carrier.start} />
@@ -39,17 +31,19 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
           {carrier.rails.map((rail) => (
             <Field key={rail.id} label={`Rail ${rail.id}, y`} path={`${path}.rails.${rail.id}.y`} value={rail.y} />
           ))}
-          <Choice
-            label="Feet"
-            path={`${path}.every`}
-            value={String(carrier.every)}
-            options={[
-              ["1", "at every member"],
-              ["2", "at every second"],
-              ["3", "at every third"],
-            ]}
-            onChange={(every) => handle.change([{ op: "set", path: `${path}.every`, value: Number(every) }])}
-          />
+          {!onPoints && (
+            <Choice
+              label="Feet"
+              path={`${path}.every`}
+              value={String(carrier.every)}
+              options={[
+                ["1", "at every member"],
+                ["2", "at every second"],
+                ["3", "at every third"],
+              ]}
+              onChange={(every) => handle.change([{ op: "set", path: `${path}.every`, value: Number(every) }])}
+            />
+          )}
           <Field
             label="Sold in lengths of"
             path={`${path}.stock`}
@@ -66,35 +60,12 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
           />
         </div>
       </Group>
-      <Attachment key={`${carrier.id} ${carrier.hold.school}`} hold={carrier.hold} path={`${path}.hold`} />
-    </>
-  );
-}
-
-function SectionFields({ carrier, path }: { carrier: Carrier; path: string }) {
-  const { section } = carrier;
-  if (section.kind === "tube")
-    return (
-      <>
-        <Field label="Height" path={`${path}.height`} value={section.height} />
-        <Field label="Width" path={`${path}.width`} value={section.width} />
-        <Field label="Wall" path={`${path}.wall`} value={section.wall} />
-      </>
-    );
-  if (section.kind === "round")
-    return (
-      <>
-        <Field label="Diameter" path={`${path}.diameter`} value={section.diameter} />
-        <Field label="Wall" path={`${path}.wall`} value={section.wall} />
-      </>
-    );
-  return (
-    <>
-      <Field label="Height" path={`${path}.height`} value={section.height} />
-      <Field label="I, cm⁴" path={`${path}.inertia_cm4`} value={section.inertia_cm4} placeholder="8.5" clearable />
-      <Field label="W, cm³" path={`${path}.modulus_cm3`} value={section.modulus_cm3} placeholder="3.4" clearable />
-      <Field label="Mass, kg/m" path={`${path}.mass_kg_m`} value={section.mass_kg_m} placeholder="1.1" clearable />
-      <Field label="Its slot pulls, N" path={`${path}.slot_n`} value={section.slot_n} placeholder="3000" clearable />
+      {carrier.kind === "rack" && <RackFields rack={carrier} path={path} />}
+      {onPoints ? (
+        <PointBrackets hold={carrier.hold} path={`${path}.hold`} />
+      ) : (
+        <Attachment key={`${carrier.id} ${carrier.hold.school}`} hold={carrier.hold} path={`${path}.hold`} />
+      )}
     </>
   );
 }
@@ -114,8 +85,9 @@ function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: Carrier
         choose={setFoot}
         ends={["rail", "vehicle"]}
       />
+      {carrier.kind === "rack" && <Corners carrier={carrier} verdict={verdict} />}
       <Group
-        title="Bending of the rails"
+        title={carrier.kind === "rack" ? "Bending of rails and bars" : "Bending of the rails"}
         aside={
           <span className="text-[13px]">
             safe {speed(verdict.safe_m_s, units)}, lets go {speed(verdict.let_go_m_s, units)}, one foot lost{" "}
@@ -130,6 +102,7 @@ function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: Carrier
         {verdict.rails.map((rail) => (
           <Moments key={rail.rail} rail={rail} carrier={carrier} feet={verdict.feet} />
         ))}
+        {carrier.kind === "rack" && <RackMotion verdict={verdict} />}
       </Group>
     </>
   );

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated, Literal
 
 from pydantic import Field
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.carrier import Carrier, Rail, Rails
+from fahrtwind.core.job.carrier import Carrier, Crossbar, Rack, Rail, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import identifier, next_number
@@ -18,9 +19,11 @@ from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
 from fahrtwind.core.stations.layout.placing import spread_feet, usual_feet
+from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
 
 BEYOND_MM = 60.0
 """Rail beyond the outermost panel: room for an end clamp and its cap (common practice)."""
+ONE_BAR_MM = 120.0
 IN_FROM_SIDE = 0.2
 """Rails lie a fifth in from the sides of the panels (common practice, and makers' usual clamping zone)."""
 
@@ -45,6 +48,97 @@ class PutOnRails(JobEdit):
 
     def words(self) -> str:
         return f"Put {len(self.panels)} panels on rails"
+
+
+class PutOnRack(JobEdit):
+    """Lay panels on a rack: two rails along the roof with bars across them, a pair under each panel. On the
+    rows of factory points where there are such on both sides, else on feet at the members.
+    """
+
+    op: Literal["put_on_rack"] = "put_on_rack"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+    points: bool = True
+
+    def apply(self, job: Job) -> Job:
+        wanted = dict.fromkeys(self.panels)
+        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
+        number = next_number("carriers", [c.id for c in job.carriers])
+        rack = rack_for(job, chosen, identifier("carriers", number), self.points)
+        panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
+        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
+        return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
+
+    def words(self) -> str:
+        return f"Put {len(self.panels)} panels on a rack"
+
+
+def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) -> Rack:
+    """A rack that fits under panels. Raises InputError where points are wanted and a side has none."""
+    rects = [panel_rect(p) for p in panels]
+    roof = roof_rect(job.vehicle) or Rect(0.0, -1500.0, 20_000.0, 3000.0)
+    bars = _bars_under(rects)
+    sides = _rows_of_points(job) if on_points else ()
+    if on_points and len(sides) < 2:
+        raise InputError(
+            "There is no row of usable factory points on both sides.",
+            remedy="Enter them under Survey, or let the rack stand on the members.",
+            field="survey.point_rows",
+        )
+    outer = [min(r.y_mm for r in rects), max(r.y_end_mm for r in rects)]
+    inward = IN_FROM_SIDE * (outer[1] - outer[0])
+    across = [_mean(p.y_mm for p in row.points) for row in sides] or [outer[0] + inward, outer[1] - inward]
+    ends = [x for r in rects for x in (r.x_mm, r.x_end_mm)]
+    reach = [*ends, *(p.x_mm for row in sides for p in row.points if p.usable)]
+    hold = panels[0].hold if panels[0].hold.school != "tape" else SCHOOLS["screws"].usual(job.units)
+    return Rack(
+        id=name,
+        name=f"Rack {name.lstrip('b')}",
+        start=Length(mm=round(max(min(reach) - BEYOND_MM, roof.x_mm))),
+        end=Length(mm=round(min(max(reach) + BEYOND_MM, roof.x_end_mm))),
+        rails=tuple(Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate(across, start=1)),
+        bars=tuple(Crossbar(id=f"a{i}", x=Length(mm=round(x))) for i, x in enumerate(bars, start=1)),
+        port=Length(mm=round(min(*across, outer[0]) - BEYOND_MM)),
+        starboard=Length(mm=round(max(*across, outer[1]) + BEYOND_MM)),
+        points=tuple(row.row for row in sides),
+        hold=hold,
+    )
+
+
+def _mean(values: Iterable[float]) -> float:
+    found = list(values)
+    return sum(found) / len(found)
+
+
+def _bars_under(rects: list[Rect]) -> list[float]:
+    """Places of bars, a fifth in from either end of every panel; those that all but meet are one."""
+    wanted = sorted(
+        x
+        for r in rects
+        for x in (r.x_mm + IN_FROM_SIDE * r.length_mm, r.x_end_mm - IN_FROM_SIDE * r.length_mm)
+    )
+    bars: list[list[float]] = []
+    for x in wanted:
+        if bars and x - bars[-1][0] < ONE_BAR_MM:
+            bars[-1].append(x)
+        else:
+            bars.append([x])
+    return [_mean(together) for together in bars]
+
+
+def points_on_both_sides(job: Job) -> bool:
+    """Whether a rack can stand on factory points."""
+    return len(_rows_of_points(job)) == 2
+
+
+def _rows_of_points(job: Job) -> tuple[RowFit, ...]:
+    """The outermost row of usable factory points on either side."""
+    rows = [fit_row(r) for r in job.survey.point_rows]
+    usable = sorted(
+        (r for r in rows if sum(p.usable for p in r.points) >= 2),
+        key=lambda r: _mean(p.y_mm for p in r.points),
+    )
+    across = [_mean(p.y_mm for p in row.points) for row in usable]
+    return (usable[0], usable[-1]) if usable and across[0] < 0 < across[-1] else ()
 
 
 def _rows(panels: list[PlacedPanel]) -> list[list[PlacedPanel]]:

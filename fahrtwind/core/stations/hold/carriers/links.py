@@ -4,15 +4,21 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area
+from fahrtwind.core.formulas.brackets import bracket_bending
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sections import clamp_slip, clamp_tongue, wall_pull
 from fahrtwind.core.formulas.verdict import rated_share
-from fahrtwind.core.job.carrier import OwnSection, Rails
+from fahrtwind.core.job.carrier import Carrier, OwnSection, Rack, Section
 from fahrtwind.core.job.document import Members, Vehicle
+from fahrtwind.core.job.panel import BoltName
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, ANGLE_MM
 from fahrtwind.core.stations.hold.chain import chain_of
-from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Bay, Chain, Link, link
+from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Bay, Chain, Link, bracket_link, link
 from fahrtwind.core.stations.layout.feet import Landing
-from fahrtwind.core.tables.alloys import ALLOYS
+from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
+from fahrtwind.core.tables.fasteners import BOLT_FACTOR, BOLT_STEEL_SOURCE, BOLT_STRENGTH_N_MM2, BOLTS
+from fahrtwind.core.tables.feet import STIFFNESS_MEMBER_N_MM
 
 CLAMP_WIDTH_MM, CLAMP_TONGUE_MM, CLAMP_LEVER_MM = 32.0, 3.0, 8.0
 CLAMP_YIELD_N_MM2, CLAMP_SOURCE = (
@@ -25,7 +31,7 @@ SLOT_PULL_N = 1500.0
 CLAMP_STIFFNESS_N_MM = 2000.0
 
 
-def clamp_chain(carrier: Rails, above: Above) -> Chain:
+def clamp_chain(carrier: Carrier, above: Above) -> Chain:
     """A panel's clamp: its frame as far as its rating goes, and the clamp itself."""
     with scope("link frame"):
         rated = float(
@@ -64,26 +70,55 @@ def clamp_chain(carrier: Rails, above: Above) -> Chain:
     return Chain((frame, held), CLAMP_STIFFNESS_N_MM, CLAMP_STIFFNESS_N_MM)
 
 
-def rail_foot_chain(carrier: Rails, skin: Vehicle, ribs: Members, landing: Landing, bay: Bay | None) -> Chain:
-    """The chain of a rail's foot: the rail at its bolt in the place of a panel's frame, then as any foot."""
+def rail_foot_chain(
+    carrier: Carrier, skin: Vehicle, ribs: Members, landing: Landing, bay: Bay | None, rating_n: float | None
+) -> Chain:
+    """The chain of a carrier's foot: the rail at its bolt in the place of a panel's frame, then as any foot,
+    or its bracket and the factory point. ``rating_n``: of that point; None where it is not known.
+    """
     above = Above(height_mm=carrier.height.mm)
+    if landing == "point":
+        return _point_chain(carrier, above, rating_n)
     own = chain_of(skin, ribs, carrier.hold, landing, True, bay, above)
     with scope("link rail"):
-        return replace(own, links=(_rail_link(carrier), *own.links[1:]))
+        return replace(own, links=(section_link(carrier.section, carrier.alloy), *own.links[1:]))
 
 
-def _rail_link(carrier: Rails) -> Link:
-    section, alloy = carrier.section, ALLOYS[carrier.alloy]
+def _point_chain(carrier: Carrier, above: Above, rating_n: float | None) -> Chain:
+    with scope("link rail"):
+        links = [section_link(carrier.section, carrier.alloy)]
+    with scope("link bracket"):
+        links.append(bracket_link(carrier.hold.bracket, above))
+    if rating_n is not None:
+        with scope("link point"):
+            rated = given(rating_n, "chosen", "rating of one factory point, counted for pull and along alike")
+            links.append(
+                link("point", "factory point", (rated, 1.0), (rated, 1.0), source="its rating as entered")
+            )
+    return Chain(tuple(links), STIFFNESS_MEMBER_N_MM, STIFFNESS_MEMBER_N_MM)
+
+
+def section_link(section: Section, alloy_name: AlloyName) -> Link:
+    """A bolt in a rail: through one wall of it, or in its slot, where along the rail only friction holds."""
     if isinstance(section, OwnSection):
-        known = section.slot_n is not None
-        pull = given(section.slot_n or SLOT_PULL_N, "chosen" if known else "default", "slot of the section")
-        source = (
-            "the section's maker" if known else "Slot of a profile whose sheet is silent: judgement, low end"
-        )
-    else:
-        wall = given(section.wall.mm, "chosen", "wall of the rail")
-        pull, known = wall_pull(given(alloy.yield_n_mm2, "table", alloy.source), wall), True
-        source = f"yield-line fan between the webs; {alloy.source}"
+        return _slot_link(section)
+    alloy, bolt = ALLOYS[alloy_name], BOLTS[JOINT_BOLT]
+    wall = given(section.wall.mm, "chosen", "wall of the rail")
+    pull = wall_pull(given(alloy.yield_n_mm2, "table", alloy.source), wall)
+    along = hole_bearing(
+        given(bolt.diameter_mm, "table", "bolt in the rail"),
+        wall,
+        given(alloy.ultimate_n_mm2, "table", alloy.source),
+        given(section.width.mm / 2, "chosen", "half of the rail's width"),
+        given(bolt.clearance_mm, "table", "hole for the bolt"),
+    )
+    source = f"yield-line fan between the webs; {alloy.source}; bearing 1.95 on rupture"
+    return link("rail", "rail at the bolt of its foot", (pull, 1.65), (along, 1.95), source=source)
+
+
+def _slot_link(section: OwnSection) -> Link:
+    known = section.slot_n is not None
+    pull = given(section.slot_n or SLOT_PULL_N, "chosen" if known else "default", "slot of the section")
     slip = clamp_slip(
         given(FRICTION, "table", "EN 1090-2, class D"), given(CLAMP_PRELOAD_N, "default", "M8 at 10 N·m")
     )
@@ -92,6 +127,56 @@ def _rail_link(carrier: Rails) -> Link:
         "rail at the bolt of its foot",
         (pull, 1.65),
         (slip, 1.25),
-        source=source,
+        source="the section's maker"
+        if known
+        else "Slot of a profile whose sheet is silent: judgement, low end",
         confidence="published" if known else "judgement",
     )
+
+
+JOINT_BOLT: BoltName = "M8"
+ANGLE_YIELD_N_MM2, ANGLE_SOURCE = 130.0, "an angle from the shop, 6063-T5, low end"
+
+
+def joint_chain(rack: Rack) -> Chain:
+    """Per worst bolt of a corner: the bolt, the rail's wall under it, the leg of the angle. None of a weld:
+    the bars count with their strength beside it instead.
+    """
+    bolt = BOLTS[JOINT_BOLT]
+    with scope("link bolt"):
+        area = thread_stress_area(
+            given(bolt.diameter_mm, "table", "bolt"),
+            given(bolt.pitch_mm, "table", "thread pitch"),
+            given(bolt.thread_form, "table", "form of the thread"),
+        )
+        steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
+        links = [
+            link(
+                "bolt",
+                f"{JOINT_BOLT} bolt of the corner",
+                (bolt_tension(steel, area), BOLT_FACTOR),
+                (bolt_shear(steel, area), BOLT_FACTOR),
+                source=BOLT_STEEL_SOURCE,
+            )
+        ]
+    with scope("link rail"):
+        links.append(replace(section_link(rack.section, rack.alloy), title="rail at the bolt of the corner"))
+    if rack.joint == "angles":
+        with scope("link angle"):
+            bending = bracket_bending(
+                given(ANGLE_YIELD_N_MM2, "table", ANGLE_SOURCE),
+                given(ANGLE_MM, "default", "length of the angle"),
+                given(rack.angle_wall.mm, "chosen", "thickness of the angle"),
+                given(ANGLE_GAUGE_MM, "default", "bolt line to heel"),
+            )
+            links.append(
+                link(
+                    "angle",
+                    "leg of the corner's angle",
+                    (bending, 1.65),
+                    (bending, 1.65),
+                    source=ANGLE_SOURCE,
+                    confidence="judgement",
+                )
+            )
+    return Chain(tuple(links), STIFFNESS_MEMBER_N_MM, STIFFNESS_MEMBER_N_MM)

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Iterator
 from itertools import pairwise
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.formulas.sections import thermal_growth
-from fahrtwind.core.job.carrier import Carrier, OwnSection, RoundTube
+from fahrtwind.core.job.carrier import Carrier, OwnSection, Rack, Rails
 from fahrtwind.core.job.document import Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_length, say_run, say_speed
+from fahrtwind.core.stations.hold.carriers.rack import rail_of
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import PARKED, SPEEDS, STANDS_IN_WIND
@@ -31,8 +33,18 @@ def _worst(carrier: Carrier, verdict: CarrierVerdict) -> tuple[str, str]:
     """What goes first: the rail that bends, or a foot. Job path, and words."""
     bends = min(verdict.rails, key=lambda r: r.let_go_m_s, default=None)
     if bends is not None and bends.let_go_m_s <= verdict.let_go_m_s:
-        return f"carriers.{carrier.id}.section", f"{carrier.name}, rail {bends.rail} in bending"
+        part, word = ("bar_section", "bar") if bends.runs == "across" else ("section", "rail")
+        return f"carriers.{carrier.id}.{part}", f"{carrier.name}, {word} {bends.rail} in bending"
+    corner = min(verdict.joints, key=lambda j: j.let_go_m_s, default=None)
+    if corner is not None and corner.let_go_m_s <= verdict.let_go_m_s:
+        return f"carriers.{carrier.id}.joint", f"{carrier.name}, corner {corner.joint}"
     return f"carriers.{carrier.id}", f"{carrier.name}, foot {verdict.worst_foot}"
+
+
+def _stronger(carrier: Carrier) -> str:
+    if isinstance(carrier, Rack) and carrier.points:
+        return "More points on that side, thicker brackets or corners, a lower panel"
+    return "A foot at every member, more fasteners, or a stronger section"
 
 
 @rule("carrier-lets-go", "stop", "hold", "Carrier lets go below the required speed", SPEEDS, each="carriers")
@@ -46,7 +58,7 @@ def carrier_lets_go(
             where=where,
             why=f"It lets go at {say_speed(carrier_verdict.let_go_m_s, units)} with no safety at all; "
             f"{say_speed(top_speed.m_s, units)} is driven.",
-            remedy="A foot at every member, a stronger section or hold. Do not drive with it.",
+            remedy=f"{_stronger(carrier)}. Do not drive with it.",
             quantity="let-go speed",
             value=carrier_verdict.let_go_m_s,
             limit=top_speed.m_s,
@@ -65,7 +77,7 @@ def carrier_not_safe(
             where=where,
             why=f"With its safety factor it holds to {say_speed(carrier_verdict.safe_m_s, units)}; "
             f"{say_speed(top_speed.m_s, units)} is driven.",
-            remedy="A foot at every member, more fasteners, or a stronger section.",
+            remedy=f"{_stronger(carrier)}.",
             quantity="safe speed",
             value=carrier_verdict.safe_m_s,
             limit=top_speed.m_s,
@@ -85,7 +97,7 @@ def carrier_foot_lost(
             where=f"{carrier.name}, foot {carrier_verdict.lost_foot}",
             why=f"If this foot fails, the rest lets go at "
             f"{say_speed(carrier_verdict.lost_let_go_m_s, units)}.",
-            remedy="Feet at every member, or the rail's end nearer to its last foot.",
+            remedy=f"{_stronger(carrier)}; rail ends nearer to their last foot.",
             quantity="let-go speed, foot lost",
             value=carrier_verdict.lost_let_go_m_s,
             limit=top_speed.m_s,
@@ -105,7 +117,7 @@ def carrier_parked(
             where=f"{carrier.name}, foot {parked.worst_foot}",
             why=f"{parked.worst.capitalize()}: it bears gusts to {say_speed(bears, units)}; "
             f"{say_speed(parked.gust_m_s, units)} is counted with.",
-            remedy="A foot at every member, more fasteners, or the site's own basic wind.",
+            remedy=f"{_stronger(carrier)}; or the site's own basic wind.",
             quantity="gust, parked",
             value=bears,
             limit=parked.gust_m_s,
@@ -116,7 +128,7 @@ def carrier_parked(
 @rule("off-the-rails", "stop", "hold", "Panel lies on fewer than two rails", "statics", each="panels")
 def off_the_rails(panel: PlacedPanel, carriers: tuple[Carrier, ...]) -> Iterator[Found]:
     under = carrier_of(panel, carriers)
-    if under is not None and len(clamps_of(under, panel)) < 4:
+    if isinstance(under, Rails) and len(clamps_of(under, panel)) < 4:
         yield Found(
             place=f"panels.{panel.id}.y",
             where=f"{panel.name} on {under.name}",
@@ -131,15 +143,19 @@ def off_the_rails(panel: PlacedPanel, carriers: tuple[Carrier, ...]) -> Iterator
 
 @rule("rail-on-few-feet", "stop", "hold", "Rail on fewer than two feet", "statics", each="carriers")
 def rail_on_few_feet(carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...]) -> Iterator[Found]:
-    per_rail = len(feet_of_carrier) / len(carrier.rails)
+    by_rail = Counter(rail_of(f) for f in feet_of_carrier)
+    per_rail = min(by_rail[r.id] for r in carrier.rails)
+    on_points = isinstance(carrier, Rack) and bool(carrier.points)
     if per_rail < 2:
         yield Found(
             place=f"carriers.{carrier.id}.start",
             where=carrier.name,
-            why=f"{per_rail:.0f} members are known between its ends.",
-            remedy="Find the members, or let the rails reach over more of them.",
+            why=f"{per_rail:.0f} {'factory points' if on_points else 'members'} are known between its ends.",
+            remedy="Survey the points, or let the rails reach over more of them."
+            if on_points
+            else "Find the members, or let the rails reach over more of them.",
             quantity="feet on a rail",
-            value=per_rail,
+            value=float(per_rail),
             limit=2.0,
             unit="",
         )
@@ -148,7 +164,7 @@ def rail_on_few_feet(carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...]) -
 @rule("rail-over-obstacle", "stop", "hold", "Rail runs over something", "geometry", each="carriers")
 def rail_over_obstacle(carrier: Carrier, obstacles: tuple[Obstacle, ...]) -> Iterator[Found]:
     section = carrier.section
-    half = (section.diameter if isinstance(section, RoundTube) else section.width).mm / 2
+    half = section.width.mm / 2
     run = carrier.end.mm - carrier.start.mm
     for rail in carrier.rails:
         under = Rect(carrier.start.mm, rail.y.mm - half, run, 2 * half)
@@ -172,25 +188,31 @@ def rail_over_obstacle(carrier: Carrier, obstacles: tuple[Obstacle, ...]) -> Ite
 def rail_overhang(
     carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...], units: UnitSystem
 ) -> Iterator[Found]:
-    at = sorted({f.x_mm for f in feet_of_carrier})
-    if len(at) < 2:
-        return
-    for end, out, bay in (
-        ("front", at[0] - carrier.start.mm, at[1] - at[0]),
-        ("rear", carrier.end.mm - at[-1], at[-1] - at[-2]),
-    ):
-        if out > OVERHANG_SHARE * bay:
-            yield Found(
-                place=f"carriers.{carrier.id}.{'start' if end == 'front' else 'end'}",
-                where=f"{carrier.name}, {end} end",
-                why=f"{say_length(out, units)} beyond its last foot, the bay before it is "
-                f"{say_length(bay, units)}.",
-                remedy="Cut the rail shorter, or let it reach the next member.",
-                quantity="overhang",
-                value=out,
-                limit=OVERHANG_SHARE * bay,
-                unit="mm",
-            )
+    worst: tuple[float, str, float, float] = (OVERHANG_SHARE, "", 0.0, 0.0)
+    for rail in carrier.rails:
+        at = sorted(f.x_mm for f in feet_of_carrier if rail_of(f) == rail.id)
+        for end, out, bay in _overhangs(carrier, at):
+            worst = max(worst, (out / bay, end, out, bay))
+    share, end, out, bay = worst
+    if share > OVERHANG_SHARE:
+        yield Found(
+            place=f"carriers.{carrier.id}.{'start' if end == 'front' else 'end'}",
+            where=f"{carrier.name}, {end} end",
+            why=f"{say_length(out, units)} beyond its last foot, the bay before it is "
+            f"{say_length(bay, units)}.",
+            remedy="Cut the rail shorter, or let it reach the next member.",
+            quantity="overhang",
+            value=out,
+            limit=OVERHANG_SHARE * bay,
+            unit="mm",
+        )
+
+
+def _overhangs(carrier: Carrier, at: list[float]) -> Iterator[tuple[str, float, float]]:
+    """At each end how far a rail sticks out, and the bay before it, mm."""
+    if len(at) > 1:
+        yield "front", at[0] - carrier.start.mm, at[1] - at[0]
+        yield "rear", carrier.end.mm - at[-1], at[-1] - at[-2]
 
 
 @rule("no-room-for-end-clamp", "stop", "hold", "No rail left for an end clamp", PRACTICE, each="panels")
@@ -198,7 +220,7 @@ def no_room_for_end_clamp(
     panel: PlacedPanel, carriers: tuple[Carrier, ...], units: UnitSystem
 ) -> Iterator[Found]:
     under = carrier_of(panel, carriers)
-    if under is None:
+    if not isinstance(under, Rails):
         return
     rect = panel_rect(panel)
     room = min(rect.x_mm - under.start.mm, under.end.mm - rect.x_end_mm)
@@ -239,7 +261,7 @@ def rail_longer_than_stock(carrier: Carrier, units: UnitSystem) -> Iterator[Foun
     "EN 1999-1-1, 3.2.5; 60 K between winter and a hot roof: common practice",
     each="carriers",
 )
-def no_thermal_slot(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+def no_thermal_slot(carrier: Carrier) -> Iterator[Found]:
     run = carrier.end.mm - carrier.start.mm
     if run > FIXED_MM and carrier.alloy not in ("1.4301", "S235"):
         growth = float(thermal_growth(run / 2, ALUMINIUM_PER_K, ROOF_PER_K, SWING_K))
@@ -278,6 +300,8 @@ def slot_not_rated(carrier: Carrier) -> Iterator[Found]:
 
 @rule("rails-close", "caution", "hold", "Rails lie close together", PRACTICE, each="carriers")
 def rails_close(carrier: Carrier, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Found]:
+    if not isinstance(carrier, Rails):
+        return
     widest = max((panel_rect(p).width_mm for p in panels if p.carrier == carrier.id), default=0.0)
     apart = [b.y.mm - a.y.mm for a, b in pairwise(sorted(carrier.rails, key=lambda r: r.y.mm))]
     if apart and max(apart) < widest / 3:

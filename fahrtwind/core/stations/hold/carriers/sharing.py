@@ -14,21 +14,23 @@ from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES
 from fahrtwind.core.stations.hold.sharing import share_shear, variants
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.footprint import Rect
 
 FloatArray = npt.NDArray[np.float64]
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class Carried:
-    """A panel on a carrier: its clamps, how they share its loads, its middle on the plan in mm, and the
-    forces along the roof by ``along_rows``.
+    """A panel on a carrier: its clamps, how they share its loads, where it lies, its mass, and forces
+    along the roof by ``along_rows``.
     """
 
     carrier: str
     panel: str
     clamps: tuple[FootPlace, ...]
     shared: Shared
-    centre_mm: tuple[float, float]
+    rect: Rect
+    mass_kg: float
     along: FloatArray
 
 
@@ -135,7 +137,7 @@ def _along(
     road and of the parked vehicle.
     """
     x, y = np.array([f.x_mm for f in feet]), np.array([f.y_mm for f in feet])
-    parts = [share_shear(x - p.centre_mm[0], y - p.centre_mm[1], p.along) for p in carried]
+    parts = [share_shear(x - p.rect.centre[0], y - p.rect.centre[1], p.along) for p in carried]
     whole = replace(
         parts[0],
         along_n=np.sum([p.along_n for p in parts], axis=0),

@@ -3,17 +3,22 @@
 from __future__ import annotations
 
 from fahrtwind.core.formulas.declare import scope
-from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.formulas.roof import GRAVITY
+from fahrtwind.core.job.carrier import Carrier, Rack, Rails
 from fahrtwind.core.job.document import Assumptions, Members, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.stations.hold.carriers.explain import explain_carrier
-from fahrtwind.core.stations.hold.carriers.links import rail_foot_chain
+from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.stations.hold.carriers.explain import explain_carrier, explain_rack
+from fahrtwind.core.stations.hold.carriers.links import joint_chain, rail_foot_chain
+from fahrtwind.core.stations.hold.carriers.rack import rack_parts
+from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces, share_rack
+from fahrtwind.core.stations.hold.carriers.rack_verdict import judge_rack
 from fahrtwind.core.stations.hold.carriers.rails import Profile, profile_of
 from fahrtwind.core.stations.hold.carriers.sharing import Carried, CarrierForces, share_carrier
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, judge_carrier
 from fahrtwind.core.stations.hold.forces import Shared, along_rows
 from fahrtwind.core.stations.hold.ground import bay_at
-from fahrtwind.core.stations.hold.links import Bay, Chain
+from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import PanelLoads, case_forces
 from fahrtwind.core.stations.hold.verdict import Air
 from fahrtwind.core.stations.house import stage, working
@@ -33,18 +38,38 @@ def carried(
     if panel.carrier is None:
         return None
     rows = along_rows(loads, case_forces(loads[0].mass_kg, assumptions.bump_g))
-    return Carried(panel.carrier, panel.id, held_at, shared, loads[0].rect.centre, rows)
+    return Carried(panel.carrier, panel.id, held_at, shared, loads[0].rect, loads[0].mass_kg, rows)
+
+
+@stage("hold", "Ratings of factory points", "survey.point_rows", otherwise={})
+def point_ratings_n(survey_notes: Survey) -> dict[str, float]:
+    """What one point of every row may bear, N; rows whose rating nobody knows are not in it."""
+    return {r.id: r.rating.kg * GRAVITY for r in survey_notes.point_rows if r.rating is not None}
 
 
 @stage("hold", "Chains of a carrier", "carriers.{id}.hold", each="carriers", all="chains_by_carrier")
 def foot_chains(
-    carrier: Carrier, skin: Vehicle, ribs: Members, members: MemberFit, feet_of_carrier: tuple[FootPlace, ...]
+    carrier: Carrier,
+    skin: Vehicle,
+    ribs: Members,
+    members: MemberFit,
+    feet_of_carrier: tuple[FootPlace, ...],
+    point_ratings_n: dict[str, float],
 ) -> tuple[Chain, ...]:
-    return tuple(rail_foot_chain(carrier, skin, ribs, f.landing, _bay(f, members)) for f in feet_of_carrier)
+    return tuple(_chain(carrier, f, skin, ribs, members, point_ratings_n) for f in feet_of_carrier)
 
 
-def _bay(foot: FootPlace, members: MemberFit) -> Bay | None:
-    return None if foot.landing == "member" else bay_at(members.members, foot.x_mm)
+def _chain(
+    carrier: Carrier,
+    foot: FootPlace,
+    skin: Vehicle,
+    ribs: Members,
+    members: MemberFit,
+    ratings_n: dict[str, float],
+) -> Chain:
+    bay = None if foot.landing in ("member", "point") else bay_at(members.members, foot.x_mm)
+    rating = ratings_n.get(foot.row) if foot.row else None
+    return rail_foot_chain(carrier, skin, ribs, foot.landing, bay, rating)
 
 
 @stage("hold", "Section of a carrier", "carriers.{id}", each="carriers", all="profiles")
@@ -59,11 +84,15 @@ def carrier_forces(
     feet_of_carrier: tuple[FootPlace, ...],
     foot_chains: tuple[Chain, ...],
     all_carried: tuple[Carried, ...],
-) -> CarrierForces | None:
+    assumptions: Assumptions,
+) -> CarrierForces | RackForces | None:
     """None while nothing lies on it or nothing holds it."""
     own = tuple(c for c in all_carried if c.carrier == carrier.id)
     if not own or not feet_of_carrier:
         return None
+    if isinstance(carrier, Rack):
+        bump = assumptions.bump_g
+        return share_rack(carrier, rack_parts(carrier), feet_of_carrier, foot_chains, own, bump)
     return share_carrier(carrier, profile, feet_of_carrier, foot_chains, own)
 
 
@@ -73,10 +102,18 @@ def carrier_verdict(
     profile: Profile,
     feet_of_carrier: tuple[FootPlace, ...],
     foot_chains: tuple[Chain, ...],
-    carrier_forces: CarrierForces,
+    carrier_forces: CarrierForces | RackForces,
+    all_carried: tuple[Carried, ...],
     air: Air,
 ) -> CarrierVerdict:
-    return judge_carrier(carrier, profile, feet_of_carrier, foot_chains, carrier_forces, air)
+    match carrier, carrier_forces:
+        case Rack(), RackForces():
+            load = sum(c.mass_kg for c in all_carried if c.carrier == carrier.id)
+            parts = rack_parts(carrier)
+            return judge_rack(carrier, parts, feet_of_carrier, foot_chains, carrier_forces, load, air)
+        case Rails(), CarrierForces():
+            return judge_carrier(carrier, profile, feet_of_carrier, foot_chains, carrier_forces, air)
+    raise TypeError("forces of another carrier")
 
 
 @working("hold/{id}", each="carriers")
@@ -87,8 +124,9 @@ def carrier_working(
     members: MemberFit,
     feet_of_carrier: tuple[FootPlace, ...],
     foot_chains: tuple[Chain, ...],
-    carrier_forces: CarrierForces,
+    carrier_forces: CarrierForces | RackForces,
     carrier_verdict: CarrierVerdict,
+    point_ratings_n: dict[str, float],
     air: Air,
 ) -> None:
     """Section, each foot's chain once more, and the scalar formulas behind the arrays."""
@@ -96,5 +134,11 @@ def carrier_working(
         own = profile_of(carrier)
         for foot in feet_of_carrier:
             with scope(foot.foot):
-                rail_foot_chain(carrier, skin, ribs, foot.landing, _bay(foot, members))
-        explain_carrier(own, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
+                _chain(carrier, foot, skin, ribs, members, point_ratings_n)
+        if isinstance(carrier, Rack) and isinstance(carrier_forces, RackForces):
+            parts = rack_parts(carrier)
+            with scope("corner"):
+                joint_chain(carrier)
+            explain_rack(carrier, parts, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
+        elif isinstance(carrier_forces, CarrierForces):
+            explain_carrier(own, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)

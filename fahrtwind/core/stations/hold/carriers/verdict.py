@@ -5,6 +5,7 @@ also with each foot lost.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -38,6 +39,30 @@ class RailVerdict:
     utilisation: float
     let_go_m_s: float
     safe_m_s: float
+    runs: Literal["along", "across"] = "along"
+
+
+@dataclass(frozen=True, slots=True)
+class JointVerdict:
+    """A corner of a rack at the probed speed: pull and force along at its worst bolt, N, share of its
+    weakest link, and the speeds at which that goes.
+    """
+
+    joint: str
+    pull_n: float
+    shear_n: float
+    utilisation: float
+    weakest: str
+    let_go_m_s: float
+    safe_m_s: float
+
+
+@dataclass(frozen=True, slots=True)
+class Hum:
+    """Lowest frequency of a rack with its panels, and the wind at which its bars shed eddies at it."""
+
+    frequency_hz: float
+    wind_m_s: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -55,6 +80,13 @@ class CarrierVerdict:
     chains: tuple[Chain, ...]
     feet: tuple[FootVerdict, ...]
     rails: tuple[RailVerdict, ...]
+    """Rails, and of a rack the bars across them."""
+    joints: tuple[JointVerdict, ...] = ()
+    corner: Chain | None = None
+    """Links of every corner's worst bolt, where corners are bolted."""
+    sag_mm: float | None = None
+    """How far a rack gives where the load lands after a bump."""
+    hum: Hum | None = None
 
 
 def judge_carrier(

@@ -10,7 +10,7 @@ from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import FootPlace
-from fahrtwind.core.stations.layout.holders import Holder
+from fahrtwind.core.stations.layout.holders import Holder, fastened
 from fahrtwind.core.stations.survey.access import open_from_inside
 
 PRACTICE = "common practice, no source"
@@ -55,13 +55,11 @@ def bolt_too_short(
     "Nut inside a closed rib",
     "geometry: no hand and no spanner reaches it",
 )
-def nut_in_closed_rib(
-    ribs: Members, holders: tuple[Holder, ...], feet: tuple[FootPlace, ...]
-) -> Iterator[Found]:
+def nut_in_closed_rib(ribs: Members, holders: tuple[Holder, ...]) -> Iterator[Found]:
     if ribs.kind not in ("steel_hat", "aluminium_box"):
         return
     named = {h.id: h for h in holders}
-    for f in feet:
+    for f in fastened(holders):
         if named[f.panel].hold.school == "bolts" and f.landing in ("member", "perhaps"):
             yield Found(
                 place=named[f.panel].place(f),
@@ -72,12 +70,9 @@ def nut_in_closed_rib(
 
 
 @rule("bolts-need-access", "stop", "hold", "No access for nuts", PRACTICE)
-def bolts_need_access(
-    holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
-) -> Iterator[Found]:
+def bolts_need_access(holders: tuple[Holder, ...], vehicle: Vehicle, survey_notes: Survey) -> Iterator[Found]:
     yield from _nuts(
         holders,
-        feet,
         vehicle,
         survey_notes,
         False,
@@ -88,11 +83,10 @@ def bolts_need_access(
 
 @rule("nut-access-unknown", "caution", "hold", "Not known whether nuts can be reached", PRACTICE)
 def nut_access_unknown(
-    holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle: Vehicle, survey_notes: Survey
+    holders: tuple[Holder, ...], vehicle: Vehicle, survey_notes: Survey
 ) -> Iterator[Found]:
     yield from _nuts(
         holders,
-        feet,
         vehicle,
         survey_notes,
         None,
@@ -103,7 +97,6 @@ def nut_access_unknown(
 
 def _nuts(
     holders: tuple[Holder, ...],
-    feet: tuple[FootPlace, ...],
     vehicle: Vehicle,
     survey_notes: Survey,
     opened: bool | None,
@@ -111,7 +104,7 @@ def _nuts(
     remedy: str,
 ) -> Iterator[Found]:
     named = {h.id: h for h in holders}
-    for f in feet:
+    for f in fastened(holders):
         if (
             named[f.panel].hold.school == "bolts"
             and open_from_inside(vehicle, survey_notes, f.x_mm) is opened
@@ -125,11 +118,9 @@ def _nuts(
 
 
 @rule("foot-off-member", "caution", "hold", "Foot off the member", "common practice: feet go into structure")
-def foot_off_member(
-    feet: tuple[FootPlace, ...], units: UnitSystem, holders: tuple[Holder, ...]
-) -> Iterator[Found]:
+def foot_off_member(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     named = {h.id: h for h in holders}
-    for f in feet:
+    for f in fastened(holders):
         holder = named[f.panel]
         if holder.hold.school == "bolts" and f.landing in ("skin", "perhaps") and (f.off_mm is not None):
             yield Found(

@@ -11,7 +11,7 @@ from fahrtwind.core.stations.hold.links import skin_mm
 from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
-from fahrtwind.core.stations.layout.holders import Holder
+from fahrtwind.core.stations.layout.holders import Holder, fastened
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.tables.fasteners import SCREWS
 
@@ -150,16 +150,11 @@ def _missing_words(
     "common practice: refused at road speed; no source for vibration in thin skin",
 )
 def screws_in_skin(
-    vehicle: Vehicle,
-    feet: tuple[FootPlace, ...],
-    holders: tuple[Holder, ...],
-    units: UnitSystem,
-    members: MemberFit,
-    ribs: Members,
+    vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem, members: MemberFit, ribs: Members
 ) -> Iterator[Found]:
     named = {h.id: h for h in holders}
     fast = vehicle.top_speed is None or vehicle.top_speed.m_s > FAST_M_S
-    for f in feet:
+    for f in fastened(holders):
         holder = named[f.panel]
         if (
             holder.hold.school == "screws"
@@ -188,13 +183,11 @@ def screws_in_skin(
     "Ply too thin for its screw",
     "NDS 2018, 12.1.5: screws need thread in sound wood; 2.5 diameters: common practice",
 )
-def ply_too_thin(
-    vehicle: Vehicle, feet: tuple[FootPlace, ...], units: UnitSystem, holders: tuple[Holder, ...]
-) -> Iterator[Found]:
+def ply_too_thin(vehicle: Vehicle, units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     named = {h.id: h for h in holders}
     if vehicle.skin != "membrane" or vehicle.ply_thickness is None:
         return
-    for f in feet:
+    for f in fastened(holders):
         hold = named[f.panel].hold
         if hold.school == "screws" and f.landing != "member":
             need = PLY_DIAMETERS * SCREWS[hold.screw].diameter_mm

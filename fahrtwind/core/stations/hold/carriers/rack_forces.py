@@ -1,0 +1,285 @@
+"""What wind, road and weight do to a rack: forces on its feet, in its corners and in its bars, straight lines
+in the pressure, with all feet and with each lost.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fahrtwind.core.formulas.air import slipstream_drag
+from fahrtwind.core.formulas.declare import given
+from fahrtwind.core.job.carrier import Rack
+from fahrtwind.core.stations.hold.carriers.rack import ENDS, RackFrame, RackParts, rack_frame
+from fahrtwind.core.stations.hold.carriers.sharing import Carried
+from fahrtwind.core.stations.hold.forces import Forces
+from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.hold.frame.solve import Solved, solve
+from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.loads import CASES, DRAG_COEFFICIENT, HEADING, case_forces, standing_force
+from fahrtwind.core.stations.hold.sharing import variants
+from fahrtwind.core.stations.hold.zones import WINDS
+from fahrtwind.core.stations.layout.feet import FootPlace
+
+LANDING_G = 2.0
+"""After a bump the load comes down: 2 g on paved roads, common practice."""
+CRUISING = 0
+COUNTED_WEIGHT = 0.6
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Linear:
+    """Forces as constant and per pascal; both (v, s, parts, components)."""
+
+    constant: FloatArray
+    per_pa: FloatArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class RackForces:
+    """Of a rack. ``road`` and ``parked``: on its feet; ``ties_…``: in its corners, what the rail does to the
+    bar; ``bars_…``: at the ends of every piece of a bar; the last situations of ``bars_road`` are the landing
+    after a bump. ``frame``: at its softest, for places; ``sag_mm``: (nodes,), under its weight alone.
+    """
+
+    road: Forces
+    parked: Forces
+    ties_road: Linear
+    ties_parked: Linear
+    bars_road: Linear
+    bars_parked: Linear
+    frame: RackFrame
+    sag_mm: FloatArray
+    cases: tuple[str, ...]
+
+
+def share_rack(
+    rack: Rack,
+    parts: RackParts,
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    carried: tuple[Carried, ...],
+    bump_g: float,
+) -> RackForces:
+    """Of a rack with feet and at least one panel on it. Raises InputError where its frame is none."""
+    clamps = tuple(c for part in carried for c in part.clamps)
+    frames = [rack_frame(rack, parts, feet, chains, clamps, stiffest) for stiffest in (False, True)]
+    loads = _loads(rack, frames[0], carried, bump_g)
+    spans = [_Span.of(frame, loads) for frame in frames]
+    base = carried[0].shared
+    models = tuple(dict.fromkeys(base.road.models))
+    names = tuple(f"{model}, {end}" for end in ENDS for model in models)
+    softest = spans[0].solved
+    own = len(loads.own_weight)
+    return RackForces(
+        _feet(base.road, names, [s.road for s in spans], [s.typical for s in spans], len(feet)),
+        _feet(base.parked, names, [s.parked for s in spans], [s.parked for s in spans], len(feet)),
+        _joined([s.ties_road for s in spans]),
+        _joined([s.ties_parked for s in spans]),
+        _joined([s.bars_road for s in spans]),
+        _joined([s.bars_parked for s in spans]),
+        frames[0],
+        softest.moved[-own, :, 2],
+        base.road.cases,
+    )
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Loads:
+    """Loads at the nodes, each (…, nodes, 6): constants of the road by model and case, of one pascal by model
+    (cautious, then at the typical end), parked by model, and by model and wind; landing; weight alone.
+    """
+
+    road: FloatArray
+    road_pa: FloatArray
+    typical_pa: FloatArray
+    parked: FloatArray
+    parked_pa: FloatArray
+    landing: FloatArray
+    own_weight: FloatArray
+
+    def rows(self) -> FloatArray:
+        """All of them one after the other, N and N·mm: (loads, nodes, 6)."""
+        flat = (
+            part.reshape(-1, *part.shape[-2:])
+            for part in (
+                self.road,
+                self.road_pa,
+                self.typical_pa,
+                self.parked,
+                self.parked_pa,
+                self.landing,
+                self.own_weight,
+            )
+        )
+        return np.concatenate(list(flat))
+
+
+def _loads(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...], bump_g: float) -> _Loads:
+    cases, winds = len(CASES), len(WINDS)
+    models = len(carried[0].shared.road.models) // cases
+    # pulls of all clamps, panel by panel: (models, cases, clamps) and so on
+    road = _pulls([c.shared.road.pull_constant[0] for c in carried], (models, cases))
+    road_pa = _pulls([c.shared.road.pull_per_pa[0] for c in carried], (models, cases))[:, 0]
+    typical = _pulls([c.shared.road.pull_typical[0] for c in carried], (models, cases))[:, 0]
+    parked = _pulls([c.shared.parked.pull_constant[0] for c in carried], (models, winds))[:, 0]
+    parked_pa = _pulls([c.shared.parked.pull_per_pa[0] for c in carried], (models, winds))
+    along = np.concatenate([_along(c) for c in carried], axis=1)  # (cases + 1 + winds, clamps, 2)
+    mass = frame.mass_kg
+    inertia = mass[None, :, None] * case_forces(1.0, bump_g)[:, None, :]  # (cases, nodes, 3)
+    standing = mass[:, None] * standing_force(1.0)[0]
+    drag = _drag(rack, frame, carried)  # (1 + winds, nodes, 2)
+    none = np.zeros((along.shape[1], 2))
+
+    def at_nodes(pull: FloatArray, level: FloatArray) -> FloatArray:
+        return _at_nodes(frame, pull, level)
+
+    down = (1 + LANDING_G) / COUNTED_WEIGHT
+    weight = at_nodes(road[:, CRUISING], none) + _spread(standing)
+    return _Loads(
+        np.stack([at_nodes(road[:, c], along[c]) + _spread(inertia[c]) for c in range(cases)], axis=1),
+        at_nodes(road_pa, along[cases]) + _spread(drag[0]),
+        at_nodes(typical, along[cases]) + _spread(drag[0]),
+        at_nodes(parked, none) + _spread(standing),
+        np.stack(
+            [at_nodes(parked_pa[:, w], along[cases + 1 + w]) + _spread(drag[1 + w]) for w in range(winds)],
+            axis=1,
+        ),
+        down * weight,
+        weight[:1] / COUNTED_WEIGHT,
+    )
+
+
+def _pulls(parts: list[FloatArray], shape: tuple[int, int]) -> FloatArray:
+    return np.concatenate([p.reshape(*shape, -1) for p in parts], axis=2)
+
+
+def _along(carried: Carried) -> FloatArray:
+    """Forces along the roof at every clamp, aft and to starboard: (rows, clamps, 2)."""
+    shear = carried.shared.shear
+    aft = shear.along_n[0][:, None] - shear.twist_n_mm[0][:, None] * shear.y_mm[0][None, :]
+    across = shear.across_n[0][:, None] + shear.twist_n_mm[0][:, None] * shear.x_mm[0][None, :]
+    return np.stack([aft, across], axis=2)
+
+
+def _at_nodes(frame: RackFrame, pull: FloatArray, level: FloatArray) -> FloatArray:
+    """Clamps pull up (models, clamps) and along (clamps, 2) at the bars' upper face: (models, nodes, 6)."""
+    found = np.zeros((len(pull), len(frame.mass_kg), 6))
+    top = frame.top_mm
+    for i, node in enumerate(frame.clamp_nodes):
+        aft, across = level[i]
+        found[:, node, 2] += pull[:, i]
+        found[:, node, [0, 1, 3, 4]] += [aft, across, -top * across, top * aft]
+    return found
+
+
+def _spread(force: FloatArray) -> FloatArray:
+    """Forces at the nodes, (nodes, 2 or 3), as loads (nodes, 6)."""
+    return np.hstack([force, np.zeros((len(force), 6 - force.shape[1]))])
+
+
+def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatArray:
+    """Of one pascal from the front, and from each wind while parked, on what sticks out from under panels:
+    bars in wind along the roof, rails in wind across it; (1 + winds, nodes, 2).
+    """
+    rects = [c.rect for c in carried]
+    over_y = _covered([(r.y_mm, r.y_end_mm) for r in rects], rack.port.mm, rack.starboard.mm)
+    over_x = _covered([(r.x_mm, r.x_end_mm) for r in rects], rack.start.mm, rack.end.mm)
+    out_y = rack.starboard.mm - rack.port.mm - over_y
+    out_x = rack.end.mm - rack.start.mm - over_x
+    coefficient = given(DRAG_COEFFICIENT, "default", "bars and rails in the stream: judgement, cautious end")
+    found = np.zeros((1 + len(WINDS), len(frame.mass_kg), 2))
+    rails = {r.id for r in rack.rails}
+    for row, wind in enumerate(("front", *WINDS)):
+        heading = HEADING[wind]
+        across = wind in ("port", "starboard")
+        for name, nodes in frame.lines.items():
+            if (name in rails) != across:
+                continue
+            size = out_x if across else out_y
+            height = (rack.section if across else rack.bar_section).height.mm
+            push = float(slipstream_drag(1.0, coefficient, max(size, 1.0), max(height, 1.0)))
+            ends = [nodes[0], nodes[-1]]
+            found[row, ends] += np.array(heading) * push / 2
+    return found
+
+
+def _covered(spans: list[tuple[float, float]], low: float, high: float) -> float:
+    """How much of a stretch lies under any of the spans."""
+    total, reached = 0.0, low
+    for start, end in sorted(spans):
+        a, b = max(start, reached), min(end, high)
+        if b > a:
+            total += b - a
+            reached = b
+    return total
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Span:
+    """One frame solved for all loads, taken apart again: (v, s, parts, components)."""
+
+    solved: Solved
+    road: Linear
+    typical: Linear
+    parked: Linear
+    ties_road: Linear
+    ties_parked: Linear
+    bars_road: Linear
+    bars_parked: Linear
+
+    @classmethod
+    def of(cls, frame: RackFrame, loads: _Loads) -> _Span:
+        """Raises InputError where the frame is none, or moves."""
+        solved = solve(frame.frame, loads.rows())
+        m, c, w = loads.road.shape[0], loads.road.shape[1], loads.parked_pa.shape[1]
+        cuts = np.cumsum([m * c, m, m, m, m * w, m])
+
+        def parts(whole: FloatArray) -> tuple[Linear, Linear, Linear, FloatArray]:
+            road, road_pa, typical, parked, parked_pa, landing, _ = np.split(whole, cuts, axis=1)
+            return (
+                Linear(road, np.repeat(road_pa, c, axis=1)),
+                Linear(road, np.repeat(typical, c, axis=1)),
+                Linear(np.repeat(parked, w, axis=1), parked_pa),
+                landing,
+            )
+
+        on_feet, ties, bars = parts(solved.on_support), parts(solved.in_tie), parts(solved.in_bar)
+        return cls(solved, *on_feet[:3], ties[0], ties[2], _landing(bars[0], bars[3]), bars[2])
+
+
+def _landing(road: Linear, landing: FloatArray) -> Linear:
+    return Linear(
+        np.concatenate([road.constant, landing], axis=1),
+        np.concatenate([road.per_pa, np.zeros_like(landing)], axis=1),
+    )
+
+
+def _joined(spans: list[Linear]) -> Linear:
+    return Linear(
+        np.concatenate([s.constant for s in spans], axis=1), np.concatenate([s.per_pa for s in spans], axis=1)
+    )
+
+
+def _feet(
+    base: Forces, models: tuple[str, ...], spans: list[Linear], typical: list[Linear], count: int
+) -> Forces:
+    """What the frame does to its feet: pull, and the size of the force along the roof (the sizes of its
+    constant part and of its part per pascal added up, on the safe side).
+    """
+    whole = _joined(spans)
+    stable = np.asarray(np.isfinite(whole.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
+    constant, per_pa = np.nan_to_num(whole.constant), np.nan_to_num(whole.per_pa)
+    at_typical = np.nan_to_num(_joined(typical).per_pa)
+    return Forces(
+        base.cases * len(spans),
+        tuple(model for model in models for _ in range(len(set(base.cases)))),
+        constant[..., 2],
+        per_pa[..., 2],
+        at_typical[..., 2],
+        np.hypot(constant[..., 0], constant[..., 1]),
+        np.hypot(per_pa[..., 0], per_pa[..., 1]),
+        stable,
+        variants(count),
+    )

@@ -1,0 +1,316 @@
+"""Snags of racks: points, bars, corners, and how a rack moves in the wind and on the road."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+from math import radians, tan
+
+import numpy as np
+
+from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.job.carrier import Carrier, ChannelSection, Rack
+from fahrtwind.core.job.document import Obstacle, Vehicle
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.quantities import Speed, UnitSystem
+from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
+from fahrtwind.core.stations.hold.carriers.rails import clamps_of
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.house import rule
+from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.footprint import Rect, obstacle_rect, panel_rect
+from fahrtwind.core.stations.survey.crown import CrownSurface
+from fahrtwind.core.stations.survey.factory_points import RowFit
+
+PRACTICE = "common practice, no source"
+BAR_OVERHANG_SHARE = 0.4
+SOFT_HZ = 20.0
+LEAST_LEAN_DEG = 0.5
+CUTS = 15
+SLOT_MM = 2.0
+"""What an oversized hole takes up without a slot (common practice)."""
+
+
+@rule(
+    "point-not-rated",
+    "stop",
+    "hold",
+    "Factory points: rating not known",
+    "A thread's size says nothing about the sheet behind it",
+    each="carriers",
+)
+def point_not_rated(
+    carrier: Carrier,
+    carrier_verdict: CarrierVerdict,
+    feet_of_carrier: tuple[FootPlace, ...],
+    point_ratings_n: dict[str, float],
+    units: UnitSystem,
+) -> Iterator[Found]:
+    unknown = {f.foot: f.row for f in feet_of_carrier if f.row and f.row not in point_ratings_n}
+    if not unknown:
+        return
+    worst = max((f for f in carrier_verdict.feet if f.foot in unknown), key=lambda f: f.pull_n + f.shear_n)
+    yield Found(
+        place=f"survey.point_rows.{unknown[worst.foot]}.rating",
+        where=f"{carrier.name}, {worst.foot}",
+        why=f"{say_force(max(worst.pull_n, 0.0), units)} pull and {say_force(worst.shear_n, units)} along "
+        "reach it at the probed speed; what it may bear nobody has said.",
+        remedy="Type the maker's rating of one point under Survey.",
+        quantity="pull",
+        value=worst.pull_n,
+        unit="N",
+    )
+
+
+@rule("point-off-slot", "caution", "hold", "Foot needs a slot to meet its point", PRACTICE, each="carriers")
+def point_off_slot(carrier: Carrier, point_rows: tuple[RowFit, ...], units: UnitSystem) -> Iterator[Found]:
+    if not isinstance(carrier, Rack):
+        return
+    for row in point_rows:
+        for point in row.points if row.row in carrier.points else ():
+            off = abs(point.off_x_mm or 0.0)
+            if point.usable and carrier.start.mm <= point.x_mm <= carrier.end.mm and off > SLOT_MM:
+                way = "aft" if (point.off_x_mm or 0.0) > 0 else "forward"
+                yield Found(
+                    place=f"survey.point_rows.{row.row}",
+                    where=f"{row.name}, point {point.count + 1}",
+                    why=f"It stands {say_length(off, units)} {way} of its row: pulled onto it, the rail "
+                    "stays strained.",
+                    remedy=f"File the foot's hole {way} by {say_length(off - SLOT_MM, units)}, or slot it.",
+                    quantity="off its row",
+                    value=off,
+                    limit=SLOT_MM,
+                    unit="mm",
+                )
+
+
+@rule("pads-lean", "note", "hold", "Pads lean the rails", "geometry", each="carriers")
+def pads_lean(carrier: Carrier, survey_notes: Survey, units: UnitSystem) -> Iterator[Found]:
+    if not isinstance(carrier, Rack):
+        return
+    width = carrier.hold.bracket.base_mm
+    for row in survey_notes.point_rows:
+        lean = abs(row.lean.deg) if row.lean else 0.0
+        if row.id in carrier.points and lean >= LEAST_LEAN_DEG:
+            wedge = width * tan(radians(lean))
+            yield Found(
+                place=f"survey.point_rows.{row.id}.lean",
+                where=row.name,
+                why=f"{lean:.1f}° out of level: over a base of {say_size(width, units)} that is "
+                f"{say_length(wedge, units)}.",
+                remedy="A wedge that high under the outer edge, or bend the feet; then measure the bars.",
+                quantity="wedge",
+                value=wedge,
+                unit="mm",
+            )
+
+
+@rule("bar-over-obstacle", "stop", "hold", "Bar runs over something", "geometry", each="carriers")
+def bar_over_obstacle(
+    carrier: Carrier, carrier_verdict: CarrierVerdict, obstacles: tuple[Obstacle, ...], units: UnitSystem
+) -> Iterator[Found]:
+    if not isinstance(carrier, Rack):
+        return
+    sag = carrier_verdict.sag_mm or 0.0
+    under_mm = carrier.height.mm + carrier.section.height.mm - sag
+    wide, reach = carrier.bar_section.width.mm, carrier.starboard.mm - carrier.port.mm
+    for bar in carrier.bars:
+        own = Rect(bar.x.mm - wide / 2, carrier.port.mm, wide, reach)
+        for obstacle in obstacles:
+            if obstacle.height.mm > under_mm and own.clipped(obstacle_rect(obstacle)) is not None:
+                yield Found(
+                    place=f"carriers.{carrier.id}.bars.{bar.id}.x",
+                    where=f"{carrier.name}, bar {bar.id}",
+                    why=f"{obstacle.name} is {say_length(obstacle.height.mm, units)} high; under the bar are "
+                    f"{say_length(under_mm, units)} when it sags.",
+                    remedy="Move the bar, or raise the rack.",
+                    quantity="height",
+                    value=under_mm,
+                    limit=obstacle.height.mm,
+                    unit="mm",
+                )
+
+
+@rule("off-the-bars", "stop", "hold", "Panel lies on fewer than two bars", "statics", each="panels")
+def off_the_bars(panel: PlacedPanel, carriers: tuple[Carrier, ...]) -> Iterator[Found]:
+    rack = next((c for c in carriers if c.id == panel.carrier), None)
+    if not isinstance(rack, Rack):
+        return
+    held = len(clamps_of(rack, panel))
+    if held < 4:
+        rect = panel_rect(panel)
+        under = sum(rect.x_mm < b.x.mm < rect.x_end_mm for b in rack.bars)
+        short = under >= 2
+        yield Found(
+            place=f"panels.{panel.id}.{'y' if short else 'x'}",
+            where=f"{panel.name} on {rack.name}",
+            why="The bars do not reach both of its sides." if short else f"{under} bars are under it.",
+            remedy="Longer bars." if short else "Move the panel over two bars, or a bar under it.",
+            quantity="clamps",
+            value=float(held),
+            limit=4.0,
+            unit="",
+        )
+
+
+@rule("bar-overhang", "caution", "hold", "Bars stick out far beyond the rails", PRACTICE, each="carriers")
+def bar_overhang(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+    if not isinstance(carrier, Rack) or len(carrier.rails) < 2:
+        return
+    at = sorted(r.y.mm for r in carrier.rails)
+    span = max(b - a for a, b in pairwise(at))
+    for side, out in (("port", at[0] - carrier.port.mm), ("starboard", carrier.starboard.mm - at[-1])):
+        if out > BAR_OVERHANG_SHARE * span:
+            yield Found(
+                place=f"carriers.{carrier.id}.{side}",
+                where=f"{carrier.name}, {side} side",
+                why=f"{say_length(out, units)} beyond the rail, {say_length(span, units)} between the rails.",
+                remedy="Rails further out, or shorter bars.",
+                quantity="overhang",
+                value=out,
+                limit=BAR_OVERHANG_SHARE * span,
+                unit="mm",
+            )
+
+
+@rule(
+    "bar-hums", "note", "hold", "Front bar may hum", "EN 1991-1-4:2005, E.1: vortex shedding", each="carriers"
+)
+def bar_hums(
+    carrier: Carrier, carrier_verdict: CarrierVerdict, top_speed: Speed, units: UnitSystem
+) -> Iterator[Found]:
+    hum = carrier_verdict.hum
+    if hum is not None and hum.wind_m_s < top_speed.m_s:
+        yield Found(
+            place=f"carriers.{carrier.id}.bars",
+            where=carrier.name,
+            why=f"Around {say_speed(hum.wind_m_s, units)} the wind sheds eddies in time with it.",
+            remedy="Turn a square bar by 45°, set the front bar behind a vent, or fair it.",
+            quantity="humming wind",
+            value=hum.wind_m_s,
+            limit=top_speed.m_s,
+            unit="m/s",
+        )
+
+
+@rule(
+    "rack-soft",
+    "note",
+    "hold",
+    "Rack swings with the road",
+    "Roads shake most below 20 Hz: common practice",
+    each="carriers",
+)
+def rack_soft(carrier: Carrier, carrier_verdict: CarrierVerdict) -> Iterator[Found]:
+    hum = carrier_verdict.hum
+    if hum is not None and hum.frequency_hz < SOFT_HZ:
+        yield Found(
+            place=f"carriers.{carrier.id}.bar_section",
+            where=carrier.name,
+            why=f"It swings at {hum.frequency_hz:.0f} Hz with the panels on it.",
+            remedy="Deeper bars or a shorter span; count bumps of 3 g on bad roads.",
+            quantity="lowest frequency",
+            value=hum.frequency_hz,
+            limit=SOFT_HZ,
+            unit="Hz",
+        )
+
+
+@rule(
+    "corner-swings", "caution", "hold", "One bolt a corner: the rack can lozenge", "statics", each="carriers"
+)
+def corner_swings(carrier: Carrier) -> Iterator[Found]:
+    if isinstance(carrier, Rack) and carrier.joint == "bolt":
+        yield Found(
+            place=f"carriers.{carrier.id}.joint",
+            where=carrier.name,
+            why="Bars turn about their bolt: only the feet keep it square.",
+            remedy="Angles on both sides, a second bolt, or a diagonal.",
+        )
+
+
+@rule(
+    "weak-beside-welds",
+    "note",
+    "hold",
+    "Welded aluminium is soft beside the weld",
+    "EN 1999-1-1:2007, Table 3.2b, heat-affected zone",
+    each="carriers",
+)
+def weak_beside_welds(carrier: Carrier) -> Iterator[Found]:
+    if isinstance(carrier, Rack) and carrier.joint == "welded":
+        yield Found(
+            place=f"carriers.{carrier.id}.joint",
+            where=carrier.name,
+            why="Bars count with the strength that the heat has left; the welds themselves are not judged.",
+            remedy="Have it welded by somebody who does this for a living; look at every weld.",
+        )
+
+
+@rule("unlike-metals", "caution", "hold", "Unlike metals touch", PRACTICE, each="carriers")
+def unlike_metals(carrier: Carrier, vehicle: Vehicle) -> Iterator[Found]:
+    if not isinstance(carrier, Rack):
+        return
+    kinds = {
+        ("steel" if a == "S235" else "stainless" if a == "1.4301" else "aluminium")
+        for a in (carrier.alloy, carrier.bar_alloy)
+    }
+    if len(kinds) > 1 and kinds != {"steel", "stainless"}:
+        yield Found(
+            place=f"carriers.{carrier.id}.bar_alloy",
+            where=carrier.name,
+            why=f"{' on '.join(sorted(kinds))}: the aluminium is eaten where it stays wet"
+            + (", fast in salt." if vehicle.kind == "boat" else "."),
+            remedy="Tape or plastic between them, washers under bolts, paint on cut edges.",
+        )
+
+
+@rule("channel-holds-water", "note", "hold", "Channel holds water and dirt", PRACTICE, each="carriers")
+def channel_holds_water(carrier: Carrier) -> Iterator[Found]:
+    if isinstance(carrier.section, ChannelSection):
+        yield Found(
+            place=f"carriers.{carrier.id}.section",
+            where=carrier.name,
+            why="Open upward it fills; open downward it hides what rusts.",
+            remedy="Drain holes at its low end, or a trim strip; open side down.",
+        )
+
+
+@rule("bar-on-crown", "stop", "hold", "Bar touches the crown of the roof", "geometry", each="carriers")
+def bar_on_crown(
+    carrier: Carrier, carrier_verdict: CarrierVerdict, crown: CrownSurface, units: UnitSystem
+) -> Iterator[Found]:
+    """A bar is straight, the roof is not: between the rails it comes up to the bar."""
+    if not isinstance(carrier, Rack):
+        return
+    sag = carrier_verdict.sag_mm or 0.0
+    across = np.linspace(carrier.port.mm, carrier.starboard.mm, CUTS)
+    narrowest = min(
+        ((_under_bar(carrier, bar.x.mm, across, crown) - sag, bar.id) for bar in carrier.bars),
+        default=(LEAST_AIR_MM, ""),
+    )
+    if narrowest[0] < LEAST_AIR_MM:
+        rise = LEAST_AIR_MM - narrowest[0]
+        yield Found(
+            place=f"carriers.{carrier.id}.height",
+            where=f"{carrier.name}, bar {narrowest[1]}",
+            why=f"{say_length(narrowest[0], units)} between it and the roof when it sags."
+            if narrowest[0] > 0
+            else f"Straight from rail to rail it runs {say_length(-narrowest[0], units)} into the crown.",
+            remedy=f"Raise the rails by {say_length(rise, units)}, or bend the bars to the crown.",
+            quantity="air under the bar",
+            value=narrowest[0],
+            limit=LEAST_AIR_MM,
+            unit="mm",
+        )
+
+
+def _under_bar(rack: Rack, x_mm: float, across: FloatArray, crown: CrownSurface) -> float:
+    """Least air under a bar that lies on its rails, twice the crown's doubt taken off, mm."""
+    rails = [crown.height(x_mm, r.y.mm)[0] for r in rack.rails]
+    under = sum(rails) / len(rails) + rack.height.mm + rack.section.height.mm
+    roof = [crown.height(x_mm, float(y)) for y in across]
+    return min(under - height - 2 * sigma for height, sigma in roof)

@@ -1,0 +1,281 @@
+"""Will a rack hold? Its feet, its corners and its bars, on the road and parked, also with each foot lost."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from fahrtwind.core.formulas.air import speed_at_pressure
+from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency
+from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
+from fahrtwind.core.job.carrier import Rack, RoundTube
+from fahrtwind.core.stations.hold.carriers.links import joint_chain
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame, RackParts
+from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
+from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, BarStrength
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, Hum, JointVerdict, RailVerdict
+from fahrtwind.core.stations.hold.forces import Forces
+from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.parked import WIND_DENSITY_KG_M3
+from fahrtwind.core.stations.hold.verdict import (
+    FASTEST_M_S,
+    MOST_PA,
+    Air,
+    ParkedVerdict,
+    capacities,
+    foot_verdicts,
+    limits,
+    parked_verdict,
+    road_speeds,
+)
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
+
+ROOT_3 = 3**0.5
+STROUHAL_SQUARE, STROUHAL_ROUND = 0.12, 0.18
+
+
+@dataclass(frozen=True, slots=True)
+class _Limits:
+    """Pressures in Pa at which something goes without its factor, with it, and with a foot lost."""
+
+    let_go: float
+    safe: float
+    lost: float
+
+
+def judge_rack(
+    rack: Rack,
+    parts: RackParts,
+    feet: tuple[FootPlace, ...],
+    chains: tuple[Chain, ...],
+    forces: RackForces,
+    panels_kg: float,
+    air: Air,
+) -> CarrierVerdict:
+    """Verdict of a rack with feet and at least one panel on it; ``panels_kg``: of all of them."""
+    corner = joint_chain(rack)
+    cap = capacities(chains)
+    told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
+    joints, joints_parked = _joints(rack, corner, forces, air)
+    bars, bars_road, bars_parked = _bars(rack, parts, forces, air)
+    road = [*bars_road, *(j for _, j in joints)]
+    standing = [*bars_parked, *joints_parked]
+    let_go = min([worst.let_go_m_s, *(_speed(k.let_go, air) for k in road)])
+    hum = _hum(rack, forces, panels_kg)
+    return CarrierVerdict(
+        carrier=rack.id,
+        mass_kg=float(forces.frame.mass_kg.sum()),
+        let_go_m_s=let_go,
+        let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
+        safe_m_s=min([*(f.safe_m_s for f in told), *(_speed(k.safe, air) for k in road)]),
+        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(_speed(k.lost, air) for k in road)]),
+        lost_safe_m_s=min(f.lost_safe_m_s for f in told),
+        lost_foot=lost.foot,
+        worst_foot=worst.foot,
+        parked=_parked(parked_verdict(feet, forces.parked, cap, air), standing),
+        chains=tuple(dict.fromkeys(chains)),
+        feet=told,
+        rails=bars,
+        joints=tuple(j for j, _ in joints),
+        corner=corner if joints else None,
+        sag_mm=float(-(1 + LANDING_G) * forces.sag_mm.min()),
+        hum=hum,
+    )
+
+
+def _speed(pressure: float, air: Air) -> float:
+    return float(road_speeds(np.array(min(pressure, MOST_PA)), air))
+
+
+def _parked(feet: ParkedVerdict, others: list[_Limits]) -> ParkedVerdict:
+    def gust(pressure: float) -> float:
+        told = float(speed_at_pressure(min(pressure, MOST_PA), WIND_DENSITY_KG_M3, 0.0))
+        return min(told, FASTEST_M_S)
+
+    return replace(
+        feet,
+        let_go_m_s=min([feet.let_go_m_s, *(gust(k.let_go) for k in others)]),
+        safe_m_s=min([feet.safe_m_s, *(gust(k.safe) for k in others)]),
+        lost_let_go_m_s=min([feet.lost_let_go_m_s, *(gust(k.lost) for k in others)]),
+    )
+
+
+# corners
+
+
+def _joints(
+    rack: Rack, corner: Chain, forces: RackForces, air: Air
+) -> tuple[list[tuple[JointVerdict, _Limits]], list[_Limits]]:
+    """Each corner on the road with its limits, and the limits of each parked; none of a welded rack."""
+    if rack.joint == "welded":
+        return [], []
+    names = [t.name for t in forces.frame.frame.ties]
+    cap = capacities((corner,) * len(names))
+    road, parked = (_on_bolts(rack, t, len(names)) for t in (forces.ties_road, forces.ties_parked))
+    found = []
+    let_go, _, safe = limits(road, cap)
+    standing_go, _, standing_safe = limits(parked, cap)
+    pull = road.pull_constant[0] + road.pull_per_pa[0] * air.pressure_pa
+    shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
+    used = np.asarray(utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design))
+    for i, name in enumerate(names):
+        situation, link = np.unravel_index(int(used[:, i].argmax()), used[:, i].shape)
+        limit = _Limits(
+            float(let_go[0, :, i].min()),
+            float(safe[0, :, i].min()),
+            float(let_go[1:, :, i].min(initial=MOST_PA)),
+        )
+        verdict = JointVerdict(
+            name,
+            float(pull[situation, i]),
+            float(shear[situation, i]),
+            float(used[:, i].max()),
+            corner.links[int(link)].id,
+            _speed(limit.let_go, air),
+            _speed(limit.safe, air),
+        )
+        found.append((verdict, limit))
+    standing = [
+        _Limits(
+            float(standing_go[0, :, i].min()),
+            float(standing_safe[0, :, i].min()),
+            float(standing_go[1:, :, i].min(initial=MOST_PA)),
+        )
+        for i in range(len(names))
+    ]
+    return found, standing
+
+
+def _on_bolts(rack: Rack, ties: Linear, count: int) -> Forces:
+    """Pull and force along at the worst bolt of every corner. Moments and level forces count by their size in
+    the constant part and in the part per pascal, on the safe side.
+    """
+    bolts = 2.0 if rack.joint == "angles" else 1.0
+    half_bar, half_rail = rack.bar_section.width.mm / 2, rack.section.width.mm / 2
+    reach = half_bar + ANGLE_GAUGE_MM
+    pitch_arm = 2 * reach if rack.joint == "angles" else half_bar
+    roll_arm = bolts * half_rail
+    high = rack.bar_section.height.mm / 2  # the corner sits below the bar's axis
+
+    def pull(part: FloatArray) -> FloatArray:
+        aft, across, up, roll, pitch = (part[..., i] for i in range(5))
+        tips = (np.abs(pitch) + high * np.abs(aft)) / pitch_arm
+        tips = tips + (np.abs(roll) + high * np.abs(across)) / roll_arm
+        return np.asarray(-up / bolts + tips)
+
+    def along(part: FloatArray) -> FloatArray:
+        level = np.hypot(part[..., 0], part[..., 1]) / bolts
+        return np.asarray(level + np.abs(part[..., 5]) / (2 * reach))
+
+    stable = np.asarray(np.isfinite(ties.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
+    constant, per_pa = np.nan_to_num(ties.constant), np.nan_to_num(ties.per_pa)
+    return Forces(
+        (),
+        (),
+        pull(constant),
+        pull(per_pa),
+        pull(per_pa),
+        along(constant),
+        along(per_pa),
+        stable,
+        np.ones((len(stable), count)),
+    )
+
+
+# bars
+
+
+def _bars(
+    rack: Rack, parts: RackParts, forces: RackForces, air: Air
+) -> tuple[tuple[RailVerdict, ...], list[_Limits], list[_Limits]]:
+    """Every rail and bar on the road, the limits of each, and of each parked."""
+    rails = {r.id for r in rack.rails}
+    verdicts, road, parked = [], [], []
+    for name, line in forces.frame.lines.items():
+        own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
+        strength = parts.rail if name in rails else parts.bar
+        yielding = _yield(rack, rack.alloy if name in rails else rack.bar_alloy)
+        limit = _stressed(forces.bars_road, own, strength, yielding)
+        road.append(limit)
+        parked.append(_stressed(forces.bars_parked, own, strength, yielding))
+        bent, used = _bent(forces.bars_road, own, strength, air)
+        axis = 0 if name in rails else 1
+        verdicts.append(
+            RailVerdict(
+                name,
+                tuple(forces.frame.frame.nodes_mm[line, axis].tolist()),
+                bent,
+                used * MEMBER_FACTOR / yielding,
+                _speed(limit.let_go, air),
+                _speed(limit.safe, air),
+                "across" if axis else "along",
+            )
+        )
+    return tuple(verdicts), road, parked
+
+
+def _yield(rack: Rack, alloy: AlloyName) -> float:
+    """Beside a weld, where these bars bend most, welded metal counts with what the heat has left of it."""
+    known = ALLOYS[alloy]
+    return known.beside_weld_n_mm2 if rack.joint == "welded" else known.yield_n_mm2
+
+
+def _stress(part: FloatArray, strength: BarStrength) -> tuple[FloatArray, FloatArray]:
+    """Stress by bending up, with its sign, and by all else, by size; (v, s, 2 × bars)."""
+    shape = strength.shape
+    up = np.concatenate([part[..., 4], part[..., 10]], axis=2) / shape.up_mm3
+    rest = (
+        np.abs(part[..., [0, 6]]) / shape.area_mm2
+        + np.abs(part[..., [5, 11]]) / shape.side_mm3
+        + ROOT_3 * np.abs(part[..., [3, 9]]) / shape.torsion_mm3
+    )
+    return up, np.concatenate([rest[..., 0], rest[..., 1]], axis=2)
+
+
+def _stressed(forces: Linear, own: list[int], strength: BarStrength, yield_n_mm2: float) -> _Limits:
+    (up, rest), (up_pa, rest_pa) = (
+        _stress(part[:, :, own], strength) for part in (forces.constant, forces.per_pa)
+    )
+    held = np.asarray(np.isfinite(up).all(axis=(1, 2)))
+
+    def pressure(limit: float, of: slice) -> float:
+        kept = held[of]
+        if not kept.all():
+            return 0.0
+        found = [
+            limit_pressure(sign * up[of], sign * up_pa[of], rest[of], rest_pa[of], limit, limit)
+            for sign in (1.0, -1.0)
+        ]
+        return min(float(np.min(f, initial=MOST_PA)) for f in found)
+
+    whole, lost = slice(0, 1), slice(1, None)
+    return _Limits(
+        pressure(yield_n_mm2, whole),
+        pressure(yield_n_mm2 / MEMBER_FACTOR, whole),
+        pressure(yield_n_mm2, lost),
+    )
+
+
+def _bent(forces: Linear, own: list[int], strength: BarStrength, air: Air) -> tuple[tuple[float, ...], float]:
+    """Bending at the nodes of a bar in its worst situation, N·mm, and the most that all stresses come to,
+    N/mm².
+    """
+    now = forces.constant[0][:, own] + forces.per_pa[0][:, own] * air.pressure_pa
+    up, rest = _stress(now[None], strength)
+    used = (np.abs(up) + rest)[0]
+    worst = int(used.max(axis=1).argmax())
+    return (*now[worst, :, 4].tolist(), -float(now[worst, -1, 10])), float(used.max())
+
+
+def _hum(rack: Rack, forces: RackForces, panels_kg: float) -> Hum:
+    """Lowest frequency with the panels on it, and the wind at which a bar of the front sheds eddies at it."""
+    frame: RackFrame = forces.frame
+    mass = frame.mass_kg.copy()
+    np.add.at(mass, frame.clamp_nodes, panels_kg / len(frame.clamp_nodes))
+    sag = np.abs(forces.sag_mm)
+    frequency = float(rayleigh_frequency(float(mass @ sag), float(mass @ sag**2)))
+    strouhal = STROUHAL_ROUND if isinstance(rack.bar_section, RoundTube) else STROUHAL_SQUARE
+    return Hum(frequency, float(humming_wind(rack.bar_section.height.mm, frequency, strouhal)))

@@ -1,0 +1,168 @@
+"""How a frame bears its loads: forces on its supports, in its bars and its ties, also with each support lost.
+
+The stiffness matrix is solved once; a lost support is taken off again in the small space of its three springs
+(Sherman, Morrison, Woodbury), so all lost supports cost little more than none.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.stations.hold.frame.model import DOFS, FloatArray, Frame, arm, bar_axes, bar_matrices
+
+LOOSE = 1e-9
+"""Of a frame scaled to ones on its diagonal: what resists less than this moves freely."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Solved:
+    """Forces for v situations of the supports (all there, then each lost) and c loads; N and N·mm.
+
+    ``on_support``: (v, c, supports, 3), what the frame does to the ground along x, y, z, nan where the others
+    hold no frame; ``in_bar``: (v, c, bars, 12), on the ends of every bar in its own axes; ``in_tie``: (v, c,
+    ties, 6), what the first part does to the second; ``moved``: (c, nodes, 6), with all supports, mm and rad.
+    """
+
+    on_support: FloatArray
+    in_bar: FloatArray
+    in_tie: FloatArray
+    moved: FloatArray
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Assembled:
+    stiffness: FloatArray
+    support_rows: FloatArray  # (3·supports, dofs)
+    springs: FloatArray  # (3·supports,)
+    bar_rows: FloatArray  # (bars, 12, 12): forces in a bar's own axes from the moves of its ends
+    bar_dofs: np.ndarray  # (bars, 12)
+    tie_rows: FloatArray  # (ties, 6, 12)
+    tie_dofs: np.ndarray  # (ties, 12)
+
+
+def solve(frame: Frame, loads: FloatArray) -> Solved:
+    """Loads: (c, nodes, 6), N and N·mm at the nodes. Raises InputError where the frame is none, or moves."""
+    frame.check()
+    parts = _assemble(frame)
+    scale = 1 / np.sqrt(np.maximum(np.diag(parts.stiffness), 1e-12))
+    scaled = parts.stiffness * scale[:, None] * scale[None, :]
+    _stands(frame, scaled, scale)
+    right = np.hstack([loads.reshape(len(loads), -1).T, parts.support_rows.T])
+    moved = _refined(scaled, scale, right)
+    count = len(loads)
+    return _with_each_lost(frame, parts, moved[:, :count], moved[:, count:])
+
+
+def _refined(scaled: FloatArray, scale: FloatArray, right: FloatArray) -> FloatArray:
+    """Solved, and once more for what is left over: stiff joints beside soft supports cost digits."""
+    wanted = right * scale[:, None]
+    inverse = np.linalg.inv(scaled)
+    found = inverse @ wanted
+    found += inverse @ (wanted - scaled @ found)
+    return np.asarray(found * scale[:, None])
+
+
+def _assemble(frame: Frame) -> _Assembled:
+    size = DOFS * len(frame.nodes_mm)
+    stiffness = np.zeros((size, size))
+
+    def dofs(first: int, second: int) -> np.ndarray:
+        return np.concatenate([DOFS * first + np.arange(DOFS), DOFS * second + np.arange(DOFS)])
+
+    lengths, axes = bar_axes(frame)
+    turn = np.zeros((len(frame.bars), 12, 12))
+    for block in range(0, 12, 3):
+        turn[:, block : block + 3, block : block + 3] = axes
+    bar_rows = bar_matrices([b.stiff for b in frame.bars], lengths) @ turn
+    bar_dofs = np.array([dofs(b.start, b.end) for b in frame.bars])
+    whole = np.swapaxes(turn, 1, 2) @ bar_rows
+    np.add.at(stiffness, (bar_dofs[:, :, None], bar_dofs[:, None, :]), whole)
+    tie_rows, tie_dofs = np.zeros((len(frame.ties), 6, 12)), np.zeros((len(frame.ties), 12), dtype=int)
+    for i, tie in enumerate(frame.ties):
+        apart = np.hstack([-np.eye(6), np.eye(6)])
+        apart[:3, :6] = -arm(frame.nodes_mm[tie.second] - frame.nodes_mm[tie.first])
+        tie_dofs[i] = dofs(tie.first, tie.second)
+        tie_rows[i] = -np.array(tie.springs)[:, None] * apart
+        stiffness[np.ix_(tie_dofs[i], tie_dofs[i])] -= apart.T @ tie_rows[i]
+    held = np.zeros((3 * len(frame.supports), size))
+    for i, support in enumerate(frame.supports):
+        reach = arm(np.array(support.at_mm) - frame.nodes_mm[support.node])
+        held[3 * i : 3 * i + 3, DOFS * support.node : DOFS * (support.node + 1)] = reach
+    springs = np.array([k for s in frame.supports for k in s.springs])
+    stiffness += held.T @ (springs[:, None] * held)
+    return _Assembled(stiffness, held, springs, bar_rows, bar_dofs, tie_rows, tie_dofs)
+
+
+def _stands(frame: Frame, scaled: FloatArray, scale: FloatArray) -> None:
+    try:
+        pivots = np.diag(np.linalg.cholesky(scaled)) ** 2
+        if pivots.min() > LOOSE:
+            return
+    except np.linalg.LinAlgError:
+        pass
+    raise InputError(
+        f"{_what_moves(frame, scaled, scale)} without anything that stops it.",
+        remedy="Make a joint stiff, add a brace, or another support.",
+        field="joint",
+    )
+
+
+ROLL, PITCH, ACROSS = 3, 4, 0.7
+MOVES = ("slide along the roof", "slide across", "lift", "roll about its length", "pitch", "swing sideways")
+
+
+def _what_moves(frame: Frame, scaled: FloatArray, scale: FloatArray) -> str:
+    """The part that moves most in the softest way the frame can move, in words."""
+    mode = (np.linalg.eigh(scaled)[1][:, 0] * scale).reshape(-1, DOFS)
+    size = max(float(np.ptp(frame.nodes_mm, axis=0).max()), 1.0)
+    mode[:, 3:] *= size  # a turn counts by how far the ends go
+    ends = [np.abs(mode[[bar.start, bar.end]]).max(axis=0) for bar in frame.bars]
+    most = int(np.argmax([float(e.max()) for e in ends]))
+    bar, how = frame.bars[most], int(ends[most].argmax())
+    runs_across = abs(bar_axes(frame)[1][most, 0, 1]) > ACROSS
+    if runs_across and how in (ROLL, PITCH):  # a bar across that turns about y rolls about its own length
+        how = ROLL + PITCH - how
+    return f"{bar.part} can {MOVES[how]}"
+
+
+def _with_each_lost(frame: Frame, parts: _Assembled, moved: FloatArray, unit: FloatArray) -> Solved:
+    """``moved``: (dofs, c) by the loads; ``unit``: (dofs, 3·supports) by one newton at each support."""
+    n, count = len(frame.supports), moved.shape[1]
+    at = parts.support_rows @ moved  # how far every support gives
+    give = parts.support_rows @ unit  # how far they give for a newton at each
+    in_bar, bar_unit = _bars(parts, moved), _bars(parts, unit)
+    in_tie, tie_unit = _ties(parts, moved), _ties(parts, unit)
+    springs = parts.springs.reshape(n, 3)
+    on_support = np.full((n + 1, count, n, 3), np.nan)
+    bars = np.full((n + 1, *in_bar.shape), np.nan)
+    ties = np.full((n + 1, *in_tie.shape), np.nan)
+    on_support[0] = (at.T.reshape(count, n, 3)) * springs
+    bars[0], ties[0] = in_bar, in_tie
+    for i in range(n):
+        own = slice(3 * i, 3 * i + 3)
+        root = np.sqrt(springs[i])
+        rest = np.eye(3) - root[:, None] * give[own, own] * root[None, :]
+        if float(np.linalg.eigvalsh(rest)[0]) < 1e-7:
+            continue  # what is left holds no frame
+        pushed = root[:, None] * np.linalg.solve(rest, root[:, None] * at[own])  # (3, c): newtons taken back
+        back = at + give[:, own] @ pushed
+        on_support[i + 1] = back.T.reshape(count, n, 3) * springs
+        on_support[i + 1][:, i] = 0.0
+        bars[i + 1] = in_bar + np.einsum("kc,kbj->cbj", pushed, bar_unit[own])
+        ties[i + 1] = in_tie + np.einsum("kc,ktj->ctj", pushed, tie_unit[own])
+    return Solved(on_support, bars, ties, moved.T.reshape(count, -1, DOFS))
+
+
+def _bars(parts: _Assembled, moved: FloatArray) -> FloatArray:
+    """(c, bars, 12)."""
+    return np.asarray(np.einsum("bij,bjc->cbi", parts.bar_rows, moved[parts.bar_dofs]))
+
+
+def _ties(parts: _Assembled, moved: FloatArray) -> FloatArray:
+    """(c, ties, 6)."""
+    if not len(parts.tie_rows):
+        return np.zeros((moved.shape[1], 0, DOFS))
+    return np.asarray(np.einsum("tij,tjc->cti", parts.tie_rows, moved[parts.tie_dofs]))

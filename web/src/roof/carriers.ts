@@ -1,0 +1,40 @@
+/** How tall the parts of a carrier are, so that every view draws them alike. */
+import type { Carrier } from "../api/types";
+import type { Mm } from "./geometry";
+
+export type Section = Carrier["section"];
+
+export const tall = (section: Section): Mm =>
+  section.kind === "round" ? section.diameter.mm : section.kind === "angle" ? section.leg.mm : section.height.mm;
+
+export const breadth = (section: Section): Mm =>
+  section.kind === "round" ? section.diameter.mm : section.kind === "angle" ? section.leg.mm : section.width.mm;
+
+/** Rails and bars as boxes: from where to where along and across, from which height over the roof at `over` to which. */
+export type Box = { key: string; x: readonly [Mm, Mm]; y: readonly [Mm, Mm]; z: readonly [Mm, Mm]; over: Mm };
+
+/** Bars and panels of a carrier are level from rail to rail: their heights count from the roof under a rail. */
+export const stoodOn = (carrier: Carrier | undefined): Mm | null => carrier?.rails[0]?.y.mm ?? null;
+
+export function boxes(carrier: Carrier): Box[] {
+  const under = carrier.height.mm;
+  const over = under + tall(carrier.section);
+  const half = breadth(carrier.section) / 2;
+  const rails = carrier.rails.map((rail) => ({
+    key: `${carrier.id} ${rail.id}`,
+    x: [carrier.start.mm, carrier.end.mm] as const,
+    y: [rail.y.mm - half, rail.y.mm + half] as const,
+    z: [under, over] as const,
+    over: rail.y.mm,
+  }));
+  if (carrier.kind !== "rack") return rails;
+  const wide = breadth(carrier.bar_section) / 2;
+  const bars = carrier.bars.map((bar) => ({
+    key: `${carrier.id} ${bar.id}`,
+    x: [bar.x.mm - wide, bar.x.mm + wide] as const,
+    y: [carrier.port.mm, carrier.starboard.mm] as const,
+    z: [over, over + tall(carrier.bar_section)] as const,
+    over: stoodOn(carrier) ?? 0,
+  }));
+  return [...rails, ...bars];
+}

@@ -1,0 +1,85 @@
+/** What a rack has beyond its rails: bars, corners, and how it moves. */
+import type { Carrier, CarrierVerdict } from "../../api/types";
+import { EntryTable } from "../../fields/EntryTable";
+import { Choice, Field, Group } from "../../fields/Field";
+import { Worked } from "../../fields/WorkingDialog";
+import { useUnits } from "../../job/JobContext";
+import { force, length, percent, speed } from "../../ui/format";
+import { SectionFields } from "./SectionFields";
+
+type Rack = Extract<Carrier, { kind: "rack" }>;
+const ALLOYS = ["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"].map((a) => [a, a] as const);
+
+export function RackFields({ rack, path }: { rack: Rack; path: string }) {
+  return (
+    <Group title="Bars across">
+      <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
+        <SectionFields section={rack.bar_section} path={`${path}.bar_section`} of="Bar" whole />
+        <Choice label="Bar, metal" path={`${path}.bar_alloy`} value={rack.bar_alloy} options={ALLOYS} />
+        <Field label="Bars from y" path={`${path}.port`} value={rack.port} />
+        <Field label="to y" path={`${path}.starboard`} value={rack.starboard} />
+        <Choice
+          label="Corners"
+          path={`${path}.joint`}
+          value={rack.joint}
+          options={[
+            ["angles", "angle on both sides"],
+            ["bolt", "one bolt through"],
+            ["welded", "welded"],
+          ]}
+        />
+        {rack.joint === "angles" && <Field label="Angles, wall" path={`${path}.angle_wall`} value={rack.angle_wall} />}
+      </div>
+      <div className="max-w-[420px] pt-1.5">
+        <EntryTable
+          path={`${path}.bars`}
+          noun="bar"
+          columns={[{ key: "x", label: "x of its middle", placeholder: "1250 mm" }]}
+          entries={rack.bars}
+          empty=""
+        />
+      </div>
+    </Group>
+  );
+}
+
+export function Corners({ carrier, verdict }: { carrier: Carrier; verdict: CarrierVerdict }) {
+  const units = useUnits();
+  if (!verdict.joints.length) return null;
+  const titles = new Map(verdict.corner?.links.map((link) => [link.id, link.title]));
+  const sorted = [...verdict.joints].sort((a, b) => b.utilisation - a.utilisation);
+  return (
+    <Group title="Corners" aside={<span className="text-[13px]">the worst bolt of each, the worst corner first</span>}>
+      <ul className="columns-1 md:columns-2 gap-8">
+        {sorted.map((joint) => (
+          <li
+            key={joint.joint}
+            className="flex flex-wrap items-baseline gap-x-3 border-b border-hair py-0.5 break-inside-avoid"
+          >
+            <span className="font-semibold w-14">{joint.joint}</span>
+            <span className={`font-sign font-semibold text-[17px] w-16 ${joint.utilisation > 1 ? "text-signal" : ""}`}>
+              <Worked place={`hold/${carrier.id}/corner ${joint.joint}`} title={`Corner ${joint.joint}`}>
+                {percent(joint.utilisation)}
+              </Worked>
+            </span>
+            <span className="text-[13px]">
+              pull {force(joint.pull_n, units)}, along {force(joint.shear_n, units)}; safe{" "}
+              {speed(joint.safe_m_s, units)}; {titles.get(joint.weakest)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Group>
+  );
+}
+
+export function RackMotion({ verdict }: { verdict: CarrierVerdict }) {
+  const units = useUnits();
+  if (!verdict.hum || verdict.sag_mm === null || verdict.sag_mm === undefined) return null;
+  return (
+    <p className="pt-1">
+      Sags {length(verdict.sag_mm, units)} where it lands after a bump; swings at {verdict.hum.frequency_hz.toFixed(0)}{" "}
+      Hz; hums around {speed(verdict.hum.wind_m_s, units)}.
+    </p>
+  );
+}
