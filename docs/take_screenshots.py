@@ -22,12 +22,10 @@ def select_panel(page: Page) -> None:
     page.locator("[data-panel='p3']").focus()
 
 
-def rails(page: Page) -> None:
-    """The port row on rails, and how they bend."""
-    page.get_by_role("button", name="Front port safe", exact=False).first.click()
-    page.get_by_role("radio", name="Rails over the members", exact=False).click()
-    page.get_by_role("heading", name="Bending of the rails").wait_for()
-    page.get_by_role("heading", name="Bending of the rails").scroll_into_view_if_needed()
+def rack(page: Page) -> None:
+    """Two panels on a rack over the factory points, and how its bars bend."""
+    page.get_by_role("heading", name="Bending of rails and bars").wait_for()
+    page.get_by_role("heading", name="Bending of rails and bars").scroll_into_view_if_needed()
     page.locator("main").evaluate("m => m.scrollBy(0, 60)")
 
 
@@ -113,7 +111,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("shade", "Lichtspiel", "layout", shade),
     ("models", "Lichtspiel", "layout", part("Models")),
     ("hold", "Lichtspiel", "hold", nothing),
-    ("rails", "Lichtspiel", "hold", rails),
+    ("rack", "Speiche", "hold", rack),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

@@ -74,6 +74,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         plan=seen.get("speeds"),
         carriers=seen["carrier_verdicts"],
         unjudged=seen.get("unjudged", ()),
+        taped=seen.get("taped", ()),
         roof_mass_kg=seen["roof_mass_kg"],
         marks=seen["marks"],
         seal=seen["seal"],

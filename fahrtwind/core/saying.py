@@ -79,6 +79,15 @@ def say_force(n: float, system: UnitSystem) -> str:
     return f"{whole} N" if system == "metric" else f"{whole} lbf"
 
 
+def say_pressure(pa: float, system: UnitSystem) -> str:
+    """Pressure or stress to the tenth of a kilopascal, or to the hundredth of a psi.
+
+    >>> say_pressure(14200.0, "metric")
+    '14.2 kPa'
+    """
+    return f"{pa / 1000:.1f} kPa" if system == "metric" else f"{pa / 6894.757:.2f} psi"
+
+
 def say_temperature(deg_c: float, system: UnitSystem) -> str:
     """A temperature in whole degrees.
 

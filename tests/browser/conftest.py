@@ -95,12 +95,12 @@ def page(window: Callable[[], Page]) -> Page:
     return window()
 
 
-def open_demo(page: Page, station: str = "survey") -> None:
-    """Open a fresh copy of the demo job: start from the list, import the demo's own file."""
+def open_demo(page: Page, station: str = "survey", job: str = "lichtspiel") -> None:
+    """Open a fresh copy of a demo job: start from the list, import the demo's own file."""
     from fahrtwind.demo import FOLDER
 
     page.goto("/")
-    page.get_by_label("Load a job file").set_input_files(FOLDER / "lichtspiel.json")
+    page.get_by_label("Load a job file").set_input_files(FOLDER / f"{job.lower()}.json")
     page.get_by_role("navigation", name="Stations").wait_for()
     go(page, station)
 

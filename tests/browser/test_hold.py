@@ -39,26 +39,62 @@ def test_a_row_of_panels_goes_onto_rails_and_back_by_keyboard(page: Page) -> Non
     page.get_by_role("list", name="Links of the chain").first.get_by_role("button").first.click()
     expect(page.get_by_role("dialog")).to_contain_text("π · fy · t²")
     page.keyboard.press("Escape")
-    undo = page.get_by_role("button", name="Undo")
-    for _ in range(4):
-        if page.get_by_text("2 panels on Rails 1").count():
-            undo.click()
-            saved(page)
+    page.get_by_role("heading", level=1, name="Hold").click()
+    for _ in range(3):  # pressed quickly, and once more than there are steps
+        page.keyboard.press("Control+z")
     expect(page.get_by_text("2 panels on Rails 1")).to_have_count(0)
+    expect(page.get_by_role("alert")).to_have_count(0)
     expect(page.get_by_role("button", name="Front port foot f1", exact=False)).to_be_visible()
 
 
 def test_what_would_hold_is_tried_offered_and_done_by_one_click(page: Page) -> None:
     open_demo(page, "hold")
     stops = page.locator("[data-figure='stops']")
-    expect(stops).to_contain_text("5 stops")
+    expect(stops).to_contain_text("6 stops")
     page.get_by_role("button", name="What would hold?").click()
     do_it = page.get_by_role("button", name=re.compile("^Do it"))
     expect(do_it.first).to_be_visible(timeout=30_000)
     do_it.first.click()
     saved(page)
-    expect(stops).not_to_contain_text("5 stops")
+    expect(stops).not_to_contain_text("6 stops")
     expect(page.get_by_role("heading", name="Make it hold")).to_have_count(0)
     page.get_by_role("button", name="Undo").click()
     saved(page)
-    expect(stops).to_contain_text("5 stops")
+    expect(stops).to_contain_text("6 stops")
+
+
+def test_a_rack_on_factory_points_by_mouse_and_keyboard(page: Page) -> None:
+    open_demo(page, "hold", job="Speiche")
+    expect(page.get_by_role("radio", name="Rack on factory points", exact=False)).to_be_checked()
+    expect(page.get_by_role("heading", name="Corners")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile(r"Bar a1: \d+ newton metres"))).to_be_visible()
+    page.get_by_role("button", name="Rack 1, bar a2").click()
+    wall = page.get_by_label("Angles, wall")
+    wall.fill("2 mm")
+    wall.press("Enter")
+    saved(page)
+    corner = page.get_by_role("button", name=re.compile("Corner r[12]a[1-4]: show the working")).first
+    expect(corner).to_contain_text(re.compile(r"\d{3} %"))
+    corner.click()
+    expect(page.get_by_role("dialog")).to_contain_text("utilisation of a link")
+    page.keyboard.press("Escape")
+    page.get_by_role("radio", name="Rack on factory points", exact=False).focus()
+    page.keyboard.press("ArrowRight")
+    saved(page)
+    expect(page.get_by_role("radio", name="Rack over the members", exact=False)).to_be_checked()
+    page.get_by_role("button", name="Undo").click()
+    saved(page)
+    expect(page.get_by_text("2 panels on Rack 1")).to_be_visible()
+
+
+def test_ways_to_hold_side_by_side_and_the_choice_is_kept(page: Page) -> None:
+    open_demo(page, "hold", job="Speiche")
+    page.get_by_role("button", name="Work them out").click()
+    table = page.get_by_role("region", name="Ways to hold, side by side")
+    expect(table).to_be_visible(timeout=60_000)
+    expect(table.get_by_text("Rack on factory points")).to_be_visible()
+    page.get_by_role("button", name="Choose Rack on factory points").click()
+    page.get_by_label("Why?").fill("no new hole")
+    page.keyboard.press("Enter")
+    saved(page)
+    expect(page.get_by_text("no new hole").first).to_be_visible()

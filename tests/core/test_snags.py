@@ -305,7 +305,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "let-go-too-low": lambda j: changed(
         j, panels__p1__hold={**TAPE, "pad_length": "20 mm", "pad_width": "20 mm"}
     ),
-    "safe-speed-too-low": lambda j: changed(j, panels__p1__hold=TAPE),
+    "safe-speed-too-low": lambda j: changed(j, panels__p1__hold={**TAPE, "hottest": "20 °C"}),
     "carrier-lets-go": lambda j: railed(
         j, section={"kind": "tube", "height": 8, "width": 10, "wall": 1}, every=3
     ),
@@ -396,6 +396,33 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "ply-too-thin": lambda j: membrane(j, panels__p1__x="400 mm", members__kind="wood_truss"),
     "tape-on-membrane": lambda j: membrane(j, panels__p1__hold=TAPE, vehicle__membrane="loose"),
     "tape-surface": lambda j: changed(j, panels__p1__hold=TAPE, vehicle__surface="doubtful"),
+    "rivet-nut-in-thin-skin": lambda j: changed(
+        j, panels__p1__hold={"school": "one_sided"}, panels__p1__x="400 mm", vehicle__skin_thickness="0.8 mm"
+    ),
+    "rivets-pull-for-good": lambda j: changed(
+        j, panels__p1__hold={"school": "one_sided", "insert": "blind_rivet"}
+    ),
+    "insert-not-rated": lambda j: changed(j, panels__p1__hold={"school": "one_sided"}),
+    "well-nuts-alone": lambda j: changed(j, panels__p1__hold={"school": "one_sided", "insert": "well_nut"}),
+    "thin-board-under-well-nut": lambda j: membrane(
+        j, panels__p1__hold={"school": "one_sided", "insert": "well_nut"}
+    ),
+    "tape-crown-peels": lambda j: changed(
+        j, panels__p1__hold={**TAPE, "pad_width": "100 mm", "bracket": {"toe": "90 mm"}}, survey__crown=STEEP
+    ),
+    "tape-crown-strains": lambda j: changed(j, panels__p1__hold=TAPE, survey__crown=CROWN),
+    "tape-touches-partly": lambda j: changed(
+        j,
+        panels__p1__hold={
+            **TAPE,
+            "pad_width": "150 mm",
+            "thickness": "0.8 mm",
+            "bracket": {"toe": "140 mm", "lever": "10 mm"},
+        },
+        survey__crown=STEEP,
+    ),
+    "tape-creeps": lambda j: changed(j, panels__p1__hold={**TAPE, "pad_width": "20 mm"}),
+    "tape-sheared-by-heat": lambda j: railed(j, hold=TAPE),
     "tape-too-cold": lambda j: changed(j, panels__p1__hold={**TAPE, "temperature": "8 °C"}),
     "tape-dwell": lambda j: changed(j, panels__p1__hold={**TAPE, "dwell_h": 20}),
     "tape-edge-open": lambda j: changed(j, panels__p1__hold={**TAPE, "sealed_edge": False}),

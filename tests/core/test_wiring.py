@@ -10,16 +10,19 @@ from __future__ import annotations
 
 from itertools import pairwise
 from math import ceil, log, pi, sqrt
+from typing import Any
 
 import numpy as np
 import pytest
 
 from fahrtwind.core.edits import SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import MEMORY, evaluate
 from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.job.document import Assumptions, Job, Members, Vehicle
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.job.panel import FoamTape, PanelModel, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import FoamTape, OneSided, PanelModel, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.quantities import Temperature
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.ground import above_of
 from fahrtwind.core.stations.hold.links import Above, Bay, Link
@@ -61,7 +64,7 @@ BOLTED = ThroughBolts.model_validate(
     {"bolt": "M6", "count": 2, "washer": 25, "bracket": {"lever": 25, "toe": 30}}
 )
 TAPED = FoamTape.model_validate(
-    {"pad_length": 100, "pad_width": 50, "bracket": {"length": 100, "lever": 10, "toe": 40}}
+    {"pad_length": 100, "pad_width": 50, "hottest": 20, "bracket": {"length": 100, "lever": 10, "toe": 40}}
 )
 
 # a row of two #10 screws, 3 · 4.826 = 14.5, so 15 mm apart: 37.5 and 22.5 mm from the toe of a 45 mm base
@@ -264,7 +267,12 @@ def test_tape(dwell: float, bonded: float) -> None:
 def test_only_the_pad_under_the_base_counts() -> None:
     """A pad of 100 × 200 mm under a base of 35 mm: 107 N design, not 1277."""
     hold = FoamTape.model_validate(
-        {"pad_length": 100, "pad_width": 200, "bracket": {"length": 100, "lever": 10, "toe": 25}}
+        {
+            "pad_length": 100,
+            "pad_width": 200,
+            "hottest": 20,
+            "bracket": {"length": 100, "lever": 10, "toe": 25},
+        }
     )
     links = {link.id: link for link in chain_of(vehicle("steel", 0.8), HAT, hold, "skin").links}
     assert (
@@ -456,6 +464,7 @@ def by_hand_job(one_panel: Job) -> Job:
         "pad_length": 100,
         "pad_width": 50,
         "temperature": 21,
+        "hottest": 20,
         "bracket": {"length": 100, "lever": 10, "toe": 40},
     }
     feet = [
@@ -752,3 +761,68 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     assert (cartridges_for(289.9), cartridges_for(290.0), cartridges_for(290.1)) == (1, 1, 2)
     many = load_job({**job.model_dump(), "panels": [{**first, "id": f"p{i}"} for i in range(20)]})
     assert evaluate(many).findings.seal.cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)
+
+
+@pytest.mark.parametrize(("hottest", "share"), [(20, 1.0), (47.5, 0.75), (70, 0.5), (90, 0.3)])
+def test_hot_tape_holds_less(hottest: float, share: float) -> None:
+    hold = TAPED.model_copy(update={"hottest": Temperature(deg_c=hottest)})
+    links = {link.id: link for link in chain_of(vehicle("steel", 0.8), HAT, hold, "skin").links}
+    assert links["tape"].pull_nominal_n == pytest.approx(0.249 * 100 * 50 * share)
+
+
+def test_taped_feet_by_hand(one_panel: Job) -> None:
+    """Four feet of 100 × 50 mm on a crown of 5 m radius: mean, edge (lever 10), hours at the typical end
+    without gust, and what the curve leaves: k·w²/(12·R) is the stiff limit of the lasting peel.
+    """
+    gaps = [{"id": f"g{i}", "y": y, "gap": y * y / 10_000} for i, y in enumerate(range(-1000, 1001, 250))]
+    crown = {"sections": [{"id": f"s{x}", "x": x, "readings": gaps} for x in (600, 4200, 7800)]}
+    held = {"school": "tape", "pad_length": "100 mm", "pad_width": "50 mm", "hottest": "45 °C"}
+    job = changed(one_panel, panels__p3__hold=held, survey__crown=crown)
+    found = evaluate(job).findings
+    verdict, plan = found.verdicts[0], found.plan
+    assert plan is not None and len(found.taped) == 4
+    for foot, told in zip(verdict.feet, found.taped, strict=True):
+        assert told.average_n_mm2 == pytest.approx(foot.pull_n / 5000, rel=0.2)
+        assert told.edge_n_mm2 == pytest.approx(told.average_n_mm2 * (1 + 6 * 10 / 50))
+        assert told.lasting_n_mm2 < told.edge_n_mm2
+        assert told.lasting_bears_n_mm2 == pytest.approx(0.0142 * (1 - 0.5 * 10 / 45), rel=5e-3)
+        assert told.radius_mm == pytest.approx(5000, rel=0.05) and told.touching == 1.0
+        stiff = 0.1 / 1.6 * 50**2 / (12 * (told.radius_mm or 1))
+        assert told.permanent_n_mm2 == pytest.approx(stiff, rel=0.02)
+        assert (told.widest_mm or 0) == pytest.approx(
+            (12 * (told.radius_mm or 1) * 0.00172 * 1.6 / 0.1) ** 0.5
+        )
+    bent = evaluate(changed(job, panels__p3__hold__shaped="bent")).findings.taped
+    assert {f.permanent_n_mm2 for f in bent} == {0.0}
+
+
+def one_sided(**given: Any) -> OneSided:
+    return OneSided.model_validate({"bracket": {"lever": 20, "toe": 20, "length": 60}, **given})
+
+
+def test_what_is_set_from_outside_alone() -> None:
+    """Rivet nut M6 (hole 9) and rivet 4.8 in the skin of 1.2 mm: pull-over of what spreads behind, bearing;
+    prying as for any row of fasteners along the bracket's ends: 40/20 shared by two.
+    """
+    skin, pry = vehicle("steel", 1.2), 40 / 20 / 2
+
+    def links(hold: OneSided) -> dict[str, Link]:
+        return {k.id: k for k in chain_of(skin, HAT, hold, "skin", on_side=False).links}
+
+    nut = links(one_sided())
+    assert nut["base"].pull_nominal_n == pytest.approx(1.5 * 1.2 * 11.25 * STEEL / pry)
+    assert nut["base"].pull_design_n == pytest.approx(nut["base"].pull_nominal_n / 3)
+    assert nut["fastener"].title == "2 × M6 in rivet nuts"
+    rivet = links(one_sided(insert="blind_rivet"))
+    assert rivet["fastener"].pull_nominal_n == pytest.approx(1500 / pry)
+    assert rivet["fastener"].shear_nominal_n == pytest.approx(2 * 1200)
+    bearing = 3.6 * sqrt(1.2 / 4.8) * STEEL * 4.8 * 1.2
+    assert rivet["base"].shear_nominal_n == pytest.approx(2 * bearing)
+    assert rivet["base"].pull_nominal_n == pytest.approx(1.5 * 1.2 * 1.3 * 4.8 * STEEL / pry)
+    typed = links(one_sided(insert="blind_rivet", pull_n=2300, shear_n=1900))
+    assert typed["fastener"].pull_nominal_n == pytest.approx(2300 / pry)
+    well = links(one_sided(insert="well_nut"))
+    assert well["fastener"].pull_nominal_n == pytest.approx(2 * pi / 4 * (256 - 100) / pry)
+    assert well["fastener"].shear_design_n < 0.01, "rubber counts nothing along the roof"
+    with pytest.raises(InputError, match="sheet metal"):
+        chain_of(vehicle("fibreglass", 5), Members(), one_sided(), "skin")

@@ -791,6 +791,79 @@ CHECKS = [
     c("bond_share", {"dwell_h": 24}, 0.9, 1e-9, "published", "makers' guidance: 90 % after 24 h"),
     c("bond_share", {"dwell_h": 72}, 1.0, 1e-9, "published", "makers' guidance: all after 72 h"),
     c(
+        "foundation_share",
+        {"foam_n_mm2": 0.6, "thickness_mm": 1.6, "plate_n_mm2": 70_000, "plate_mm": 4},
+        1.123 / 50,
+        4e-3,
+        "published",
+        "aluminium 4 mm on foam: βw 1.123 at w 50 with E 69 500, beside a spring model",
+    ),
+    *(
+        c(
+            "crown_peel",
+            {"foam_n_mm2": e, "thickness_mm": 1.6, "beta_per_mm": bw / w, "width_mm": w, "radius_mm": r},
+            kpa / 1000,
+            5e-3,
+            "published",
+            "flat foot on a crown, beam on an elastic foundation checked against a spring model",
+        )
+        for e, w, bw, r, kpa in (
+            (0.6, 50, 1.123, 2000, 38.6),
+            (0.1, 50, 0.7175, 2000, 6.50),
+            (0.1, 100, 1.435, 2000, 25.28),
+            (0.1, 50, 0.7175, 6000, 2.17),
+        )
+    ),
+    c(
+        "widest_foot",
+        {"radius_mm": 2000, "stress_n_mm2": 0.00172, "thickness_mm": 1.6, "foam_n_mm2": 0.1},
+        25.7,
+        2e-3,
+        "hand",
+        "√(12 · 2000 · 0.00172 · 1.6 / 0.1)",
+    ),
+    c(
+        "touching_share",
+        {"radius_mm": 2400, "thickness_mm": 1.6, "width_mm": 180},
+        0.487,
+        2e-3,
+        "hand",
+        "2 · √(2 · 2400 · 0.4) / 180",
+    ),
+    *(
+        c("lasting_stress", {"duration_h": h}, kpa / 1000, 5e-3, "published", "83 kPa · (t/60 s)^−0.322")
+        for h, kpa in ((1, 22.2), (4, 14.2), (24, 8.0))
+    ),
+    *(
+        c("hot_share", {"temperature_c": t}, share, 1e-9, "hand", "makers' curves, low end")
+        for t, share in ((20, 1.0), (47.5, 0.75), (70, 0.5), (90, 0.3))
+    ),
+    c(
+        "soft_foot_peak",
+        {"beta_per_mm": 2.247 / 100, "width_mm": 100},
+        1.27,
+        5e-3,
+        "published",
+        "Hetényi's finite beam: 12.7 kPa under the leg against 10.0 on the mean",
+    ),
+    c(
+        "thermal_shear",
+        {"run_mm": 1500, "difference_per_k": 11.1e-6, "change_k": 40, "thickness_mm": 1.6},
+        0.416,
+        2e-3,
+        "hand",
+        "0.666 / 1.6",
+    ),
+    c(
+        "rivet_bearing",
+        {"thickness_mm": 1.0, "diameter_mm": 4.8, "strength_n_mm2": 270},
+        1704 * 1.25,
+        1e-3,
+        "published",
+        "EN 1993-1-3 Table 8.1: 4.8 in 1.0 mm, 270 N/mm², 1 704 N with 1.25",
+    ),
+    c("well_nut_pull", {"bulge_mm": 16, "hole_mm": 10}, 245, 1e-3, "hand", "2 · π/4 · (256 − 100)"),
+    c(
         "tape_stiffness",
         {"modulus_n_mm2": 0.6, "length_mm": 100, "width_mm": 50, "thickness_mm": 1.6},
         0.6 * 5000 / 1.6,

@@ -19,7 +19,7 @@ from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
@@ -267,7 +267,7 @@ def _of_tape(path: str, hold: FoamTape) -> Iterator[_Change]:
             yield _Change("pad", f"pads {length:.0f} × {width:.0f} mm", edits, length * width / 4000)
 
 
-def _of_fasteners(path: str, hold: Screws | ThroughBolts) -> Iterator[_Change]:
+def _of_fasteners(path: str, hold: Drilled) -> Iterator[_Change]:
     for count in range(hold.count + 1, MOST_FASTENERS + 1):
         edit = SetValue(path=f"{path}.count", value=count)
         yield _Change("count", f"{count} a foot", (edit,), 3.0 * (count - hold.count))
@@ -278,6 +278,8 @@ def _of_fasteners(path: str, hold: Screws | ThroughBolts) -> Iterator[_Change]:
         return
     for bolt in BOLTS_UP[BOLTS_UP.index(hold.bolt) + 1 if hold.bolt in BOLTS_UP else 0 :]:
         yield _Change("fastener", f"{bolt} bolts", (SetValue(path=f"{path}.bolt", value=bolt),), 1.5)
+    if not isinstance(hold, ThroughBolts):
+        return
     for washer in WASHERS_MM:
         if washer > hold.washer.mm:
             edit = SetValue(path=f"{path}.washer", value={"mm": washer})

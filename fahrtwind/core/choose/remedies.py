@@ -17,7 +17,7 @@ from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, ThroughBolts
 from fahrtwind.core.saying import say_length, say_speed
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm, row_mm
@@ -163,7 +163,7 @@ def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]
 
 
 def _other_parts(
-    job: Job, before: Evaluation, snag: Snag, panel: PlacedPanel, hold: Screws | ThroughBolts
+    job: Job, before: Evaluation, snag: Snag, panel: PlacedPanel, hold: Drilled
 ) -> Iterator[Iterator[_Draft]]:
     if snag.id == "few-feet":
         yield iter([_Draft((SpreadFeet(panel=panel.id, count=4),), lambda _: "4 feet")])
@@ -231,9 +231,7 @@ def _safe(evaluation: Evaluation, panel_id: str) -> float:
     return next((v.safe_m_s for v in evaluation.findings.verdicts if v.panel == panel_id), 0.0)
 
 
-def _other_length(
-    job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts, before: Evaluation
-) -> Iterator[_Draft]:
+def _other_length(job: Job, panel: PlacedPanel, hold: Drilled, before: Evaluation) -> Iterator[_Draft]:
     if isinstance(hold, ThroughBolts):
         into = any(f.panel == panel.id and f.landing == "member" for f in before.findings.feet)
         need, lengths = bolt_length_needed_mm(job.vehicle, job.members, hold, into), BOLT_LENGTHS_MM
@@ -245,7 +243,7 @@ def _other_length(
         yield _set(panel, "hold.length", {"mm": length}, f"{say_length(length, job.units)} long")
 
 
-def _larger_base(job: Job, panel: PlacedPanel, hold: Screws | ThroughBolts) -> Iterator[_Draft]:
+def _larger_base(job: Job, panel: PlacedPanel, hold: Drilled) -> Iterator[_Draft]:
     need = float(ceil(row_mm(hold) / 2 + 1.5 * hold.fastener_mm))
     lever, toe = max(hold.bracket.lever.mm, need), max(hold.bracket.toe.mm, need)
     edits = (

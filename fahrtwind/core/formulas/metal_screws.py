@@ -56,6 +56,37 @@ def aluminium_pull_over(
 
 
 @formula(
+    title="bearing of a blind rivet in thin sheet",
+    symbol="F_b",
+    expression="F = α · f_u · d · t, α = 3.6 · √(t/d), at most 2.1",
+    unit="N",
+    source=Source("EN 1993-1-3:2006, Table 8.1, both sheets as thin as the thinner one"),
+)
+def rivet_bearing(
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thinner sheet", 0.2, 6)],
+    diameter_mm: Annotated[Number, Arg("d", "mm", "rivet", 2.6, 6.4)],
+    strength_n_mm2: Annotated[Number, Arg("f_u", "N/mm²", "strength of the sheet", 50, 550)],
+) -> Number:
+    return min(3.6 * (thickness_mm / diameter_mm) ** 0.5, 2.1) * strength_n_mm2 * diameter_mm * thickness_mm
+
+
+@formula(
+    title="rubber of a well nut behind its board",
+    symbol="P",
+    expression="P = 2 N/mm² · π/4 · (D_b² − D_h²)",
+    unit="N",
+    source=Source(
+        "No standard: pressure of the bulge on the back of the board, judgement, low end", "judgement"
+    ),
+)
+def well_nut_pull(
+    bulge_mm: Annotated[Number, Arg("D_b", "mm", "bulge behind the board", 3, 60)],
+    hole_mm: Annotated[Number, Arg("D_h", "mm", "hole", 2, 40)],
+) -> Number:
+    return 2 * 3.141592653589793 / 4 * (bulge_mm**2 - hole_mm**2)
+
+
+@formula(
     title="tilting of a screw in shear",
     symbol="P_ns",
     expression="P = min(4.2 · √(t₂³ · d) · F_u2, 2.7 · t₂ · d · F_u2)",

@@ -11,13 +11,13 @@ from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.part import Identifier, Name, Part
-from fahrtwind.core.quantities import Angle, Length
-from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from fahrtwind.core.quantities import Angle, Length, Temperature
+from fahrtwind.core.tables.fasteners import BOLTS, RIVET_NUT_HOLES_MM, SCREWS, WELL_NUT_HOLES_MM
 
 ScrewName = Literal["#8", "#10", "#12", "#14"]
 BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
 
-
+Side = Literal["port", "starboard", "front", "rear"]
 Coefficient = Annotated[float, Field(ge=-2, le=1)]
 """A temperature coefficient of a data sheet, per cent per kelvin."""
 
@@ -124,6 +124,10 @@ class ThroughBolts(Part):
 
 
 class FoamTape(Part):
+    """``temperature``: of the roof when it is set; ``hottest``: in summer sun, about 60 °C light and 85 °C
+    dark; ``shaped``: how the base follows the roof's curve.
+    """
+
     school: Literal["tape"] = "tape"
     bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=40))
     pad_length: q.Pad = Length(mm=100)
@@ -131,6 +135,8 @@ class FoamTape(Part):
     thickness: q.Small = Length(mm=1.6)
     dwell_h: Annotated[float, Field(ge=0, le=2000)] = 72
     temperature: q.WorkTemperature | None = None
+    hottest: q.WorkTemperature = Temperature(deg_c=60)
+    shaped: Literal["flat", "bent", "wedged", "padded"] = "flat"
     sealed_edge: bool = True
 
     @property
@@ -142,14 +148,45 @@ class FoamTape(Part):
         return self.pad_length.mm, self.pad_width.mm
 
 
-Attachment = Annotated[Screws | ThroughBolts | FoamTape, Field(discriminator="school")]
+class OneSided(Part):
+    """Fasteners that are set from outside alone: threaded rivet nuts, blind rivets, rubber well nuts.
+
+    ``bolt``: in a rivet nut or well nut; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
+    one fastener by its maker, nominal.
+    """
+
+    school: Literal["one_sided"] = "one_sided"
+    bracket: Bracket = Bracket()
+    insert: Literal["rivet_nut", "blind_rivet", "well_nut"] = "rivet_nut"
+    bolt: BoltName = "M6"
+    rivet: q.Small = Length(mm=4.8)
+    count: Annotated[int, Field(ge=1, le=8)] = 2
+    length: q.Small = Length(mm=20)
+    pull_n: Annotated[float, Field(ge=20, le=50_000)] | None = None
+    shear_n: Annotated[float, Field(ge=20, le=50_000)] | None = None
+
+    @property
+    def fastener_mm(self) -> float:
+        """Diameter of the hole, which is what stands in the roof."""
+        if self.insert == "blind_rivet":
+            return self.rivet.mm
+        holes = RIVET_NUT_HOLES_MM if self.insert == "rivet_nut" else WELL_NUT_HOLES_MM
+        return holes[self.bolt]
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        return None
+
+
+Drilled = Screws | ThroughBolts | OneSided
+Attachment = Annotated[Screws | ThroughBolts | OneSided | FoamTape, Field(discriminator="school")]
 
 
 class Foot(Part):
     """A foot on one side of the frame; ``along`` runs from the frame's front end (or from its port end)."""
 
     id: Identifier
-    side: Literal["port", "starboard", "front", "rear"]
+    side: Side
     along: q.Along
     pinned: bool = False
 
@@ -178,6 +215,6 @@ class PlacedPanel(Part):
     locked: bool = False
     array: Identifier | None = None
     pair: Identifier | None = None
-    cable_end: Literal["front", "rear", "port", "starboard"] | None = None
+    cable_end: Side | None = None
     tilt: q.Tilt = Angle(deg=0)
-    tilt_up: Literal["front", "rear", "port", "starboard"] = "starboard"
+    tilt_up: Side = "starboard"

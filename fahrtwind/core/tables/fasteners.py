@@ -66,6 +66,32 @@ BOLTS = {
         Bolt("3/8-16", 9.525, 1.5875, 10.5, 20.6),
     )
 }
+RIVET_NUT_HOLES_MM = {
+    "M5": 7.0,
+    "M6": 9.0,
+    "M8": 11.0,
+    "M10": 13.0,
+    "1/4-20": 9.9,
+    "5/16-18": 12.7,
+    "3/8-16": 13.5,
+}
+WELL_NUT_HOLES_MM = {
+    "M5": 9.5,
+    "M6": 10.0,
+    "M8": 16.0,
+    "M10": 19.0,
+    "1/4-20": 12.7,
+    "5/16-18": 15.9,
+    "3/8-16": 19.0,
+}
+"""Holes for inserts: usual shop values, common practice; the maker's sheet decides."""
+WELL_NUT_BULGE = 1.6
+"""A rubber sleeve squeezed behind the board, over its hole (common practice)."""
+RIVET_PULL_N, RIVET_SHEAR_N = 1500.0, 1200.0
+RIVET_SOURCE = (
+    "Blind rivets 4.8 mm, aluminium to steel: low end of makers' ranges, from memory; type your sheet's"
+)
+
 BOLT_SOURCE = (
     "ISO 273:1979 medium holes; ISO 7089 washers; inch sizes ASME B1.1 and B18.21.1 type A, from memory"
 )

@@ -10,6 +10,13 @@ TAPE_FACTOR = 3.0
 TAPE_FACTOR_SOURCE = "The guidance holds about 5 against failure; 3 is counted, on the safe side"
 TAPE_SOURCE = "Makers' general guidance: 83 kPa dynamic, tension or shear"
 TAPE_MODULUS_N_MM2 = 0.6
+TAPE_RELAXED_N_MM2 = 0.1
+"""Foam creeps: what is forced onto it for weeks meets about a sixth of its short stiffness (judgement)."""
+TAPE_FOR_EVER_N_MM2 = 0.00172
+"""Makers' guidance for permanent tension, 0.25 psi."""
+BASE_MODULUS_N_MM2 = {"aluminium": 70_000.0, "stainless": 200_000.0}
+CRUISE_H = 4.0
+"""Hours that are driven without a break."""
 TAPE_ECCENTRICITY_MM = 5.0
 """Least distance of the pull from the pad's centre that is counted: marks and feet are never exact."""
 TAPE_BEST_DEG_C = (21.0, 38.0)

@@ -1405,6 +1405,8 @@ export interface components {
             carriers: components["schemas"]["CarrierVerdict"][];
             /** Unjudged */
             unjudged: components["schemas"]["MemberEnd"][];
+            /** Taped */
+            taped: components["schemas"]["TapedFoot"][];
             /** Roof Mass Kg */
             roof_mass_kg: number;
             /** Marks */
@@ -1419,7 +1421,11 @@ export interface components {
             /** Silent */
             silent: components["schemas"]["Silence"][];
         };
-        /** FoamTape */
+        /**
+         * FoamTape
+         * @description ``temperature``: of the roof when it is set; ``hottest``: in summer sun, about 60 °C light and 85 °C
+         *     dark; ``shaped``: how the base follows the roof's curve.
+         */
         FoamTape: {
             /**
              * @description discriminator enum property added by openapi-typescript
@@ -1469,6 +1475,18 @@ export interface components {
              */
             dwell_h: number;
             temperature?: components["schemas"]["Temperature"] | null;
+            /**
+             * @default {
+             *       "deg_c": 60
+             *     }
+             */
+            hottest: components["schemas"]["Temperature"];
+            /**
+             * Shaped
+             * @default flat
+             * @enum {string}
+             */
+            shaped: "flat" | "bent" | "wedged" | "padded";
             /**
              * Sealed Edge
              * @default true
@@ -2640,6 +2658,72 @@ export interface components {
             remedies: string[];
         };
         /**
+         * OneSided
+         * @description Fasteners that are set from outside alone: threaded rivet nuts, blind rivets, rubber well nuts.
+         *
+         *     ``bolt``: in a rivet nut or well nut; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
+         *     one fastener by its maker, nominal.
+         */
+        OneSided: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "one_sided";
+            /**
+             * @default {
+             *       "metal": "aluminium",
+             *       "thickness": {
+             *         "mm": 4
+             *       },
+             *       "length": {
+             *         "mm": 60
+             *       },
+             *       "lever": {
+             *         "mm": 20
+             *       },
+             *       "toe": {
+             *         "mm": 20
+             *       },
+             *       "frame_bolt": "M6"
+             *     }
+             */
+            bracket: components["schemas"]["Bracket"];
+            /**
+             * Insert
+             * @default rivet_nut
+             * @enum {string}
+             */
+            insert: "rivet_nut" | "blind_rivet" | "well_nut";
+            /**
+             * Bolt
+             * @default M6
+             * @enum {string}
+             */
+            bolt: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
+            /**
+             * @default {
+             *       "mm": 4.8
+             *     }
+             */
+            rivet: components["schemas"]["Length"];
+            /**
+             * Count
+             * @default 2
+             */
+            count: number;
+            /**
+             * @default {
+             *       "mm": 20
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /** Pull N */
+            pull_n?: number | null;
+            /** Shear N */
+            shear_n?: number | null;
+        };
+        /**
          * OpenBay
          * @description A stretch that is open from inside although the rest is finished.
          */
@@ -3069,7 +3153,7 @@ export interface components {
              *       }
              *     }
              */
-            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
             /** Carrier */
             carrier?: string | null;
             /**
@@ -3431,7 +3515,7 @@ export interface components {
              *       }
              *     }
              */
-            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
             stock?: components["schemas"]["Length"] | null;
             /** Clamp N */
             clamp_n?: number | null;
@@ -3591,7 +3675,7 @@ export interface components {
              *       }
              *     }
              */
-            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["FoamTape"];
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
             stock?: components["schemas"]["Length"] | null;
             /** Clamp N */
             clamp_n?: number | null;
@@ -4733,6 +4817,35 @@ export interface components {
             seal_entries: components["schemas"]["SealEntry"][];
             /** Removal H */
             removal_h: number;
+        };
+        /**
+         * TapedFoot
+         * @description A foot on tape. Stresses in N/mm²: ``average`` and ``edge`` in the worst gust at the probed speed,
+         *     ``lasting`` for hours of cruising without gust against what it bears so long, hot, ``permanent`` where the
+         *     base was forced onto the roof's curve; ``touching``: share of its face that meets the roof by itself;
+         *     ``widest_mm``: a stiff base that this curve leaves in peace. None where the crown is not known.
+         */
+        TapedFoot: {
+            /** Panel */
+            panel: string;
+            /** Foot */
+            foot: string;
+            /** Average N Mm2 */
+            average_n_mm2: number;
+            /** Edge N Mm2 */
+            edge_n_mm2: number;
+            /** Lasting N Mm2 */
+            lasting_n_mm2: number;
+            /** Lasting Bears N Mm2 */
+            lasting_bears_n_mm2: number;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Permanent N Mm2 */
+            permanent_n_mm2: number | null;
+            /** Touching */
+            touching: number | null;
+            /** Widest Mm */
+            widest_mm: number | null;
         };
         /** Temperature */
         Temperature: {

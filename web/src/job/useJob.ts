@@ -67,6 +67,7 @@ export function useJob(id: string): JobHandle {
   const busy = useRef(false);
   /** After a conflict nothing goes out until the person has chosen between reloading and taking over. */
   const held = useRef(false);
+  const line = useRef<Promise<void>>(Promise.resolve());
   const travelling = useRef<{ direction: string; base: number; editId: string } | null>(null);
 
   const accept = useCallback(
@@ -253,7 +254,7 @@ export function useJob(id: string): JobHandle {
     [preview],
   );
 
-  const travel = useCallback(
+  const oneStep = useCallback(
     async (direction: "undo" | "redo") => {
       const unreadable = trouble?.kind === "unreadable" ? trouble.revision : null;
       if (busy.current || queue.current.length) {
@@ -268,6 +269,10 @@ export function useJob(id: string): JobHandle {
       travelling.current = step;
       const probeAsked = probeNow.current;
       const shown = shownNow(cache, id);
+      if (shown && unreadable === null && !(direction === "undo" ? shown.answer.can_undo : shown.answer.can_redo)) {
+        travelling.current = null;
+        return; // pressed once more than there are steps
+      }
       try {
         const reply = await unwrap(
           http.POST("/api/jobs/{job_id}/travel/{direction}", {
@@ -288,6 +293,15 @@ export function useJob(id: string): JobHandle {
       }
     },
     [accept, cache, have, id, load, trouble],
+  );
+
+  /** Steps pressed quickly go one after the other: each begins where the last one arrived. */
+  const travel = useCallback(
+    (direction: "undo" | "redo") => {
+      line.current = line.current.then(() => oneStep(direction));
+      return line.current;
+    },
+    [oneStep],
   );
 
   const reload = useCallback(async () => {

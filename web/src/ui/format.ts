@@ -49,6 +49,10 @@ export const pressure = (pa: number, units: Units): string =>
 export const speedUnit = (units: Units): string => (units === "metric" ? "km/h" : "mph");
 export const speed = (mPerS: number, units: Units): string => `${speedNumber(mPerS, units)} ${speedUnit(units)}`;
 
+/** Stress in N/mm², told as tape makers tell it. */
+export const stress = (nPerMm2: number, units: Units): string =>
+  units === "metric" ? `${(nPerMm2 * 1000).toFixed(1)} kPa` : `${(nPerMm2 * 145.0377).toFixed(2)} psi`;
+
 export function mass(kg: number, units: Units): string {
   return units === "metric" ? `${kg.toFixed(1)} kg` : `${(kg / KG_PER_LB).toFixed(1)} lb`;
 }

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.panel import FoamTape, Screws, ThroughBolts
+from fahrtwind.core.job.panel import Drilled, FoamTape
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.drilled import ROW_DIAMETERS
@@ -19,7 +19,7 @@ PRACTICE = "common practice, no source"
 TOUCHING_MM = 1.0
 
 
-def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Screws | ThroughBolts]]:
+def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Drilled]]:
     for holder in holders:
         if holder.feet and (not isinstance(holder.hold, FoamTape)):
             yield (holder, holder.hold)

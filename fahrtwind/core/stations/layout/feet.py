@@ -7,7 +7,7 @@ from itertools import combinations, islice, pairwise
 from typing import Literal
 
 from fahrtwind.core.job.document import Members
-from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel
+from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel, Side
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import Member
@@ -16,7 +16,6 @@ from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
-Side = Literal["port", "starboard", "front", "rear"]
 Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point"]
 
 

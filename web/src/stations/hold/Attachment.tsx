@@ -9,6 +9,7 @@ type School = Panel["hold"]["school"];
 const SCHOOLS: readonly (readonly [School, string, string])[] = [
   ["screws", "Screws into members", "strongest with few parts; every hole is sealed"],
   ["bolts", "Through-bolts, large washers", "needs access from inside"],
+  ["one_sided", "From outside alone", "rivet nuts, blind rivets, well nuts; a maker’s value helps"],
   ["tape", "Adhesive foam tape", "no holes; needs sound paint, warmth and dwell"],
 ];
 const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
@@ -47,7 +48,7 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
     <Group title="How it holds" aside={aside}>
       <RadioRow
         label="Attachment school"
-        className="grid sm:grid-cols-3 gap-2 pb-2"
+        className="grid sm:grid-cols-2 lg:grid-cols-4 gap-2 pb-2"
         value={hold.school}
         options={SCHOOLS.map(
           ([school, title, words]) =>
@@ -79,6 +80,29 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
             <Field label="Washer diameter" path={`${path}.washer`} value={hold.washer} />
           </>
         )}
+        {hold.school === "one_sided" && (
+          <>
+            <Choice
+              label="Fastener"
+              path={`${path}.insert`}
+              value={hold.insert}
+              options={[
+                ["rivet_nut", "rivet nut"],
+                ["blind_rivet", "blind rivet"],
+                ["well_nut", "well nut, rubber"],
+              ]}
+            />
+            {hold.insert === "blind_rivet" ? (
+              <Field label="Rivet diameter" path={`${path}.rivet`} value={hold.rivet} />
+            ) : (
+              <Choice label="Bolt" path={`${path}.bolt`} value={hold.bolt} options={BOLTS} />
+            )}
+            <Field label="Per foot" path={`${path}.count`} value={hold.count} />
+            <Field label="Length" path={`${path}.length`} value={hold.length} />
+            <Field label="One pulls, N" path={`${path}.pull_n`} value={hold.pull_n} placeholder="1500" clearable />
+            <Field label="One shears, N" path={`${path}.shear_n`} value={hold.shear_n} placeholder="1200" clearable />
+          </>
+        )}
         {hold.school === "tape" && (
           <>
             <Field label="Pad length" path={`${path}.pad_length`} value={hold.pad_length} />
@@ -91,6 +115,18 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
               value={hold.temperature}
               placeholder="21 °C"
               clearable
+            />
+            <Field label="In summer sun" path={`${path}.hottest`} value={hold.hottest} hint="60 light, 85 °C dark" />
+            <Choice
+              label="Feet on the curve"
+              path={`${path}.shaped`}
+              value={hold.shaped}
+              options={[
+                ["flat", "flat, pressed down"],
+                ["bent", "bent to it"],
+                ["wedged", "wedged"],
+                ["padded", "padded"],
+              ]}
             />
             <Tick label="edge sealed" path={`${path}.sealed_edge`} value={hold.sealed_edge} />
           </>

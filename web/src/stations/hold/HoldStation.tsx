@@ -20,6 +20,7 @@ import { MakeHold } from "./MakeHold";
 import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
 import { Schools } from "./Schools";
+import { TapePart } from "./TapePart";
 import { Unjudged } from "./Unjudged";
 
 export function HoldStation() {
@@ -43,6 +44,7 @@ export function HoldStation() {
       {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
       <PanelChain key={panel.id} panel={panel} foot={footId} />
       {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
+      <TapePart holder={carrier?.id ?? panel.id} />
       <PanelItself key={`${panel.id} itself`} panel={panel} />
       <Schools />
       <Unjudged />

@@ -20,10 +20,12 @@ from fahrtwind.core.stations.hold.forces import Shared, along_rows
 from fahrtwind.core.stations.hold.ground import bay_at
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import PanelLoads, case_forces
+from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot, taped_feet
 from fahrtwind.core.stations.hold.verdict import Air
 from fahrtwind.core.stations.house import stage, working
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.structure.members import MemberFit
+from fahrtwind.core.stations.survey.crown import CrownSurface
 
 
 @stage("hold", "What lies on a carrier", "panels.{id}.carrier", each="panels", all="all_carried")
@@ -114,6 +116,40 @@ def carrier_verdict(
         case Rails(), CarrierForces():
             return judge_carrier(carrier, profile, feet_of_carrier, foot_chains, carrier_forces, air)
     raise TypeError("forces of another carrier")
+
+
+@stage("hold", "Tape", "panels.{id}.hold", each="panels", all="taped_panels", otherwise=())
+def taped_panel(
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], shared: Shared, air: Air, crown: CrownSurface | None
+) -> tuple[TapedFoot, ...]:
+    return () if panel.carrier else taped_feet(panel.hold, own_feet, shared.road, air, crown)
+
+
+@stage("hold", "Tape", "carriers.{id}.hold", each="carriers", all="taped_carriers", otherwise=())
+def taped_carrier(
+    carrier: Carrier,
+    feet_of_carrier: tuple[FootPlace, ...],
+    carrier_forces: CarrierForces | RackForces,
+    air: Air,
+    crown: CrownSurface | None,
+) -> tuple[TapedFoot, ...]:
+    return taped_feet(carrier.hold, feet_of_carrier, carrier_forces.road, air, crown)
+
+
+@stage("hold", "Tape", "panels", otherwise=())
+def taped(
+    taped_panels: tuple[tuple[TapedFoot, ...], ...], taped_carriers: tuple[tuple[TapedFoot, ...], ...]
+) -> tuple[TapedFoot, ...]:
+    """Every taped foot, of panels and of carriers."""
+    return tuple(foot for own in (*taped_panels, *taped_carriers) for foot in own)
+
+
+@working("tape/{id}", each="panels")
+def taped_working(
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], shared: Shared, air: Air, crown: CrownSurface | None
+) -> None:
+    """The same once more: what is noted there stands under ``tape``."""
+    taped_feet(panel.hold, own_feet, shared.road, air, crown)
 
 
 @working("hold/{id}", each="carriers")

@@ -3,10 +3,12 @@ line here.
 """
 
 from fahrtwind.core.job.panel import Attachment
-from fahrtwind.core.stations.hold.schools import bolts, screws, tape
+from fahrtwind.core.stations.hold.schools import bolts, one_sided, screws, tape
 from fahrtwind.core.stations.hold.schools.school import School
 
-SCHOOLS: dict[str, School] = {school.name: school for school in (screws.SCHOOL, bolts.SCHOOL, tape.SCHOOL)}
+SCHOOLS: dict[str, School] = {
+    school.name: school for school in (screws.SCHOOL, bolts.SCHOOL, one_sided.SCHOOL, tape.SCHOOL)
+}
 
 
 def school_of(hold: Attachment) -> School:

@@ -6,7 +6,7 @@ from math import ceil
 
 from fahrtwind.core.formulas.brackets import even_share, prying, row_share
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.job.panel import Screws, ThroughBolts
+from fahrtwind.core.job.panel import Drilled, ThroughBolts
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.hold.links import SEAL_LAYER_MM, chosen, skin_mm
@@ -21,7 +21,6 @@ washers.
 """
 BETWEEN_WASHERS_MM = 1.0
 BREAK_THROUGH_MM = 3.0
-Drilled = Screws | ThroughBolts
 
 
 def hole_pitch_mm(hold: Drilled) -> float:

@@ -1,21 +1,29 @@
 """Snags of foam tape: surface, warmth, time, pad."""
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.formulas.adhesive import thermal_shear
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_length, say_temperature
+from fahrtwind.core.saying import say_length, say_pressure, say_run, say_share, say_temperature
 from fahrtwind.core.stations.hold.schools.tape.chain import bonded_pad_mm
+from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.survey.findings import SurveyFindings
-from fahrtwind.core.tables.feet import TAPE_LEAST_DEG_C
+from fahrtwind.core.tables.feet import TAPE_FOR_EVER_N_MM2, TAPE_LEAST_DEG_C
 
 TAPE_GUIDANCE = "Adhesive foam tape makers' general guidance"
-FULL_DWELL_H = 72.0
+FULL_DWELL_H, SLOW_BELOW_C, USUAL_C = 72.0, 15.0, 21.0
+"""Below 15 °C a bond takes twice as long for every 10 K (judgement)."""
 TOUCHING_MM = 1.0
+
+
+def _set_at(hold: FoamTape) -> float:
+    return hold.temperature.deg_c if hold.temperature is not None else USUAL_C
 
 
 def _taped(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, FoamTape]]:
@@ -67,6 +75,140 @@ def tape_crown_unknown(surveyed: SurveyFindings, holders: tuple[Holder, ...]) ->
             )
 
 
+THIN_UP_TO = 5.0
+"""Times the permanent stress that makers allow: beyond it a foot is refused (judgement)."""
+LEAST_TOUCHING = 0.8
+CREEP = "Makers' guidance for lasting load, straight in logarithms: judgement"
+
+
+def _worst_of(
+    feet: tuple[TapedFoot, ...], holder: str, of: Callable[[TapedFoot], float | None]
+) -> tuple[TapedFoot, float] | None:
+    """The foot of a holder with the most of something, and how much; None where nobody knows."""
+    known = [(f, value) for f in feet if f.panel == holder and (value := of(f)) is not None]
+    return max(known, key=lambda pair: pair[1], default=None)
+
+
+def _forced(taped: tuple[TapedFoot, ...], holder: Holder, hold: FoamTape, units: UnitSystem) -> Found | None:
+    """The foot that its curve pulls at most, in words; None where none is forced."""
+    found = _worst_of(taped, holder.id, lambda f: f.permanent_n_mm2)
+    if found is None:
+        return None
+    foot, stress = found
+    if stress <= TAPE_FOR_EVER_N_MM2 or foot.radius_mm is None:
+        return None
+    width, bears = bonded_pad_mm(hold)[1], say_pressure(TAPE_FOR_EVER_N_MM2 * 1e6, units)
+    narrow = f", pad them, or at most {say_length(foot.widest_mm, units)} wide" if foot.widest_mm else ""
+    return Found(
+        place=f"{holder.path}.hold.shaped",
+        where=f"{holder.name}, foot {foot.foot}",
+        why=f"A flat base {say_length(width, units)} wide on a radius of {say_run(foot.radius_mm, units)} "
+        f"pulls with {say_pressure(stress * 1e6, units)} for good; {bears} is what tape bears.",
+        remedy=f"Bend or wedge the feet to the roof{narrow}.",
+        quantity="permanent peel",
+        value=stress * 1e6,
+        limit=TAPE_FOR_EVER_N_MM2 * 1e6,
+        unit="Pa",
+    )
+
+
+@rule("tape-crown-peels", "stop", "hold", "Flat foot forced onto the crown: it peels", TAPE_GUIDANCE)
+def tape_crown_peels(
+    taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for holder, hold in _taped(holders):
+        found = _forced(taped, holder, hold, units)
+        if found is not None and (found.value or 0.0) > THIN_UP_TO * (found.limit or 0.0):
+            yield found
+
+
+@rule("tape-crown-strains", "caution", "hold", "Flat foot strained by the crown", TAPE_GUIDANCE)
+def tape_crown_strains(
+    taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for holder, hold in _taped(holders):
+        found = _forced(taped, holder, hold, units)
+        if found is not None and (found.value or 0.0) <= THIN_UP_TO * (found.limit or 0.0):
+            yield found
+
+
+@rule(
+    "tape-touches-partly", "stop", "hold", "Foot touches the roof only partly", "geometry: chord of the crown"
+)
+def tape_touches_partly(
+    taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for holder, hold in _taped(holders):
+        found = _worst_of(taped, holder.id, lambda f: None if f.touching is None else -f.touching)
+        if found is not None and -found[1] < LEAST_TOUCHING:
+            width = bonded_pad_mm(hold)[1]
+            yield Found(
+                place=f"{holder.path}.hold.shaped",
+                where=f"{holder.name}, foot {found[0].foot}",
+                why=f"It touches on {say_share(-found[1])} of its face, {say_length(width, units)} wide on "
+                "this curve: it will peel.",
+                remedy="Narrower or bent feet, thicker tape, or a pad shaped to the roof.",
+                quantity="touching",
+                value=-found[1],
+                limit=LEAST_TOUCHING,
+                unit="",
+            )
+
+
+@rule("tape-creeps", "stop", "hold", "Tape creeps off on a long drive", CREEP)
+def tape_creeps(
+    taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
+) -> Iterator[Found]:
+    for holder, _ in _taped(holders):
+        found = _worst_of(taped, holder.id, lambda f: f.lasting_n_mm2 - f.lasting_bears_n_mm2)
+        if found is not None and found[1] > 0:
+            foot = found[0]
+            yield Found(
+                place=f"{holder.path}.hold.pad_length",
+                where=f"{holder.name}, foot {foot.foot}",
+                why=f"Cruising pulls with {say_pressure(foot.lasting_n_mm2 * 1e6, units)} at its edge for "
+                f"hours; in summer it bears {say_pressure(foot.lasting_bears_n_mm2 * 1e6, units)} so long.",
+                remedy="Larger pads, twice the feet, or a fairing.",
+                quantity="lasting stress",
+                value=foot.lasting_n_mm2 * 1e6,
+                limit=foot.lasting_bears_n_mm2 * 1e6,
+                unit="Pa",
+            )
+
+
+MOST_SHEAR = 0.5
+SETTING_TO_HOT_K = 40.0
+ALUMINIUM_ON_STEEL_PER_K = 11.1e-6
+
+
+@rule(
+    "tape-sheared-by-heat", "caution", "hold", "Heat shears the tape under a long rail", "EN 1999-1-1, 3.2.5"
+)
+def tape_sheared_by_heat(
+    carriers: tuple[Carrier, ...], taped: tuple[TapedFoot, ...], units: UnitSystem
+) -> Iterator[Found]:
+    on_tape = {f.panel for f in taped}
+    for carrier in carriers:
+        if carrier.id not in on_tape or not isinstance(carrier.hold, FoamTape):
+            continue
+        run = (carrier.end.mm - carrier.start.mm) / 2
+        shear = float(
+            thermal_shear(run, ALUMINIUM_ON_STEEL_PER_K, SETTING_TO_HOT_K, carrier.hold.thickness.mm)
+        )
+        if shear > MOST_SHEAR:
+            yield Found(
+                place=f"carriers.{carrier.id}.hold.thickness",
+                where=carrier.name,
+                why=f"Its ends, {say_run(run, units)} from its middle, move {say_share(shear)} of the tape's "
+                "thickness between setting and summer.",
+                remedy="Thicker tape, two shorter rails with a gap, or slots in the outer feet.",
+                quantity="shear",
+                value=shear,
+                limit=MOST_SHEAR,
+                unit="",
+            )
+
+
 @rule("tape-too-cold", "stop", "hold", "Too cold for tape", TAPE_GUIDANCE)
 def tape_too_cold(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
@@ -87,16 +229,17 @@ def tape_too_cold(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Fo
 @rule("tape-dwell", "caution", "hold", "Tape loaded before full bond", TAPE_GUIDANCE)
 def tape_dwell(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
-        if hold.dwell_h < FULL_DWELL_H:
+        full = FULL_DWELL_H * 2 ** max((SLOW_BELOW_C - _set_at(hold)) / 10, 0.0)
+        if hold.dwell_h < full:
             yield Found(
                 place=f"{holder.path}.hold.dwell_h",
                 where=holder.name,
-                why=f"After {hold.dwell_h:g} h the bond is not complete; 72 h near "
-                f"{say_temperature(21, units)} are.",
+                why=f"After {hold.dwell_h:g} h the bond is not complete; {full:.0f} h near "
+                f"{say_temperature(_set_at(hold), units)} are.",
                 remedy="Do not drive before.",
                 quantity="dwell",
                 value=hold.dwell_h,
-                limit=FULL_DWELL_H,
+                limit=full,
                 unit="h",
             )
 
