@@ -10,6 +10,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, carriers_follow
+from fahrtwind.core.stations.hold.tethers.actions import TetherPanel, tethers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
     ChooseVariant,
@@ -37,7 +38,8 @@ Edit = Annotated[
     | UseVariant
     | ChooseVariant
     | PutOnRails
-    | PutOnRack,
+    | PutOnRack
+    | TetherPanel,
     Field(discriminator="op"),
 ]
 
@@ -60,7 +62,7 @@ def _apply(job: Job, edit: Edit) -> Job:
         return carriers_follow(bracket_follows(whole.apply(job), edit.path), edit.path)
     if isinstance(edit, RemoveEntry):
         refuse_to_move(job, edit.path, whole=True)
-        return carriers_follow(edit.apply(job), edit.path)
+        return tethers_follow(carriers_follow(edit.apply(job), edit.path), edit.path)
     return edit.apply(job)
 
 
@@ -85,6 +87,7 @@ __all__ = [
     "ReplaceModel",
     "SetValue",
     "SpreadFeet",
+    "TetherPanel",
     "UseVariant",
     "apply_edits",
     "describe",

@@ -75,6 +75,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         carriers=seen["carrier_verdicts"],
         unjudged=seen.get("unjudged", ()),
         taped=seen.get("taped", ()),
+        caught=seen["all_caught"],
         roof_mass_kg=seen["roof_mass_kg"],
         marks=seen["marks"],
         seal=seen["seal"],

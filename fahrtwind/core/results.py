@@ -11,6 +11,7 @@ from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot
+from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.layout.cables import CablePair
@@ -50,6 +51,7 @@ class Findings:
     carriers: tuple[CarrierVerdict, ...]
     unjudged: tuple[MemberEnd, ...]
     taped: tuple[TapedFoot, ...]
+    caught: tuple[Caught, ...]
     roof_mass_kg: float
     marks: tuple[Mark, ...]
     seal: SealPlan

@@ -57,7 +57,7 @@ def _struck(place: str) -> str:
     no foot's.
     """
     words = place.split(".")
-    if words[0] not in ("panels", "carriers"):
+    if words[0] not in ("panels", "carriers", "tethers"):
         return place
     if len(words) >= 4 and words[2] == "feet":
         return f"{words[1]}.{words[3]}"

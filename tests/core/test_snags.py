@@ -17,6 +17,7 @@ from fahrtwind.core.edits import (
     PutOnRails,
     SetValue,
     SpreadFeet,
+    TetherPanel,
     apply_edits,
 )
 from fahrtwind.core.engine.memory import Memory
@@ -70,6 +71,12 @@ def railed(job: Job, **values: Any) -> Job:
     on = apply_edits(job, [PutOnRails(panels=("p1", "p3"))])
     fields = {k if k.startswith("panels") else f"carriers__b1__{k}": v for k, v in values.items()}
     return changed(on, **fields)
+
+
+def tethered(job: Job, **values: Any) -> Job:
+    """Two tethers at the first panel, with fields of the first one set."""
+    on = apply_edits(changed(job, panels__p1__y="-560 mm"), [TetherPanel(panel="p1")])
+    return changed(on, **{f"tethers__j1__{k}": v for k, v in values.items()})
 
 
 POINTS = [
@@ -368,6 +375,14 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
     "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
+    "tether-breaks": lambda j: tethered(j, slack="4 mm"),
+    "tethers-on-one-side": lambda j: changed(tethered(j), tethers__j2__side="port"),
+    "tether-slack": lambda j: tethered(j, slack="20 mm"),
+    "tether-does-not-reach": lambda j: tethered(j, length="40 mm"),
+    "tether-taped-too": lambda j: tethered(changed(j, panels__p1__hold=TAPE), hold=TAPE),
+    "tether-chafes": lambda j: tethered(j),
+    "strap-not-rated": lambda j: tethered(j, line={"kind": "strap"}),
+    "tether-of-nothing": lambda j: changed(tethered(j), tethers__j1__panel="p99"),
     "member-ends": lambda j: j,
     "thread-too-short": lambda j: changed(
         j, members__kind="wood_truss", members__wall=None, members__depth="18 mm"

@@ -29,6 +29,66 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # tethers
+    *(
+        c(
+            "catch_load",
+            {"force_n": 600, "spring_n_mm": k, "slack_mm": s},
+            load,
+            3e-4,
+            "hand",
+            f"600 N caught after {s} mm by {k} N/mm: ½ · k · e² = F · (s + e), T = k · e",
+        )
+        for k, s, load in (
+            (60, 0, 1200),
+            (60, 10, 1639.2),
+            (60, 50, 2589.9),
+            (980, 5, 3097.9),
+            (980, 50, 8291.6),
+        )
+    ),
+    c(
+        "caught_force",
+        {"load_n": 1639.23, "spring_n_mm": 60, "slack_mm": 10},
+        600,
+        1e-5,
+        "hand",
+        "the same the other way: 1639.23² / (2 · (1639.23 + 600))",
+    ),
+    c(
+        "rope_strength",
+        {"factor": 0.359, "diameter_mm": 4, "grade_n_mm2": 1570, "ends": 1.0},
+        9020,
+        1e-3,
+        "published",
+        "EN 12385-4 tables: 7 × 7, 4 mm, 1570: 9.02 kN, from memory",
+    ),
+    c(
+        "line_spring",
+        {"modulus_n_mm2": 70_000, "area_mm2": 4.2, "length_mm": 300},
+        980,
+        1e-9,
+        "hand",
+        "70000 · 4.2 / 300",
+    ),
+    c(
+        "strip_tension",
+        {"strength_n_mm2": 520, "thickness_mm": 2, "net_width_mm": 23.4},
+        24_336,
+        1e-9,
+        "hand",
+        "520 · 2 · (30 − 6.6)",
+    ),
+    c(
+        "worst_direction",
+        {"pull_n": 300, "shear_n": 400},
+        240,
+        1e-12,
+        "hand",
+        "a 3-4-5 triangle: straight-line interaction touched at 240",
+    ),
+    c("loose_panel", {"uplift_m2": 0.5, "area_m2": 1.6}, 1.92, 1e-12, "hand", "1.2 · 1.6"),
+    c("loose_panel", {"uplift_m2": 2.5, "area_m2": 1.6}, 2.5, 1e-12, "hand", "uplift larger"),
     # air
     c("air_pressure", {"altitude_m": 1500}, 84_556, 2e-4, "published", "ISO 2533 table: 1500 m 845.56 hPa"),
     c("air_pressure", {"altitude_m": 3000}, 70_121, 4e-4, "published", "ISO 2533 table: 3000 m 701.21 hPa"),

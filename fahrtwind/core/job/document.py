@@ -12,6 +12,7 @@ from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
@@ -153,6 +154,7 @@ class Job(Part):
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
     carriers: Annotated[tuple[Carrier, ...], Field(max_length=6)] = ()
+    tethers: Annotated[tuple[Tether, ...], Field(max_length=48)] = ()
     assumptions: Assumptions = Assumptions()
     keep_free: Annotated[tuple[FreeArea, ...], Field(max_length=20)] = ()
     wish: Wish = Wish()
@@ -179,6 +181,7 @@ class Job(Part):
             "obstacles",
             "panels",
             "carriers",
+            "tethers",
             "keep_free",
             "variants",
             "decisions",

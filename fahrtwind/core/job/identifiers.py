@@ -12,6 +12,7 @@ LETTERS = {
     "panels": "p",
     "feet": "f",
     "carriers": "b",
+    "tethers": "j",
     "rails": "r",
     "bars": "a",
     "marks": "l",

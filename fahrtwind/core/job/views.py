@@ -12,6 +12,7 @@ from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Veh
 from fahrtwind.core.job.layout import FreeArea, Site
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import UnitSystem
 
 
@@ -37,6 +38,8 @@ class RoofPlan(OnRoof, Protocol):
     def panels(self) -> tuple[PlacedPanel, ...]: ...
     @property
     def carriers(self) -> tuple[Carrier, ...]: ...
+    @property
+    def tethers(self) -> tuple[Tether, ...]: ...
     @property
     def assumptions(self) -> Assumptions: ...
     @property
@@ -68,13 +71,14 @@ class Plan:
     members: Members
     panels: tuple[PlacedPanel, ...]
     carriers: tuple[Carrier, ...]
+    tethers: tuple[Tether, ...]
     assumptions: Assumptions
     keep_free: tuple[FreeArea, ...]
 
     @classmethod
     def of(cls, job: Job) -> Plan:
         roof = (job.units, job.vehicle, job.survey, job.obstacles)
-        return cls(*roof, job.members, job.panels, job.carriers, job.assumptions, job.keep_free)
+        return cls(*roof, job.members, job.panels, job.carriers, job.tethers, job.assumptions, job.keep_free)
 
 
 @dataclass(frozen=True, slots=True)

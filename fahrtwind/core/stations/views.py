@@ -9,6 +9,7 @@ from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Veh
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.roof import MountingLines, Survey
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.house import view
@@ -55,6 +56,11 @@ def panels(asked: Asked) -> tuple[PlacedPanel, ...]:
 @view()
 def carriers(asked: Asked) -> tuple[Carrier, ...]:
     return asked.job.carriers
+
+
+@view()
+def tethers(asked: Asked) -> tuple[Tether, ...]:
+    return asked.job.tethers
 
 
 @view(each="panels")

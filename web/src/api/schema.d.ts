@@ -899,6 +899,25 @@ export interface components {
             exports: components["schemas"]["Choice"][];
         };
         /**
+         * Caught
+         * @description A panel with its tethers. ``two_sides``: they stand on two sides of it. Speeds at which the next thing
+         *     lets go after one foot is lost, and to which the tethers stop a panel that has lost all; gusts likewise.
+         */
+        Caught: {
+            /** Panel */
+            panel: string;
+            /** Tethers */
+            tethers: components["schemas"]["TetherVerdict"][];
+            /** Two Sides */
+            two_sides: boolean;
+            /** One Lost M S */
+            one_lost_m_s: number;
+            /** All Lost M S */
+            all_lost_m_s: number;
+            /** All Lost Gust M S */
+            all_lost_gust_m_s: number;
+        };
+        /**
          * Chain
          * @description The links of a foot, and how soft and how stiff it may stand: the ends of a range on bare skin.
          */
@@ -1271,7 +1290,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
         };
         /**
          * EqualAngle
@@ -1407,6 +1426,8 @@ export interface components {
             unjudged: components["schemas"]["MemberEnd"][];
             /** Taped */
             taped: components["schemas"]["TapedFoot"][];
+            /** Caught */
+            caught: components["schemas"]["Caught"][];
             /** Roof Mass Kg */
             roof_mass_kg: number;
             /** Marks */
@@ -1669,7 +1690,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -1860,6 +1881,11 @@ export interface components {
              * @default []
              */
             carriers: (components["schemas"]["Rails"] | components["schemas"]["Rack"])[];
+            /**
+             * Tethers
+             * @default []
+             */
+            tethers: components["schemas"]["Tether"][];
             /**
              * @default {
              *       "gust": {
@@ -3166,7 +3192,7 @@ export interface components {
             /** Pair */
             pair?: string | null;
             /** Cable End */
-            cable_end?: ("front" | "rear" | "port" | "starboard") | null;
+            cable_end?: ("port" | "starboard" | "front" | "rear") | null;
             /**
              * @default {
              *       "deg": 0
@@ -3178,7 +3204,7 @@ export interface components {
              * @default starboard
              * @enum {string}
              */
-            tilt_up: "front" | "rear" | "port" | "starboard";
+            tilt_up: "port" | "starboard" | "front" | "rear";
         };
         /**
          * PlanVerdict
@@ -3225,6 +3251,35 @@ export interface components {
              * @enum {string}
              */
             demanded_by: "road" | "parked";
+        };
+        /**
+         * Plate
+         * @description A strip of metal, bolted at both ends.
+         */
+        Plate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "plate";
+            /**
+             * @default {
+             *       "mm": 30
+             *     }
+             */
+            width: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 2
+             *     }
+             */
+            thickness: components["schemas"]["Length"];
+            /**
+             * Alloy
+             * @default 1.4301
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
         };
         /** Point */
         Point: {
@@ -3876,7 +3931,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
             /**
              * Go
              * @default
@@ -4067,7 +4122,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -4658,6 +4713,25 @@ export interface components {
             words: string;
         };
         /**
+         * Strap
+         * @description Woven strap. ``breaks_n``: its strength by its maker, blank where nobody says; ``gives``: how much of
+         *     its length it gives at that load, per cent.
+         */
+        Strap: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "strap";
+            /** Breaks N */
+            breaks_n?: number | null;
+            /**
+             * Gives
+             * @default 12
+             */
+            gives: number;
+        };
+        /**
          * Strip
          * @description A keep-out: the ring that no hole may enter.
          */
@@ -4853,6 +4927,140 @@ export interface components {
             text?: string | null;
             /** Deg C */
             deg_c: number;
+        };
+        /**
+         * Tether
+         * @description A line from a hole in a panel's frame to an anchor on the roof. ``along``: on that ``side`` from the
+         *     frame's front (or port) end; ``out``: anchor beyond the frame. Unless it is ``pinned`` the anchor snaps
+         *     to a member.
+         *
+         *     ``length``: of what stretches, blank where it is cut to fit; ``slack``: how far the frame can rise there
+         *     before the line is tight; ``hold``: how the anchor is held to the roof.
+         */
+        Tether: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Panel */
+            panel: string;
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "port" | "starboard" | "front" | "rear";
+            along: components["schemas"]["Length"];
+            /**
+             * Pinned
+             * @default false
+             */
+            pinned: boolean;
+            /**
+             * @default {
+             *       "mm": 50
+             *     }
+             */
+            out: components["schemas"]["Length"];
+            /**
+             * Line
+             * @default {
+             *       "kind": "rope",
+             *       "diameter": {
+             *         "mm": 4
+             *       },
+             *       "ends": "swaged"
+             *     }
+             */
+            line: components["schemas"]["WireRope"] | components["schemas"]["Strap"] | components["schemas"]["Plate"];
+            length?: components["schemas"]["Length"] | null;
+            /**
+             * @default {
+             *       "mm": 1
+             *     }
+             */
+            slack: components["schemas"]["Length"];
+            /**
+             * Hold
+             * @default {
+             *       "school": "bolts",
+             *       "bracket": {
+             *         "frame_bolt": "M6",
+             *         "length": {
+             *           "mm": 60
+             *         },
+             *         "lever": {
+             *           "mm": 25
+             *         },
+             *         "metal": "aluminium",
+             *         "thickness": {
+             *           "mm": 4
+             *         },
+             *         "toe": {
+             *           "mm": 30
+             *         }
+             *       },
+             *       "bolt": "M6",
+             *       "count": 2,
+             *       "length": {
+             *         "mm": 30
+             *       },
+             *       "washer": {
+             *         "mm": 25
+             *       }
+             *     }
+             */
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
+        };
+        /**
+         * TetherPanel
+         * @description Two tethers for a panel, on opposite sides: at its long sides where the roof has room beside them.
+         */
+        TetherPanel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "tether_panel";
+            /** Panel */
+            panel: string;
+        };
+        /**
+         * TetherPart
+         * @description One part of a tether, and the load it may bear when it catches, in its worst direction, N.
+         */
+        TetherPart: {
+            /** Id */
+            id: string;
+            /** Title */
+            title: string;
+            /** Bears N */
+            bears_n: number;
+            /** Source */
+            source: string;
+            /**
+             * Confidence
+             * @enum {string}
+             */
+            confidence: "published" | "common practice" | "judgement";
+        };
+        /**
+         * TetherVerdict
+         * @description Loads of a tether at the probed speed, N, when one foot and when all feet let go; what it bears.
+         */
+        TetherVerdict: {
+            /** Tether */
+            tether: string;
+            /** One Lost N */
+            one_lost_n: number;
+            /** All Lost N */
+            all_lost_n: number;
+            /** Bears N */
+            bears_n: number;
+            weakest: components["schemas"]["TetherPart"];
+            /** Spring N Mm */
+            spring_n_mm: number;
+            /** Reach Mm */
+            reach_mm: number;
         };
         /** ThroughBolts */
         ThroughBolts: {
@@ -5059,7 +5267,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -5070,7 +5278,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
         };
         /**
          * WhatIfNews
@@ -5079,6 +5287,29 @@ export interface components {
         WhatIfNews: {
             /** Changes */
             changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
+        };
+        /**
+         * WireRope
+         * @description Stainless wire rope of seven strands of seven wires. ``ends``: how its loops are closed.
+         */
+        WireRope: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "rope";
+            /**
+             * @default {
+             *       "mm": 4
+             *     }
+             */
+            diameter: components["schemas"]["Length"];
+            /**
+             * Ends
+             * @default swaged
+             * @enum {string}
+             */
+            ends: "swaged" | "grips";
         };
         /**
          * Wish

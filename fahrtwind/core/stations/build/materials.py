@@ -8,6 +8,7 @@ from functools import partial
 from math import ceil
 
 from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, Rack, RectangularTube, RoundTube, Section
+from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
@@ -45,6 +46,7 @@ def materials(
     lines += _carriers(plan)
     lines += _feet(plan, holders)
     lines += _by_school(plan, holders)
+    lines += _tethers(plan)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
@@ -161,6 +163,23 @@ def _with_spares(item: str, amount: float, unit: str, note: str) -> Material:
         return _counted(item, int(amount), note)
     spare = round(amount * (TAPE_WASTE - 1), 2) if unit == "m" else 0
     return Material(item, round(amount, 2), spare, unit, note)
+
+
+def _tethers(plan: RoofPlan) -> list[Material]:
+    """Lines by kind and length, with what closes their ends."""
+    lines: Counter[tuple[str, str]] = Counter()
+    for tether in plan.tethers:
+        run = say_run(tether.length.mm, plan.units) if tether.length else "cut to fit"
+        match tether.line:
+            case WireRope(diameter=d, ends=ends):
+                closed = "loops swaged over thimbles" if ends == "swaged" else "thimbles, three grips an end"
+                lines[f"stainless wire rope {say_size(d.mm, plan.units)}, {run}", closed] += 1
+            case Strap():
+                lines[f"woven strap with sewn loops, {run}", "two shackles"] += 1
+            case Plate(width=w, thickness=t, alloy=alloy):
+                size = f"{say_size(w.mm, plan.units)} × {say_size(t.mm, plan.units)}"
+                lines[f"strip {alloy} {size}, {run}", "M6 bolt at both ends"] += 1
+    return [_counted(f"tether, {item}", count, note) for (item, note), count in lines.items()]
 
 
 def _sealing(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:

@@ -106,6 +106,18 @@ def _on_the_roof(marks: int) -> list[Task]:
     ]
 
 
+def _tethered(plan: RoofPlan) -> list[Task]:
+    if not plan.tethers:
+        return []
+    return [
+        Task(
+            "Fit the tethers",
+            f"{len(plan.tethers)} of them, through deburred holes of the frame, as short as they will go.",
+            "Lift the frame by hand: the line is tight at once.",
+        )
+    ]
+
+
 def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
     bead = say_run(seal.bead_length_mm, plan.units)
     return [
@@ -131,6 +143,7 @@ def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
             "Front, rear, middle; torque as the bolt's maker says.",
             "No foot rocks; paint mark on each nut.",
         ),
+        *_tethered(plan),
         Task(
             "Write down what was done",
             "Positions, torque, temperature, batch of tape and sealant.",

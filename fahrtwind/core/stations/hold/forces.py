@@ -85,7 +85,7 @@ def share(
     stiff = np.array([c.stiffest_n_mm for c in chains])
     ends = [soft] if np.array_equal(soft, stiff) else [soft, stiff]
     road_case, parked_case = case_forces(loads.mass_kg, bump_g), standing_force(loads.mass_kg)
-    rows = _plate_rows(winds, road_case, parked_case)
+    rows = plate_rows(winds, road_case, parked_case)
     shear = share_shear(placed.x, placed.y, along_rows(winds, road_case))
     road: list[FloatArray] = []
     parked: list[FloatArray] = []
@@ -109,9 +109,9 @@ def share(
     )
 
 
-def _plate_rows(winds: tuple[PanelLoads, ...], road: FloatArray, parked: FloatArray) -> FloatArray:
-    """Load vectors (F, F·x, F·y) for the stiff plate: all cases whole, all cases by their moments alone, each
-    wind whole and by its moment alone, the first at its typical end.
+def plate_rows(winds: tuple[PanelLoads, ...], road: FloatArray, parked: FloatArray) -> FloatArray:
+    """Load vectors (F, F·x, F·y; N and N·mm, or for one pascal) for the stiff plate: all cases whole, all
+    cases by their moments alone, each wind whole and by its moment alone, the first at its typical end.
     """
     height, centre = winds[0].centre_height_mm, winds[0].rect.centre
     rows = []

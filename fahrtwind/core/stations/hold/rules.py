@@ -8,6 +8,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_speed
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
+from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.house import rule
@@ -247,14 +248,16 @@ def thin_skin(holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle:
 
 @rule("one-foot-lost", "caution", "hold", "One foot lost: the others let go", SPEEDS, each="panels")
 def one_foot_lost(
-    panel: PlacedPanel, verdict: PanelVerdict, top_speed: Speed, units: UnitSystem
+    panel: PlacedPanel, verdict: PanelVerdict, caught: Caught | None, top_speed: Speed, units: UnitSystem
 ) -> Iterator[Found]:
-    if verdict.lost_let_go_m_s < top_speed.m_s:
+    """With tethers it is what they stop that counts."""
+    stopped = min(caught.one_lost_m_s, verdict.let_go_m_s) if caught else 0.0
+    if max(verdict.lost_let_go_m_s, stopped) < top_speed.m_s:
         yield _slow(
             panel,
             verdict.lost_foot,
             f"If this foot fails, the next one lets go at {say_speed(verdict.lost_let_go_m_s, units)}.",
-            "Add a foot beside it, or a tether to the next panel.",
+            "Add a foot beside it, or tethers.",
             ("let-go speed, foot lost", verdict.lost_let_go_m_s, top_speed.m_s),
         )
 

@@ -25,6 +25,7 @@ from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
+from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd, member_ends
 from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict, judge
 from fahrtwind.core.stations.hold.zones import WINDS
@@ -240,10 +241,17 @@ def unjudged(
 def speeds(
     verdicts: tuple[PanelVerdict, ...],
     carrier_verdicts: tuple[CarrierVerdict, ...],
+    all_caught: tuple[Caught, ...],
     air: Air,
     top_speed: Speed,
 ) -> PlanVerdict | None:
-    whole: tuple[PanelVerdict | CarrierVerdict, ...] = (*verdicts, *carrier_verdicts)
+    """With a foot lost, a panel with tethers holds as long as they stop it."""
+    stopped = {c.panel: c.one_lost_m_s for c in all_caught}
+    panels = (
+        replace(v, lost_let_go_m_s=max(v.lost_let_go_m_s, min(stopped.get(v.panel, 0.0), v.let_go_m_s)))
+        for v in verdicts
+    )
+    whole: tuple[PanelVerdict | CarrierVerdict, ...] = (*panels, *carrier_verdicts)
     return plan_verdict(whole, air, top_speed.m_s) if whole else None
 
 

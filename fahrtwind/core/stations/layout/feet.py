@@ -8,11 +8,14 @@ from typing import Literal
 
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel, Side
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
+ANCHOR = "anchor"
+LEAST_OUT_MM, FURTHEST_OUT_MM = 40, 450
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
@@ -107,7 +110,7 @@ def _carried(at: tuple[float, ...], length_mm: float) -> int:
 def _place(
     ribs: Members, panel: PlacedPanel, foot: Foot, rect: Rect, along: float, members: tuple[Member, ...]
 ) -> FootPlace:
-    x, y = _on_plan(foot, rect, along, panel.hold.bracket.lever.mm)
+    x, y = _on_plan(foot.side, rect, along, panel.hold.bracket.lever.mm)
     nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)
     return FootPlace(
         panel=panel.id,
@@ -123,8 +126,8 @@ def _place(
     )
 
 
-def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float, float]:
-    match foot.side:
+def _on_plan(side: Side, rect: Rect, along: float, lever: float) -> tuple[float, float]:
+    match side:
         case "port":
             return rect.x_mm + along, rect.y_mm - lever
         case "starboard":
@@ -133,6 +136,40 @@ def _on_plan(foot: Foot, rect: Rect, along: float, lever: float) -> tuple[float,
             return rect.x_mm - lever, rect.y_mm + along
         case _:
             return rect.x_end_mm + lever, rect.y_mm + along
+
+
+def place_anchor(ribs: Members, tether: Tether, panel: PlacedPanel, members: tuple[Member, ...]) -> FootPlace:
+    """Where the anchor of a tether stands: it follows its panel. It snaps to a member: at the sides along the
+    frame, at the ends out to the next one.
+    """
+    rect = panel_rect(panel)
+    along, out = _snapped_anchor(tether, rect, () if tether.pinned else members)
+    x, y = _on_plan(tether.side, rect, along, out)
+    nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)
+    return FootPlace(
+        panel=tether.id,
+        foot=ANCHOR,
+        x_mm=x,
+        y_mm=y,
+        along_mm=along,
+        moved_mm=along - tether.along.mm,
+        member=nearest.number if nearest else None,
+        off_mm=x - nearest.x_mm if nearest else None,
+        landing=landing_of(ribs, tether.hold, x, nearest),
+        side=tether.side,
+    )
+
+
+def _snapped_anchor(tether: Tether, rect: Rect, members: tuple[Member, ...]) -> tuple[float, float]:
+    """Along the frame, and out from it, mm."""
+    out, xs = tether.out.mm, [m.x_mm for m in members]
+    if tether.side in ("port", "starboard"):
+        along = min(max(tether.along.mm, 0.0), rect.length_mm)
+        beside = [x - rect.x_mm for x in xs if rect.x_mm <= x <= rect.x_end_mm]
+        return min(beside, key=lambda at: abs(at - along), default=along), out
+    beyond = [rect.x_mm - x if tether.side == "front" else x - rect.x_end_mm for x in xs]
+    near = (b for b in beyond if LEAST_OUT_MM <= b <= FURTHEST_OUT_MM)
+    return min(max(tether.along.mm, 0.0), rect.width_mm), min(near, key=lambda b: abs(b - out), default=out)
 
 
 def frame_holes_mm(panel: PlacedPanel) -> tuple[float, ...]:

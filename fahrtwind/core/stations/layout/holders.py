@@ -1,4 +1,4 @@
-"""Who stands on the roof: panels on feet of their own, and carriers on theirs."""
+"""Who stands on the roof: panels on feet of their own, carriers on theirs, and the anchors of tethers."""
 
 from __future__ import annotations
 
@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.stations.layout.feet import FootPlace, landing_of
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.factory_points import RowFit
@@ -29,15 +30,19 @@ class Holder:
 
 
 def holders_of(
-    panels: tuple[PlacedPanel, ...], carriers: tuple[Carrier, ...], feet: tuple[FootPlace, ...]
+    panels: tuple[PlacedPanel, ...],
+    carriers: tuple[Carrier, ...],
+    tethers: tuple[Tether, ...],
+    feet: tuple[FootPlace, ...],
 ) -> tuple[Holder, ...]:
-    """Panels that lie on no carrier, and all carriers, each with the feet that it holds to the roof: none on
-    factory points, where nothing is drilled or stuck.
+    """Panels that lie on no carrier, all carriers and all tethers, each with the feet that it holds to the
+    roof: none on factory points, where nothing is drilled or stuck.
     """
     standing = [p for p in panels if p.carrier is None]
     return (
         *(Holder(p.id, p.name, f"panels.{p.id}", p.hold, _own(feet, p.id)) for p in standing),
         *(Holder(c.id, c.name, f"carriers.{c.id}", c.hold, _own(feet, c.id)) for c in carriers),
+        *(Holder(t.id, t.name, f"tethers.{t.id}", t.hold, _own(feet, t.id)) for t in tethers),
     )
 
 

@@ -7,6 +7,7 @@ from shapely.geometry import Polygon
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Members, Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof, SunnyRoof
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.house import rules, stage, view, working
@@ -28,7 +29,7 @@ from fahrtwind.core.stations.layout.distances import (
 )
 from fahrtwind.core.stations.layout.dry_fit import DryFit
 from fahrtwind.core.stations.layout.dry_fit import dry_fit as dry_fit_of
-from fahrtwind.core.stations.layout.feet import FootPlace, place_feet
+from fahrtwind.core.stations.layout.feet import FootPlace, place_anchor, place_feet
 from fahrtwind.core.stations.layout.footprint import (
     Rect,
     lid_rect,
@@ -83,18 +84,33 @@ def feet_of_carrier(
     return carrier_feet(carrier, ribs, members.members, point_rows)
 
 
+@stage("layout", "Anchors", "tethers", otherwise=())
+def anchors(
+    tethers: tuple[Tether, ...], panels: tuple[PlacedPanel, ...], ribs: Members, members: MemberFit
+) -> tuple[FootPlace, ...]:
+    """Of tethers whose panel is there."""
+    named = {p.id: p for p in panels}
+    there = (t for t in tethers if t.panel in named)
+    return tuple(place_anchor(ribs, t, named[t.panel], members.members) for t in there)
+
+
 @stage("layout", "Feet", "panels", otherwise=())
 def feet(
-    feet_by_panel: tuple[tuple[FootPlace, ...], ...], feet_by_carrier: tuple[tuple[FootPlace, ...], ...]
+    feet_by_panel: tuple[tuple[FootPlace, ...], ...],
+    feet_by_carrier: tuple[tuple[FootPlace, ...], ...],
+    anchors: tuple[FootPlace, ...],
 ) -> tuple[FootPlace, ...]:
-    return tuple(foot for own in (*feet_by_panel, *feet_by_carrier) for foot in own)
+    return (*(foot for own in (*feet_by_panel, *feet_by_carrier) for foot in own), *anchors)
 
 
 @stage("layout", "Who stands on the roof", "panels", otherwise=())
 def holders(
-    panels: tuple[PlacedPanel, ...], carriers: tuple[Carrier, ...], feet: tuple[FootPlace, ...]
+    panels: tuple[PlacedPanel, ...],
+    carriers: tuple[Carrier, ...],
+    tethers: tuple[Tether, ...],
+    feet: tuple[FootPlace, ...],
 ) -> tuple[Holder, ...]:
-    return holders_of(panels, carriers, feet)
+    return holders_of(panels, carriers, tethers, feet)
 
 
 @stage("layout", "Clear height", "panels.{id}", each="panels", all="clear_heights", place="clear height/{id}")

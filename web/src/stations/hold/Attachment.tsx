@@ -2,7 +2,7 @@
 import type { ReactNode } from "react";
 import type { Panel } from "../../api/types";
 import { Choice, Field, Group, Tick } from "../../fields/Field";
-import { useDesk, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
 type School = Panel["hold"]["school"];
@@ -21,6 +21,7 @@ type Hold = Panel["hold"];
 export function PanelAttachment({ panel }: { panel: Panel }) {
   const { handle } = useDesk();
   const job = useStoredJob();
+  const drawn = useFinding("verdicts").some((v) => v.panel === panel.id);
   const others = job.panels.filter((p) => p.id !== panel.id && !p.carrier);
   const toAll = () =>
     handle.change(others.map((p) => ({ op: "set" as const, path: `panels.${p.id}.hold`, value: panel.hold })));
@@ -28,6 +29,7 @@ export function PanelAttachment({ panel }: { panel: Panel }) {
     <Attachment
       hold={panel.hold}
       path={`panels.${panel.id}.hold`}
+      drawn={drawn}
       aside={
         others.length > 0 && (
           <button type="button" className="underline text-[13px]" onClick={toAll}>
@@ -39,13 +41,16 @@ export function PanelAttachment({ panel }: { panel: Panel }) {
   );
 }
 
-export function Attachment({ hold, path, aside }: { hold: Hold; path: string; aside?: ReactNode }) {
+/** ``drawn``: lengths that are typed in the drawing of the foot are left out here. */
+type AttachmentProps = { hold: Hold; path: string; title?: string; aside?: ReactNode; drawn?: boolean };
+
+export function Attachment({ hold, path, title = "How it holds", aside, drawn = false }: AttachmentProps) {
   const { handle } = useDesk();
   const choose = (school: School) => {
     if (school !== hold.school) handle.change([{ op: "set", path, value: { school } }]);
   };
   return (
-    <Group title="How it holds" aside={aside}>
+    <Group title={title} aside={aside}>
       <RadioRow
         label="Attachment school"
         className="grid sm:grid-cols-2 lg:grid-cols-4 gap-2 pb-2"
@@ -69,14 +74,14 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
           <>
             <Choice label="Screw" path={`${path}.screw`} value={hold.screw} options={SCREWS} />
             <Field label="Screws per foot" path={`${path}.count`} value={hold.count} />
-            <Field label="Screw length" path={`${path}.length`} value={hold.length} />
+            {!drawn && <Field label="Screw length" path={`${path}.length`} value={hold.length} />}
           </>
         )}
         {hold.school === "bolts" && (
           <>
             <Choice label="Bolt" path={`${path}.bolt`} value={hold.bolt} options={BOLTS} />
             <Field label="Bolts per foot" path={`${path}.count`} value={hold.count} />
-            <Field label="Bolt length" path={`${path}.length`} value={hold.length} />
+            {!drawn && <Field label="Bolt length" path={`${path}.length`} value={hold.length} />}
             <Field label="Washer diameter" path={`${path}.washer`} value={hold.washer} />
           </>
         )}
@@ -98,7 +103,7 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
               <Choice label="Bolt" path={`${path}.bolt`} value={hold.bolt} options={BOLTS} />
             )}
             <Field label="Per foot" path={`${path}.count`} value={hold.count} />
-            <Field label="Length" path={`${path}.length`} value={hold.length} />
+            {!drawn && <Field label="Length" path={`${path}.length`} value={hold.length} />}
             <Field label="One pulls, N" path={`${path}.pull_n`} value={hold.pull_n} placeholder="1500" clearable />
             <Field label="One shears, N" path={`${path}.shear_n`} value={hold.shear_n} placeholder="1200" clearable />
           </>
@@ -107,7 +112,7 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
           <>
             <Field label="Pad length" path={`${path}.pad_length`} value={hold.pad_length} />
             <Field label="Pad width" path={`${path}.pad_width`} value={hold.pad_width} />
-            <Field label="Tape thickness" path={`${path}.thickness`} value={hold.thickness} />
+            {!drawn && <Field label="Tape thickness" path={`${path}.thickness`} value={hold.thickness} />}
             <Field label="Dwell, hours" path={`${path}.dwell_h`} value={hold.dwell_h} />
             <Field
               label="Roof temperature"
@@ -131,7 +136,7 @@ export function Attachment({ hold, path, aside }: { hold: Hold; path: string; as
             <Tick label="edge sealed" path={`${path}.sealed_edge`} value={hold.sealed_edge} />
           </>
         )}
-        <BracketFields bracket={hold.bracket} path={`${path}.bracket`} />
+        <BracketFields bracket={hold.bracket} path={`${path}.bracket`} drawn={drawn} />
       </div>
     </Group>
   );
@@ -148,7 +153,9 @@ export function PointBrackets({ hold, path }: { hold: Hold; path: string }) {
   );
 }
 
-function BracketFields({ bracket, path }: { bracket: Hold["bracket"]; path: string }) {
+type BracketProps = { bracket: Hold["bracket"]; path: string; drawn?: boolean };
+
+function BracketFields({ bracket, path, drawn = false }: BracketProps) {
   return (
     <>
       <Choice
@@ -160,10 +167,20 @@ function BracketFields({ bracket, path }: { bracket: Hold["bracket"]; path: stri
           ["stainless", "stainless"],
         ]}
       />
-      <Field label="Bracket thickness" path={`${path}.thickness`} value={bracket.thickness} />
       <Field label="Bracket length" path={`${path}.length`} value={bracket.length} />
-      <Field label="Lever" word="lever" path={`${path}.lever`} value={bracket.lever} hint="frame bolt to fastener" />
-      <Field label="Toe" word="toe" path={`${path}.toe`} value={bracket.toe} hint="fastener to far edge" />
+      {!drawn && (
+        <>
+          <Field label="Bracket thickness" path={`${path}.thickness`} value={bracket.thickness} />
+          <Field
+            label="Lever"
+            word="lever"
+            path={`${path}.lever`}
+            value={bracket.lever}
+            hint="frame bolt to fastener"
+          />
+          <Field label="Toe" word="toe" path={`${path}.toe`} value={bracket.toe} hint="fastener to far edge" />
+        </>
+      )}
       <Choice label="Frame bolt" path={`${path}.frame_bolt`} value={bracket.frame_bolt} options={BOLTS} />
     </>
   );

@@ -6,11 +6,13 @@ import { useDesk, useFinding, usePartOf, useUnits } from "../../job/JobContext";
 import { footState, landingWords } from "../../roof/names";
 import { force, percent, speed } from "../../ui/format";
 import { StateMark, stateWords } from "../../ui/StateMark";
+import { FootDetail } from "./FootDetail";
 
 /** The chain of a panel's feet or clamps. */
 export function PanelChain({ panel, foot }: { panel: Panel; foot: string | undefined }) {
   const { select } = useDesk();
   const questions = useFinding("questions");
+  const places = useFinding("feet");
   const verdict = useFinding("verdicts").find((v) => v.panel === panel.id);
   if (!verdict)
     return (
@@ -25,16 +27,23 @@ export function PanelChain({ panel, foot }: { panel: Panel; foot: string | undef
         </p>
       </Group>
     );
+  const chosen = verdict.feet.find((f) => f.foot === foot) ?? verdict.feet.find((f) => f.foot === verdict.worst_foot);
+  const place = places.find((p) => p.panel === panel.id && p.foot === chosen?.foot);
   return (
-    <Chain
-      of={panel.carrier ? "clamp" : "foot"}
-      holder={panel.id}
-      feet={verdict.feet}
-      chains={verdict.chains}
-      chosen={foot ?? verdict.worst_foot}
-      choose={(f) => select(`panels.${panel.id}.feet.${f}`)}
-      ends={panel.carrier ? ["panel", "rail"] : ["panel", "vehicle"]}
-    />
+    <>
+      <Chain
+        of={panel.carrier ? "clamp" : "foot"}
+        holder={panel.id}
+        feet={verdict.feet}
+        chains={verdict.chains}
+        chosen={chosen?.foot ?? verdict.worst_foot}
+        choose={(f) => select(`panels.${panel.id}.feet.${f}`)}
+        ends={panel.carrier ? ["panel", "rail"] : ["panel", "vehicle"]}
+      />
+      {!panel.carrier && chosen && place && (
+        <FootDetail panel={panel} place={place} links={verdict.chains[chosen.chain]?.links ?? []} />
+      )}
+    </>
   );
 }
 
@@ -107,6 +116,7 @@ export function Chain({ of, holder, feet, chains, chosen: wanted, choose, ends }
                 link={link}
                 used={used}
                 weakest={used.id === chosen.weakest}
+                number={i + 1}
                 place={`${key}/link ${used.id}`}
               />
             )
@@ -132,7 +142,9 @@ export function linkThickness(used: number): number {
   return Math.max(margin * THICKEST, THINNEST);
 }
 
-function LinkView({ link, used, weakest, place }: { link: Link; used: LinkVerdict; weakest: boolean; place: string }) {
+type LinkProps = { link: Link; used: LinkVerdict; weakest: boolean; number: number; place: string };
+
+function LinkView({ link, used, weakest, number, place }: LinkProps) {
   const { openWorking } = useDesk();
   const bad = used.utilisation > 1;
   return (
@@ -156,7 +168,9 @@ function LinkView({ link, used, weakest, place }: { link: Link; used: LinkVerdic
             {percent(used.utilisation)} used
           </span>
           {weakest && <span className="font-sign font-semibold"> · weakest</span>}
-          <span className="block text-[13px]">{link.title}</span>
+          <span className="block text-[13px]">
+            {number} · {link.title}
+          </span>
           {link.confidence !== "published" && <span className="block text-[12px] text-soft">{link.confidence}</span>}
         </span>
       </button>

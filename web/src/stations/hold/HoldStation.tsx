@@ -21,6 +21,7 @@ import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
 import { Schools } from "./Schools";
 import { TapePart } from "./TapePart";
+import { TethersPart } from "./TethersPart";
 import { Unjudged } from "./Unjudged";
 
 export function HoldStation() {
@@ -30,7 +31,8 @@ export function HoldStation() {
   const worst = plan;
   const foot = selectedFoot(selection);
   const named = selectedCarrier(selection) ?? worst?.worst_panel;
-  const panelId = selectedPanel(selection) ?? worst?.worst_panel ?? job.panels[0]?.id;
+  const tethered = job.tethers.find((t) => selection?.startsWith(`tethers.${t.id}`))?.panel;
+  const panelId = selectedPanel(selection) ?? tethered ?? worst?.worst_panel ?? job.panels[0]?.id;
   const panel =
     job.panels.find((p) => p.id === panelId) ?? job.panels.find((p) => p.carrier === named) ?? job.panels[0];
   if (!panel) return <p>Place a panel first, under Layout. Then choose here how it holds.</p>;
@@ -44,6 +46,7 @@ export function HoldStation() {
       {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
       <PanelChain key={panel.id} panel={panel} foot={footId} />
       {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
+      <TethersPart panel={panel} />
       <TapePart holder={carrier?.id ?? panel.id} />
       <PanelItself key={`${panel.id} itself`} panel={panel} />
       <Schools />

@@ -2,6 +2,7 @@ import type { Station } from "../station";
 import { FootShapes } from "./FootShapes";
 import { HoldStation } from "./HoldStation";
 import { RailShapes } from "./RailShapes";
+import { TetherShapes } from "./TetherShapes";
 
 export const hold: Station = {
   name: "hold",
@@ -11,5 +12,6 @@ export const hold: Station = {
   layers: [
     { level: "feet", draw: RailShapes },
     { level: "feet", draw: FootShapes },
+    { level: "feet", draw: TetherShapes },
   ],
 };

@@ -1,0 +1,1 @@
+"""What catches a panel when its own feet let go."""
