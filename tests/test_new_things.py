@@ -72,7 +72,10 @@ def test_a_way_to_hold_is_a_folder_a_part_and_a_word(copy: Path) -> None:
     (schools / "studs" / "rules.py").write_text('"""No snags of its own."""\n', encoding="utf-8")
     changed(
         schools / "__init__.py",
-        (r"import bolts, one_sided, screws, tape", "import bolts, one_sided, screws, studs, tape"),
+        (
+            r"import base_plate, bolts, one_sided, screws, tape",
+            "import base_plate, bolts, one_sided, screws, studs, tape",
+        ),
         (r"screws\.SCHOOL, ", "screws.SCHOOL, studs.SCHOOL, "),
     )
     changed(

@@ -160,12 +160,15 @@ class BarInput(CalcInput):
 
 
 class GroundInput(CalcInput):
-    """Springs under a node, N/mm along x, y and z; it may turn."""
+    """Springs under a node, N/mm along x, y and z, N·mm/rad about them."""
 
     node: NodeNumber
     x_n_mm: Number = 0.0
     y_n_mm: Number = 0.0
     z_n_mm: Number = 0.0
+    about_x_n_mm: Number = 0.0
+    about_y_n_mm: Number = 0.0
+    about_z_n_mm: Number = 0.0
 
 
 class NodeLoadInput(CalcInput):
@@ -210,7 +213,9 @@ class GroundLost:
 
 @dataclass(frozen=True, slots=True)
 class BarsResult:
-    """What the frame does to each support, N along x, y, z; its bars; how far its nodes move, mm and rad."""
+    """What the frame does to each support, N along x, y, z and N·mm about them; its bars; how far its nodes
+    move, mm and rad.
+    """
 
     on_support_n: tuple[tuple[float, ...], ...]
     bars: tuple[BarEnds, ...]
@@ -240,7 +245,13 @@ def bars(given: BarsInput) -> BarsResult:
         ),
         (),
         tuple(
-            Support(s.node, tuple(places[s.node].tolist()), (s.x_n_mm, s.y_n_mm, s.z_n_mm), f"support {i}")
+            Support(
+                s.node,
+                tuple(places[s.node].tolist()),
+                (s.x_n_mm, s.y_n_mm, s.z_n_mm),
+                f"support {i}",
+                (s.about_x_n_mm, s.about_y_n_mm, s.about_z_n_mm),
+            )
             for i, s in enumerate(given.supports)
         ),
     )

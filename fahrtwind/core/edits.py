@@ -9,7 +9,7 @@ from pydantic import Field
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
-from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, carriers_follow
+from fahrtwind.core.stations.hold.carriers.actions import PutOnPosts, PutOnRack, PutOnRails, carriers_follow
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel, tethers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
@@ -39,6 +39,7 @@ Edit = Annotated[
     | ChooseVariant
     | PutOnRails
     | PutOnRack
+    | PutOnPosts
     | TetherPanel,
     Field(discriminator="op"),
 ]
@@ -81,6 +82,7 @@ __all__ = [
     "KeepVariant",
     "MirrorPanel",
     "PlacePanel",
+    "PutOnPosts",
     "PutOnRack",
     "PutOnRails",
     "RemoveEntry",

@@ -109,7 +109,7 @@ def _verdict(evaluation: Evaluation) -> str:
 
 
 def _mark(job: Job, mark: Mark) -> list[str]:
-    names = {p.id: p.name for p in job.panels}
+    names = {s.id: s.name for s in (*job.panels, *job.carriers, *job.tethers)}
     drill = (
         "pad"
         if mark.kind == "pad"

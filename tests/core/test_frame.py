@@ -91,17 +91,20 @@ def by_library(frame: Frame, loads: FloatArray, lost: int | None) -> FloatArray:
         model.add_member(f"b{i}", f"n{bar.start}", f"n{bar.end}", "m", f"s{i}")
     for i, support in enumerate(frame.supports):
         if i != lost:
-            for axis, k in zip(("DX", "DZ", "DY"), support.springs, strict=True):
+            springs = (*support.springs, *support.turning)
+            for axis, k in zip(("DX", "DZ", "DY", "RX", "RZ", "RY"), springs, strict=True):
                 model.def_support_spring(f"n{support.node}", axis, k)
     for i, row in enumerate(loads):
         for axis, sign, value in zip(AXES, (1, -1, 1, 1, -1, 1), row, strict=True):
             model.add_node_load(f"n{i}", axis, sign * float(value))
     model.analyze_linear()
-    on = np.zeros((len(frame.supports), 3))
+    on = np.zeros((len(frame.supports), 6))
     for i, support in enumerate(frame.supports):
         node = model.nodes[f"n{support.node}"]
         moved = [node.DX["Combo 1"], -node.DZ["Combo 1"], node.DY["Combo 1"]]
-        on[i] = np.array(support.springs) * moved if i != lost else 0.0
+        turned = [node.RX["Combo 1"], -node.RZ["Combo 1"], node.RY["Combo 1"]]
+        springs = np.array((*support.springs, *support.turning))
+        on[i] = springs * [*moved, *turned] if i != lost else 0.0
     return on
 
 
@@ -117,7 +120,13 @@ def wild(rng: np.random.Generator) -> tuple[Frame, FloatArray]:
         for i, (a, b) in enumerate(pairs)
     )
     supports = tuple(
-        Support(i, nodes[i], tuple(10 ** rng.uniform(2.5, 4, 3)), f"foot {i}")  # type: ignore[arg-type]
+        Support(
+            i,
+            nodes[i],
+            tuple(10 ** rng.uniform(2.5, 4, 3)),  # type: ignore[arg-type]
+            f"foot {i}",
+            tuple(10 ** rng.uniform(6, 8, 3)) if i in (2, 4) else (0.0, 0.0, 0.0),  # type: ignore[arg-type]
+        )
         for i in range(6)
     )
     loads = rng.normal(0, 300, (1, 12, 6)) * [1, 1, 1, 100, 100, 100]
@@ -146,19 +155,20 @@ def test_what_goes_in_comes_out_and_mirrored_is_mirrored(seed: int) -> None:
     force = loads[0, :, :3].sum(axis=0)
     moment = loads[0, :, 3:].sum(axis=0) + np.cross(places, loads[0, :, :3]).sum(axis=0)
     for on in solved.on_support[:, 0]:
-        most = np.abs(on).max()  # to so many digits of the largest force can sums be right
-        assert on.sum(axis=0) == pytest.approx(force, abs=1e-9 * most)
-        told = np.cross(at, on).sum(axis=0)
+        most = np.abs(on[:, :3]).max()  # to so many digits of the largest force can sums be right
+        assert on[:, :3].sum(axis=0) == pytest.approx(force, abs=1e-9 * most)
+        told = np.cross(at, on[:, :3]).sum(axis=0) + on[:, 3:].sum(axis=0)
         assert told == pytest.approx(moment, abs=1e-9 * most * np.abs(at).max())
     other = mirrored(frame, loads)
-    assert other.on_support[..., [0, 2]] == pytest.approx(solved.on_support[..., [0, 2]], rel=1e-6, abs=1e-6)
-    assert other.on_support[..., 1] == pytest.approx(-solved.on_support[..., 1], rel=1e-6, abs=1e-6)
+    same, turned = [0, 2, 4], [1, 3, 5]
+    assert other.on_support[..., same] == pytest.approx(solved.on_support[..., same], rel=1e-6, abs=1e-3)
+    assert other.on_support[..., turned] == pytest.approx(-solved.on_support[..., turned], rel=1e-6, abs=1e-3)
 
 
 def mirrored(frame: Frame, loads: FloatArray) -> Solved:
     flip = np.array([1, -1, 1])
     supports = tuple(
-        Support(s.node, tuple(np.array(s.at_mm) * flip), s.springs, s.name)  # type: ignore[arg-type]
+        Support(s.node, tuple(np.array(s.at_mm) * flip), s.springs, s.name, s.turning)  # type: ignore[arg-type]
         for s in frame.supports
     )
     return solve(Frame(frame.nodes_mm * flip, frame.bars, (), supports), loads * [1, -1, 1, -1, 1, -1])

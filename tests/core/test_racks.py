@@ -15,6 +15,7 @@ from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, OwnSection, Rack, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.job.panel import BasePlate, Screws
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces
@@ -214,6 +215,7 @@ def test_carriers_anyhow_are_answered(sound: Job, seed: int) -> None:
     carrier = {**random_part(kind, dice), "kind": kind.__name__.lower(), "id": "b1", "name": "Any"}
     if kind is Rack:
         carrier["points"] = dice.choice(([], ["w1", "w2"]))
+        carrier["hold"] = random_part(BasePlate if carrier.get("posts") else Screws, dice)
     found = evaluate(load_job({**racked(sound).model_dump(), "carriers": [carrier]}))
     assert trouble(found) == []
     assert bool(found.findings.carriers) or found.spoken.word in ("refused", "not known")

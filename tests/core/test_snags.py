@@ -13,6 +13,7 @@ from fahrtwind.core.edits import (
     ChooseVariant,
     KeepVariant,
     PlacePanel,
+    PutOnPosts,
     PutOnRack,
     PutOnRails,
     SetValue,
@@ -71,6 +72,13 @@ def railed(job: Job, **values: Any) -> Job:
     on = apply_edits(job, [PutOnRails(panels=("p1", "p3"))])
     fields = {k if k.startswith("panels") else f"carriers__b1__{k}": v for k, v in values.items()}
     return changed(on, **fields)
+
+
+def arched(job: Job, **values: Any) -> Job:
+    """The port row on posts, on inserts let into the deck, with fields of the carrier set."""
+    on = apply_edits(job, [PutOnPosts(panels=("p1", "p3"))])
+    on = changed(on, vehicle__height_limit=None, carriers__b1__hold__core="insert")
+    return changed(on, **{f"carriers__b1__{k}": v for k, v in values.items()})
 
 
 def tethered(job: Job, **values: Any) -> Job:
@@ -375,6 +383,14 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
     "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
+    "arch-bends": lambda j: arched(j, posts__grab_n=5000),
+    "arch-strained": lambda j: arched(j, posts__grab_n=950),
+    "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),
+    "joints-of-posts": lambda j: arched(j),
+    "core-crushed": lambda j: arched(j, hold__core="foam"),
+    "core-drinks": lambda j: arched(j, hold__core="balsa"),
+    "backing-smaller": lambda j: arched(j, hold__backing="60 mm"),
+    "deck-bolt-short": lambda j: arched(j, hold__length="20 mm"),
     "tether-breaks": lambda j: tethered(j, slack="4 mm"),
     "tethers-on-one-side": lambda j: changed(tethered(j), tethers__j2__side="port"),
     "tether-slack": lambda j: tethered(j, slack="20 mm"),

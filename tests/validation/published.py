@@ -29,6 +29,23 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # base plates of posts
+    c(
+        "plate_spread",
+        {"thickness_mm": 4, "yield_n_mm2": 160, "bears_n_mm2": 6.7},
+        11.285,
+        1e-4,
+        "hand",
+        "EN 1993-1-8 (6.5): 4 · √(160 / 20.1)",
+    ),
+    c(
+        "moment_pull",
+        {"pull_n": 0, "moment_n_mm": 250_000, "lever_mm": 70},
+        4 * 1785.7,
+        1e-4,
+        "hand",
+        "two bolts of four over 70 mm: 250000 / 70 / 2 = 1785.7 N each",
+    ),
     # tethers
     *(
         c(

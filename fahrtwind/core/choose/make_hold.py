@@ -293,7 +293,7 @@ def _of_carrier(job: Job, name: str) -> Iterator[_Change]:
         yield _Change("every", "a foot at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
     if isinstance(carrier, Rack):
         yield from _of_rack(path, carrier)
-    if not isinstance(hold, FoamTape) and not (isinstance(carrier, Rack) and carrier.points):
+    if isinstance(hold, Drilled) and not (isinstance(carrier, Rack) and carrier.points):
         yield from _of_fasteners(f"{path}.hold", hold)
     for wall in (3.0, 4.0):
         if carrier.section.kind == "tube" and wall > carrier.section.wall.mm:

@@ -99,3 +99,33 @@ def washer_punching(
     shear_strength_n_mm2: Annotated[Number, Arg("τ", "N/mm²", "punching shear strength", 0.2, 300)],
 ) -> Number:
     return 3.141592653589793 * washer_mm * thickness_mm * shear_strength_n_mm2
+
+
+@formula(
+    title="how far a plate spreads what a bolt presses",
+    symbol="c",
+    expression="c = t · √(f_y / (3 · f_j))",
+    unit="mm",
+    source=Source("EN 1993-1-8:2005, (6.5), γ_M0 1: T-stub in compression"),
+)
+def plate_spread(
+    thickness_mm: Annotated[Number, Arg("t", "mm", "backing plate", 0.3, 150)],
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "its yield", 50, 700)],
+    bears_n_mm2: Annotated[Number, Arg("f_j", "N/mm²", "pressure that it bears on", 0.3, 300)],
+) -> Number:
+    return thickness_mm * (yield_n_mm2 / (3 * bears_n_mm2)) ** 0.5
+
+
+@formula(
+    title="pull that loads a worst bolt like a moment",
+    symbol="F",
+    expression="F = N + 2 · M / z",
+    unit="N",
+    source=Source("Bolts in tension, half of all, over the lever to the compressed edge (statics)"),
+)
+def moment_pull(
+    pull_n: Annotated[Number, Arg("N", "N", "pull on the plate")],
+    moment_n_mm: Annotated[Number, Arg("M", "N·mm", "moment at the foot of the post", 0)],
+    lever_mm: Annotated[Number, Arg("z", "mm", "compressed edge to the bolts in tension", 1, 500)],
+) -> Number:
+    return pull_n + 2 * moment_n_mm / lever_mm

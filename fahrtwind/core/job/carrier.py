@@ -4,10 +4,11 @@ from __future__ import annotations
 
 from typing import Annotated, Literal
 
-from pydantic import Field
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.panel import Attachment, Screws
+from fahrtwind.core.job.panel import Attachment, BasePlate, Holding, Screws
 from fahrtwind.core.job.part import Identifier, Name, Part
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables.alloys import AlloyName
@@ -106,7 +107,7 @@ class OnRails(Part):
     end: q.Along
     rails: Annotated[tuple[Rail, ...], Field(min_length=1, max_length=6)]
     every: Annotated[int, Field(ge=1, le=4)] = 1
-    hold: Attachment = Screws()
+    hold: Holding = Screws()
     stock: q.LongSide | None = None
     clamp_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
 
@@ -115,6 +116,7 @@ class Rails(OnRails):
     """Rails along the roof on feet at the members, with panels under clamps."""
 
     kind: Literal["rails"] = "rails"
+    hold: Attachment = Screws()
 
     @property
     def top_mm(self) -> float:
@@ -132,9 +134,27 @@ class Crossbar(Part):
 JointKind = Literal["welded", "angles", "bolt"]
 
 
+class Post(Part):
+    """A post under every rail, x in its middle."""
+
+    id: Identifier
+    x: q.Along
+
+
+class Posts(Part):
+    """Posts under every rail of a rack, from base plates up to the rails: an arch over a boat's deck, a frame
+    that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+    """
+
+    section: Section = RoundTube(diameter=Length(mm=42.4), wall=Length(mm=2.6))
+    alloy: AlloyName = "1.4301"
+    places: Annotated[tuple[Post, ...], Field(min_length=2, max_length=6)]
+    grab_n: Annotated[float, Field(ge=0, le=5000)] = 1000.0
+
+
 class Rack(OnRails):
-    """Two or more rails along the roof with bars across them, on factory points or on feet at the members;
-    panels lie on the bars.
+    """Two or more rails along the roof with bars across them, on factory points, on feet at the members, or
+    on ``posts``; panels lie on the bars.
 
     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
@@ -151,6 +171,20 @@ class Rack(OnRails):
     bar_alloy: AlloyName = "6060-T66"
     joint: JointKind = "angles"
     angle_wall: q.Sheet = Length(mm=6)
+    posts: Posts | None = None
+
+    @model_validator(mode="after")
+    def _posts_stand_on_base_plates(self) -> Rack:
+        if (self.posts is not None) != isinstance(self.hold, BasePlate):
+            raise PydanticCustomError(
+                "bad_input",
+                "{problem}",
+                {
+                    "problem": "Posts stand on base plates, and nothing else does.",
+                    "remedy": "Give both, posts and a base plate as the hold, or neither.",
+                },
+            )
+        return self
 
     @property
     def top_mm(self) -> float:

@@ -9,7 +9,7 @@ from pydantic import Field, model_validator
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
-from fahrtwind.core.job.panel import PanelModel, PlacedPanel
+from fahrtwind.core.job.panel import Holding, PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.job.tether import Tether
@@ -194,5 +194,16 @@ class Job(Part):
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])
         for carrier in self.carriers:
             refuse_twins(f"carriers.{carrier.id}.rails", [rail.id for rail in carrier.rails])
+            posts = getattr(carrier, "posts", None)
+            refuse_twins(f"carriers.{carrier.id}.posts.places", [p.id for p in posts.places] if posts else [])
             refuse_twins(f"carriers.{carrier.id}.bars", [bar.id for bar in getattr(carrier, "bars", ())])
         return self
+
+
+def holds_of(job: Job) -> tuple[Holding, ...]:
+    """How everything that stands on the roof is held: panels on no carrier, carriers that stand on no factory
+    points, tethers.
+    """
+    standing = (p.hold for p in job.panels if p.carrier is None)
+    carriers = (c.hold for c in job.carriers if not getattr(c, "points", ()))
+    return (*standing, *carriers, *(t.hold for t in job.tethers))

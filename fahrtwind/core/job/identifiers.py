@@ -15,6 +15,7 @@ LETTERS = {
     "tethers": "j",
     "rails": "r",
     "bars": "a",
+    "places": "s",
     "marks": "l",
     "scars": "h",
     "keep_outs": "k",

@@ -178,8 +178,45 @@ class OneSided(Part):
         return None
 
 
+class BasePlate(Part):
+    """A square plate under a post, bolted through the deck to a plate below. ``core``: what is between the
+    skins of the deck at the bolts; ``insert``: solid filler let into a soft core.
+    """
+
+    school: Literal["base_plate"] = "base_plate"
+    plate: q.Pad = Length(mm=120)
+    thickness: q.Small = Length(mm=8)
+    metal: Literal["aluminium", "stainless"] = "stainless"
+    bolt: BoltName = "M8"
+    count: Literal[4, 6, 8] = 4
+    length: q.Small = Length(mm=50)
+    backing: q.Pad = Length(mm=120)
+    backing_thickness: q.Small = Length(mm=5)
+    core: Literal["solid", "insert", "foam", "balsa"] = "solid"
+
+    @property
+    def bracket(self) -> Bracket:
+        """The plate as the places that ask for a bracket see it; not validated: it may be larger than one."""
+        half = Length(mm=self.plate.mm / 2)
+        return Bracket.model_construct(
+            metal=self.metal, thickness=self.thickness, length=self.plate, lever=half, toe=half
+        )
+
+    @property
+    def fastener_mm(self) -> float:
+        return BOLTS[self.bolt].diameter_mm
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        """It covers a square about the post."""
+        return self.plate.mm, self.plate.mm
+
+
 Drilled = Screws | ThroughBolts | OneSided
 Attachment = Annotated[Screws | ThroughBolts | OneSided | FoamTape, Field(discriminator="school")]
+"""How a panel's foot is held."""
+Holding = Annotated[Screws | ThroughBolts | OneSided | FoamTape | BasePlate, Field(discriminator="school")]
+"""How anything that stands on the roof is held."""
 
 
 class Foot(Part):

@@ -24,6 +24,7 @@ DECLARING = (
     "hold.rules",
     "hold.carriers.rules",
     "hold.carriers.rack_rules",
+    "hold.carriers.post_rules",
     "hold.tethers.rules",
     "hold.schools.drilled_rules",
     "layout.rules",

@@ -783,6 +783,72 @@ export interface components {
             at: string;
         };
         /**
+         * BasePlate
+         * @description A square plate under a post, bolted through the deck to a plate below. ``core``: what is between the
+         *     skins of the deck at the bolts; ``insert``: solid filler let into a soft core.
+         */
+        BasePlate: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "base_plate";
+            /**
+             * @default {
+             *       "mm": 120
+             *     }
+             */
+            plate: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 8
+             *     }
+             */
+            thickness: components["schemas"]["Length"];
+            /**
+             * Metal
+             * @default stainless
+             * @enum {string}
+             */
+            metal: "aluminium" | "stainless";
+            /**
+             * Bolt
+             * @default M8
+             * @enum {string}
+             */
+            bolt: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
+            /**
+             * Count
+             * @default 4
+             * @enum {integer}
+             */
+            count: 4 | 6 | 8;
+            /**
+             * @default {
+             *       "mm": 50
+             *     }
+             */
+            length: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 120
+             *     }
+             */
+            backing: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 5
+             *     }
+             */
+            backing_thickness: components["schemas"]["Length"];
+            /**
+             * Core
+             * @default solid
+             * @enum {string}
+             */
+            core: "solid" | "insert" | "foam" | "balsa";
+        };
+        /**
          * Bracket
          * @description An angle under the frame. Lever: frame bolt to fastener line; toe: fastener line to the far edge.
          */
@@ -881,6 +947,7 @@ export interface components {
             /** Sag Mm */
             sag_mm?: number | null;
             hum?: components["schemas"]["Hum"] | null;
+            grabbed?: components["schemas"]["GrabVerdict"] | null;
         };
         /**
          * Catalogue
@@ -1290,7 +1357,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
         };
         /**
          * EqualAngle
@@ -1559,7 +1626,7 @@ export interface components {
              * Landing
              * @enum {string}
              */
-            landing: "member" | "perhaps" | "skin" | "unknown" | "rail" | "point";
+            landing: "member" | "perhaps" | "skin" | "unknown" | "rail" | "point" | "deck";
             /**
              * Side
              * @enum {string}
@@ -1644,6 +1711,16 @@ export interface components {
             hottest_deg_c: number;
         };
         /**
+         * GrabVerdict
+         * @description The part of a rack on posts that somebody hanging on it uses most, and how much of it, with factor.
+         */
+        GrabVerdict: {
+            /** Part */
+            part: string;
+            /** Utilisation */
+            utilisation: number;
+        };
+        /**
          * Held
          * @description What the window has already: then only what is new against it is sent.
          */
@@ -1690,7 +1767,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -3356,6 +3433,48 @@ export interface components {
              */
             points: components["schemas"]["FactoryPoint"][];
         };
+        /**
+         * Post
+         * @description A post under every rail, x in its middle.
+         */
+        Post: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
+        };
+        /**
+         * Posts
+         * @description Posts under every rail of a rack, from base plates up to the rails: an arch over a boat's deck, a frame
+         *     that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+         */
+        Posts: {
+            /**
+             * Section
+             * @default {
+             *       "kind": "round",
+             *       "diameter": {
+             *         "mm": 42.4
+             *       },
+             *       "wall": {
+             *         "mm": 2.6
+             *       }
+             *     }
+             */
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
+            /**
+             * Alloy
+             * @default 1.4301
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /** Places */
+            places: components["schemas"]["Post"][];
+            /**
+             * Grab N
+             * @default 1000
+             */
+            grab_n: number;
+        };
         /** Power */
         Power: {
             /** Text */
@@ -3448,6 +3567,19 @@ export interface components {
             result: components["schemas"]["Proposals"] | null;
         };
         /**
+         * PutOnPosts
+         * @description Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else.
+         */
+        PutOnPosts: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_on_posts";
+            /** Panels */
+            panels: string[];
+        };
+        /**
          * PutOnRack
          * @description Lay panels on a rack: two rails along the roof with bars across them, a pair under each panel. On the
          *     rows of factory points where there are such on both sides, else on feet at the members.
@@ -3493,8 +3625,8 @@ export interface components {
         };
         /**
          * Rack
-         * @description Two or more rails along the roof with bars across them, on factory points or on feet at the members;
-         *     panels lie on the bars.
+         * @description Two or more rails along the roof with bars across them, on factory points, on feet at the members, or
+         *     on ``posts``; panels lie on the bars.
          *
          *     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
          *     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
@@ -3570,7 +3702,7 @@ export interface components {
              *       }
              *     }
              */
-            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"] | components["schemas"]["BasePlate"];
             stock?: components["schemas"]["Length"] | null;
             /** Clamp N */
             clamp_n?: number | null;
@@ -3622,6 +3754,7 @@ export interface components {
              *     }
              */
             angle_wall: components["schemas"]["Length"];
+            posts?: components["schemas"]["Posts"] | null;
         };
         /**
          * Rail
@@ -3655,7 +3788,7 @@ export interface components {
              * @default along
              * @enum {string}
              */
-            runs: "along" | "across";
+            runs: "along" | "across" | "up";
         };
         /**
          * Rails
@@ -3931,7 +4064,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
             /**
              * Go
              * @default
@@ -4122,7 +4255,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -5267,7 +5400,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -5278,7 +5411,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
         };
         /**
          * WhatIfNews

@@ -1,13 +1,14 @@
 /** The roof cut across at the cursor, seen from behind: crown, panels with their gap, obstacles, points, lines. To scale. */
 import { useDesk, useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
-import { boxes, stoodOn } from "./carriers";
+import { boxes, stoodOn, tallest } from "./carriers";
 import { useCursor } from "./cursor";
 import type { Mm } from "./geometry";
 import { cutAcross, doubtAt, heightAt, path, raisedLine, samples } from "./profile";
 
 const WIDTH = 196;
-const HEIGHT = 108;
+const LEAST = 108;
+const UNDER = 40;
 const MARGIN = 8;
 const HEADROOM_MM = 420;
 
@@ -25,7 +26,8 @@ export function CrossSection() {
   const cut = cutAcross(survey.outline, x) ?? { low: roof.y_mm, high: roof.y_mm + roof.width_mm };
   const scale = (WIDTH - 2 * MARGIN) / roof.width_mm;
   const middle = heightAt(survey.crown, x, 0);
-  const base = HEIGHT - 30;
+  const high = Math.max(LEAST, tallest(job) * scale + UNDER + MARGIN);
+  const base = high - UNDER + 10;
   const px = (y: Mm) => WIDTH / 2 + y * scale;
   const pz = (z: Mm) => base - (z - middle) * scale - 10;
   const ys = samples({ from: cut.low, to: cut.high }, 40);
@@ -38,7 +40,7 @@ export function CrossSection() {
   const obstacles = new Map(job.obstacles.map((o) => [o.id, o]));
   const panels = new Map(job.panels.map((p) => [p.id, p]));
   return (
-    <svg width={WIDTH} height={HEIGHT} role="img" aria-label={`Cross-section at ${length(x, units)}, seen from behind`}>
+    <svg width={WIDTH} height={high} role="img" aria-label={`Cross-section at ${length(x, units)}, seen from behind`}>
       {survey.crown && <path d={`${path(band)}Z`} fill="var(--color-band)" opacity={0.18} />}
       <path
         d={path(top)}
@@ -142,18 +144,13 @@ export function CrossSection() {
         );
       })}
       <path d={`M${px(0)} ${base + 4} v6`} stroke="var(--color-chalk)" />
-      <text
-        x={WIDTH / 2}
-        y={HEIGHT - 5}
-        textAnchor="middle"
-        className="font-sign font-semibold text-[12.5px] fill-chalk"
-      >
+      <text x={WIDTH / 2} y={high - 5} textAnchor="middle" className="font-sign font-semibold text-[12.5px] fill-chalk">
         {length(x, units)} aft{survey.crown ? "" : ", flat"}
       </text>
-      <text x={px(cut.low)} y={HEIGHT - 5} className="font-sign text-[12px] fill-soft">
+      <text x={px(cut.low)} y={high - 5} className="font-sign text-[12px] fill-soft">
         port
       </text>
-      <text x={px(cut.high)} y={HEIGHT - 5} textAnchor="end" className="font-sign text-[12px] fill-soft">
+      <text x={px(cut.high)} y={high - 5} textAnchor="end" className="font-sign text-[12px] fill-soft">
         stb
       </text>
     </svg>

@@ -3,13 +3,13 @@ import { useMemo } from "react";
 import type { LidSwing, Raised, Rect } from "../api/types";
 import { useEvaluation, useStoredJob, useUnits } from "../job/JobContext";
 import { length } from "../ui/format";
-import { boxes, stoodOn } from "./carriers";
+import { boxes, stoodOn, tallest } from "./carriers";
 import { pointAt, useCursor } from "./cursor";
 import type { Mm, RoofScale } from "./geometry";
 import { doubtAt, heightAt, path, samples } from "./profile";
 
-const HEIGHT = 92;
-const BASE = 76;
+const LEAST = 92;
+const UNDER = 16;
 
 export function SideView({ scale }: { scale: RoofScale }) {
   const job = useStoredJob();
@@ -17,17 +17,19 @@ export function SideView({ scale }: { scale: RoofScale }) {
   const units = useUnits();
   const { survey, roof, shapes } = evaluation.findings;
   const cursor = useCursor();
+  const high = Math.max(LEAST, tallest(job) * scale.pxPerMm + 2 * UNDER);
+  const base = high - UNDER;
   const profile = useMemo(() => {
     const xs = samples({ from: 0, to: scale.length }, 80);
     const pz = (x: Mm, sigmas: number) =>
-      BASE - (heightAt(survey.crown, x, 0) + sigmas * doubtAt(survey.crown, x, 0)) * scale.pxPerMm;
+      base - (heightAt(survey.crown, x, 0) + sigmas * doubtAt(survey.crown, x, 0)) * scale.pxPerMm;
     return {
       top: path(xs.map((x) => [scale.x(x), pz(x, 0)] as const)),
       band: `${path([...xs.map((x) => [scale.x(x), pz(x, 2)] as const), ...xs.toReversed().map((x) => [scale.x(x), pz(x, -2)] as const)])}Z`,
     };
-  }, [scale, survey.crown]);
+  }, [scale, survey.crown, base]);
   if (!roof) return null;
-  const z = (x: Mm, above: Mm, y: Mm = 0) => BASE - (heightAt(survey.crown, x, y) + above) * scale.pxPerMm;
+  const z = (x: Mm, above: Mm, y: Mm = 0) => base - (heightAt(survey.crown, x, y) + above) * scale.pxPerMm;
   const rects = new Map(shapes.map((s) => [s.id, s.rect]));
   const raisedOf = new Map(shapes.map((s) => [s.id, s.raised]));
   const swings = new Map(survey.lids.map((l) => [l.obstacle, l]));
@@ -36,7 +38,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
   return (
     <svg
       width={scale.width}
-      height={HEIGHT}
+      height={high}
       className="block"
       role="img"
       aria-label="Roof from port, front to the left"
@@ -136,7 +138,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
           x1={scale.x(x)}
           x2={scale.x(x)}
           y1={0}
-          y2={HEIGHT}
+          y2={high}
           stroke="var(--color-chalk)"
           strokeWidth={0.8}
           pointerEvents="none"
@@ -151,7 +153,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
           fill="none"
         />
       ))}
-      <text x={4} y={HEIGHT - 4} className="font-sign text-[12px] fill-soft">
+      <text x={4} y={high - 4} className="font-sign text-[12px] fill-soft">
         {measured ? "from port" : "from port; lengthwise not measured"}
       </text>
     </svg>

@@ -1,5 +1,5 @@
 /** How tall the parts of a carrier are, so that every view draws them alike. */
-import type { Carrier } from "../api/types";
+import type { Carrier, Job } from "../api/types";
 import type { Mm } from "./geometry";
 
 export type Section = Carrier["section"];
@@ -12,6 +12,10 @@ export const breadth = (section: Section): Mm =>
 
 /** Rails and bars as boxes: from where to where along and across, from which height over the roof at `over` to which. */
 export type Box = { key: string; x: readonly [Mm, Mm]; y: readonly [Mm, Mm]; z: readonly [Mm, Mm]; over: Mm };
+
+/** How high the panels on the tallest carrier stand over the roof, frames included; 0 without one. */
+export const tallest = (job: Pick<Job, "carriers" | "panels">): Mm =>
+  Math.max(0, ...job.panels.filter((p) => p.carrier).map((p) => p.stand_off.mm + p.model.frame_height.mm));
 
 /** Bars and panels of a carrier are level from rail to rail: their heights count from the roof under a rail. */
 export const stoodOn = (carrier: Carrier | undefined): Mm | null => carrier?.rails[0]?.y.mm ?? null;
@@ -36,5 +40,15 @@ export function boxes(carrier: Carrier): Box[] {
     z: [over, over + tall(carrier.bar_section)] as const,
     over: stoodOn(carrier) ?? 0,
   }));
-  return [...rails, ...bars];
+  const thick = carrier.posts ? breadth(carrier.posts.section) / 2 : 0;
+  const posts = (carrier.posts?.places ?? []).flatMap((post) =>
+    carrier.rails.map((rail) => ({
+      key: `${carrier.id} ${rail.id} ${post.id}`,
+      x: [post.x.mm - thick, post.x.mm + thick] as const,
+      y: [rail.y.mm - thick, rail.y.mm + thick] as const,
+      z: [0, under] as const,
+      over: rail.y.mm,
+    })),
+  );
+  return [...posts, ...rails, ...bars];
 }

@@ -8,6 +8,7 @@ from functools import partial
 from math import ceil
 
 from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, Rack, RectangularTube, RoundTube, Section
+from fahrtwind.core.job.panel import BasePlate
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
@@ -98,6 +99,10 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
         lines += [_counted(angle, 2 * corners, "corners"), _counted("M8 bolt with lock nut", 4 * corners)]
     elif rack.joint == "bolt":
         lines.append(_counted("M8 bolt with lock nut", corners, "through bar and rail"))
+    if rack.posts:
+        tube = f"post {rack.posts.alloy}, {say_section(rack.posts.section, plan.units)}"
+        tall = say_run(rack.height.mm, plan.units)
+        lines.append(Material(tube, len(rack.posts.places) * len(rack.rails), 0, f"pc of {tall}", rack.name))
     if rack.points:
         standing = sum(len(_stands(rack, row)) for row in map(fit_row, plan.survey.point_rows))
         lines += [
@@ -132,6 +137,8 @@ def _feet(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
     for holder in holders:
+        if isinstance(holder.hold, BasePlate):
+            continue  # its plates are among what its school needs
         b = holder.hold.bracket
         brackets[
             f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever "

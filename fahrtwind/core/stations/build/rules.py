@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.panel import Drilled, FoamTape
+from fahrtwind.core.job.panel import Drilled
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.drilled import ROW_DIAMETERS
@@ -21,7 +21,7 @@ TOUCHING_MM = 1.0
 
 def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Drilled]]:
     for holder in holders:
-        if holder.feet and (not isinstance(holder.hold, FoamTape)):
+        if holder.feet and isinstance(holder.hold, Drilled):
             yield (holder, holder.hold)
 
 
@@ -33,8 +33,8 @@ def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Drilled]]:
     "AISI S100 J4.1: spacing at least 3 diameters",
 )
 def feet_crowd(marks: tuple[Mark, ...], holders: tuple[Holder, ...]) -> Iterator[Found]:
-    holes = sorted((m for m in marks if m.kind == "hole"), key=lambda m: m.x_mm)
     need = {h.id: ROW_DIAMETERS * hold.fastener_mm for h, hold in _drilled(holders)}
+    holes = sorted((m for m in marks if m.kind == "hole" and m.panel in need), key=lambda m: m.x_mm)
     widest = max(need.values(), default=0.0)
     paths = {(h.id, f.foot): h.place(f) for h in holders for f in h.feet}
     for i, a in enumerate(holes):

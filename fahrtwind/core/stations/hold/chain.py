@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import Attachment
+from fahrtwind.core.job.panel import Holding
 from fahrtwind.core.stations.hold.links import USUAL_BAY, Above, Bay, Chain, members_known
 from fahrtwind.core.stations.hold.schools import school_of
 from fahrtwind.core.stations.hold.schools.school import Ground
@@ -13,7 +13,7 @@ from fahrtwind.core.stations.layout.feet import Landing
 def chain_of(
     vehicle: Vehicle,
     members: Members,
-    hold: Attachment,
+    hold: Holding,
     landing: Landing,
     on_side: bool = True,
     bay: Bay | None = None,

@@ -23,6 +23,8 @@ RAM_STRIP_MM = 300.0
 RAM_CAUTIOUS = 0.8
 FLOOR_EXPOSED, FLOOR_SHELTERED, FLOOR_TYPICAL = 1.2, 0.8, 0.4
 DRAG_COEFFICIENT = 2.0
+OPEN_BELOW_MM = 200.0
+"""A gap beyond this lets the wind through: only so much of it counts as blocked (judgement)."""
 JUDGEMENT = "judgement, cautious end"
 DIRECTIONS: tuple[tuple[str, float, float], ...] = (
     ("cruising", 0.0, 0.0),
@@ -93,12 +95,12 @@ def panel_loads(
         return _raised(panel, wind)
     rect = panel_rect(panel)
     pieces = _pieces(zone_rects(roof, height_mm, wind), rect, shelter, wind)
-    top = panel.stand_off.mm + panel.model.frame_height.mm
+    top = min(panel.stand_off.mm, OPEN_BELOW_MM) + panel.model.frame_height.mm
     drag = slipstream_drag(
         1.0,
         given(DRAG_COEFFICIENT, "default", JUDGEMENT),
         given(run(rect, wind)[1], "chosen", f"{panel.name}: size across the wind"),
-        given(max(top, 1.0), "chosen", f"{panel.name}: stand-off and frame height"),
+        given(max(top, 1.0), "chosen", f"{panel.name}: frame, and the gap that blocks"),
     )
     cautious = _weighted(pieces, [p.cautious for p in pieces])
     typical = _weighted(pieces, [p.typical for p in pieces])

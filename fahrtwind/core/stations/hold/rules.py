@@ -231,7 +231,7 @@ def thin_skin(holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle:
     thickness = vehicle.skin_thickness
     if vehicle.skin not in ("steel", "aluminium") or thickness is None or thickness.mm >= THIN_SKIN_MM:
         return
-    bare = {f.panel for f in feet if f.landing == "skin"}
+    bare = {f.panel for f in feet if f.landing in ("skin", "deck")}
     for holder in holders:
         if holder.id in bare and holder.hold.school != "tape":
             yield Found(

@@ -129,6 +129,8 @@ def across_a_step(
         for panel in panels:
             rect = panel_rect(panel)
             common = rect.clipped(own)
+            if panel.carrier and panel.stand_off.mm >= abs(section.step.mm):
+                continue  # it is carried over both levels
             if common is not None and TOUCHING_M2 < common.area_m2 < rect.area_m2 - TOUCHING_M2:
                 yield Found(
                     place=f"panels.{panel.id}",

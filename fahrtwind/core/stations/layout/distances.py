@@ -26,6 +26,8 @@ from fahrtwind.core.stations.survey.outline import is_plain, sound_outline
 TOUCHING_M2 = 1e-4
 UPRIGHT_DEG, LID_MARGIN_MM = 91.0, 15.0
 """A lid is let pass over a panel with this much air left: common practice, no source."""
+LEAST_ABOVE_MM = 20.0
+"""Air between an obstacle and a panel that is carried over it, where it needs no more (judgement)."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -185,6 +187,8 @@ class Hindrance:
     """Its true outline with the clearance, where it is no rectangle."""
     lid: Rect | None
     swing: LidSwing | None
+    free_mm: float
+    """A panel whose underside stands so high over the roof passes above it."""
 
 
 def hindrances(obstacles: tuple[Obstacle, ...]) -> tuple[Hindrance, ...]:
@@ -196,7 +200,8 @@ def _hindrance(obstacle: Obstacle) -> Hindrance:
     plain = obstacle.shape == "rectangle"
     outline = None if plain else obstacle_polygon(obstacle).buffer(clearance)
     lid, swing = lid_rect(obstacle), lid_swing(obstacle)
-    return Hindrance(obstacle.id, obstacle_rect(obstacle).grown(clearance), outline, lid, swing)
+    free = obstacle.height.mm + max(clearance, LEAST_ABOVE_MM)
+    return Hindrance(obstacle.id, obstacle_rect(obstacle).grown(clearance), outline, lid, swing, free)
 
 
 def overlaps(plan: RoofPlan) -> tuple[Overlap, ...]:
@@ -223,7 +228,9 @@ def on_hindrances(panel: PlacedPanel, in_the_way: tuple[Hindrance, ...]) -> tupl
     rect = panel_rect(panel)
     found: list[Overlap] = []
     for one in in_the_way:
-        if one.outline is None:
+        if panel.stand_off.mm >= one.free_mm:
+            pass  # it is bridged
+        elif one.outline is None:
             found += _overlap(panel.id, rect, one.id, one.rect, "obstacle")
         else:
             common = one.outline.intersection(rect.polygon())

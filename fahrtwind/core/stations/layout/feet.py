@@ -7,7 +7,7 @@ from itertools import combinations, islice, pairwise
 from typing import Literal
 
 from fahrtwind.core.job.document import Members
-from fahrtwind.core.job.panel import Attachment, Foot, PlacedPanel, Side
+from fahrtwind.core.job.panel import Foot, Holding, PlacedPanel, Side
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
@@ -19,7 +19,7 @@ LEAST_OUT_MM, FURTHEST_OUT_MM = 40, 450
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
-Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point"]
+Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -207,7 +207,7 @@ def move_onto_holes_mm(ribs: Members, panel: PlacedPanel, members: tuple[Member,
     return None
 
 
-def foot_base(hold: Attachment, place: FootPlace) -> Rect:
+def foot_base(hold: Holding, place: FootPlace) -> Rect:
     """What a foot covers of the roof: its bracket's base, from the frame to the edge of its toe, or its pad
     where that is larger.
     """
@@ -222,7 +222,7 @@ def foot_base(hold: Attachment, place: FootPlace) -> Rect:
     return Rect(place.x_mm - before, place.y_mm - along / 2, out, along)
 
 
-def member_margin_mm(ribs: Members, hold: Attachment) -> float:
+def member_margin_mm(ribs: Members, hold: Holding) -> float:
     """How far from a member's middle a fastener may stand and still have its edge distance in the face; 0
     where no face is known.
     """
@@ -230,7 +230,7 @@ def member_margin_mm(ribs: Members, hold: Attachment) -> float:
     return 0.0 if face is None else face.mm / 2 - EDGE_DISTANCE_DIAMETERS * hold.fastener_mm
 
 
-def landing_of(ribs: Members, hold: Attachment, x_mm: float, nearest: Member | None) -> Landing:
+def landing_of(ribs: Members, hold: Holding, x_mm: float, nearest: Member | None) -> Landing:
     """A foot counts as in the member only if the fastener's edge distance holds with the 95 % band taken off,
     and the member is sure.
     """

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.document import Members
-from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.panel import Holding, PlacedPanel
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.stations.layout.feet import FootPlace, landing_of
 from fahrtwind.core.stations.structure.members import Member
@@ -21,7 +21,7 @@ class Holder:
     id: str
     name: str
     path: str
-    hold: Attachment
+    hold: Holding
     feet: tuple[FootPlace, ...]
 
     def place(self, foot: FootPlace) -> str:
@@ -59,10 +59,12 @@ def carrier_feet(
     carrier: Carrier, ribs: Members, members: tuple[Member, ...], rows: tuple[RowFit, ...]
 ) -> tuple[FootPlace, ...]:
     """A foot under each rail at every so many members between its ends, the first and the last always; or at
-    every point that can be used of the row nearest to the rail.
+    every point that can be used of the row nearest to the rail; or under each post.
     """
     if isinstance(carrier, Rack) and carrier.points:
         return tuple(f for rail in carrier.rails for f in _on_points(carrier, rail, rows))
+    if isinstance(carrier, Rack) and carrier.posts:
+        return tuple(_on_posts(carrier))
     under = [m for m in members if carrier.start.mm <= m.x_mm <= carrier.end.mm]
     kept = [m for i, m in enumerate(under) if i % carrier.every == 0 or i == len(under) - 1]
     return tuple(
@@ -81,6 +83,23 @@ def carrier_feet(
         for rail in carrier.rails
         for member in kept
     )
+
+
+def _on_posts(rack: Rack) -> Iterator[FootPlace]:
+    for rail in rack.rails:
+        for post in rack.posts.places if rack.posts else ():
+            yield FootPlace(
+                panel=rack.id,
+                foot=f"{rail.id}{post.id}",
+                x_mm=post.x.mm,
+                y_mm=rail.y.mm,
+                along_mm=post.x.mm - rack.start.mm,
+                moved_mm=0.0,
+                member=None,
+                off_mm=None,
+                landing="deck",
+                side="port" if rail.y.mm < 0 else "starboard",
+            )
 
 
 def row_of(rack: Rack, rail: Rail, rows: tuple[RowFit, ...]) -> RowFit | None:

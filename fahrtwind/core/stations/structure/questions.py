@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fahrtwind.core.engine.silence import Question
 from fahrtwind.core.engine.stage import Missing
-from fahrtwind.core.job.document import Job, MemberKind, Reading
+from fahrtwind.core.job.document import Job, MemberKind, Reading, holds_of
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.house import view
 from fahrtwind.core.stations.views import Asked
@@ -16,9 +16,10 @@ def _ask(path: str, words: str) -> Missing:
 
 def into_members(job: Job) -> bool:
     """Whether anything asks for ribs: tape does not, nor do bolts through a deck or a truck bed's rails."""
+    schools = {hold.school for hold in holds_of(job)}
     if job.vehicle.kind in ("boat", "truck_bed"):
-        return any(p.hold.school == "screws" for p in job.panels) and job.vehicle.kind == "truck_bed"
-    return not job.panels or any(p.hold.school != "tape" for p in job.panels)
+        return "screws" in schools and job.vehicle.kind == "truck_bed"
+    return not job.panels or bool(schools - {"tape", "base_plate"})
 
 
 @view()

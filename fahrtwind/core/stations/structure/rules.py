@@ -4,7 +4,6 @@ from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Members
-from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.house import rule
@@ -24,7 +23,7 @@ MID_BAY = (0.25, 0.75)
 
 
 def _drilled(holders: tuple[Holder, ...]) -> set[str]:
-    return {h.id for h in holders if h.hold.school != "tape"}
+    return {h.id for h in holders if h.hold.school not in ("tape", "base_plate")}
 
 
 @rule(
@@ -218,8 +217,8 @@ def pilot_contradicts(members: MemberFit) -> Iterator[Found]:
 
 
 @rule("members-unknown", "stop", "structure", "Members not known", FIT)
-def members_unknown(members: MemberFit, panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
-    if members.status == "not known" and any(p.hold.school == "screws" for p in panels):
+def members_unknown(members: MemberFit, holders: tuple[Holder, ...]) -> Iterator[Found]:
+    if members.status == "not known" and any(h.hold.school == "screws" for h in holders):
         yield Found(place="readings", where="the roof", why=members.reason, remedy=members.remedy)
 
 

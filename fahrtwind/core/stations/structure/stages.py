@@ -51,8 +51,9 @@ def member_working(evidence: EvidenceKey) -> None:
 
 @view()
 def no_holes(asked: Asked) -> frozenset[str]:
-    """Panels that need no member: they are taped."""
-    return frozenset(p.id for p in asked.job.panels if p.hold.school == "tape")
+    """Panels and carriers that need no member: they are taped, or stand on base plates."""
+    standing = (*asked.job.panels, *asked.job.carriers)
+    return frozenset(s.id for s in standing if s.hold.school in ("tape", "base_plate"))
 
 
 @stage("structure", "Members used", "panels")

@@ -190,7 +190,8 @@ def _solve(
 ) -> tuple[FloatArray, FloatArray, FloatArray]:
     """Posterior mean, covariance and residuals in standard deviations."""
     scaled = design / noise[:, None]
-    covariance = np.linalg.inv(scaled.T @ scaled + np.diag(prior**-2.0))
+    whitened = scaled * prior  # in units of the prior the matrix is at least one: it can always be inverted
+    covariance = np.linalg.inv(whitened.T @ whitened + np.eye(len(prior))) * prior[:, None] * prior[None, :]
     mean = covariance @ (scaled.T @ (observed / noise))
     return mean, np.asarray(covariance, dtype=float), observed / noise - scaled @ mean
 

@@ -12,7 +12,7 @@ const SCHOOLS: readonly (readonly [School, string, string])[] = [
   ["one_sided", "From outside alone", "rivet nuts, blind rivets, well nuts; a maker’s value helps"],
   ["tape", "Adhesive foam tape", "no holes; needs sound paint, warmth and dwell"],
 ];
-const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
+export const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
 const SCREWS = ["#8", "#10", "#12", "#14"].map((s) => [s, s] as const);
 
 type Hold = Panel["hold"];

@@ -5,7 +5,7 @@ import { Group } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
-type Way = "feet" | "rails" | "points" | "bars";
+type Way = "feet" | "rails" | "points" | "bars" | "posts";
 const INK = { stroke: "currentColor", strokeWidth: 2, fill: "none" } as const;
 
 /** Seen along the roof: the roof below, the panel above. */
@@ -62,6 +62,16 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
       <path d="M34 23 V31 H24 M86 23 V31 H96" {...INK} />
     </Drawing>,
   ],
+  [
+    "posts",
+    "On posts",
+    "an arch on deck, a frame over the roof; base plates bolted through",
+    <Drawing key="posts">
+      <rect x={26} y={1} width={68} height={4} {...INK} />
+      <path d="M22 31 V10 Q22 7 26 7 H94 Q98 7 98 10 V31" {...INK} strokeWidth={3} />
+      <path d="M14 31.5 H30 M90 31.5 H106" {...INK} strokeWidth={3.4} />
+    </Drawing>,
+  ],
 ];
 
 /** Rows with points that can be used, on both sides: what a rack without a new hole needs. */
@@ -72,7 +82,8 @@ const rowsOnBothSides = (rows: readonly RowFit[]): boolean =>
 
 function wayOf(carrier: Carrier | undefined): Way {
   if (!carrier) return "feet";
-  return carrier.kind === "rails" ? "rails" : carrier.points.length ? "points" : "bars";
+  if (carrier.kind === "rails") return "rails";
+  return carrier.posts ? "posts" : carrier.points.length ? "points" : "bars";
 }
 
 export function CarrierChoice({ panel }: { panel: Panel }) {
@@ -86,6 +97,7 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
   const free = job.panels.filter((p) => !p.carrier).map((p) => p.id);
   const chosen = alike.length > 1 ? [...alike] : onOwn.length ? onOwn : null;
   const points = rowsOnBothSides(rows);
+  const boat = job.vehicle.kind === "boat";
   const now = wayOf(own);
   const choose = (way: Way) => {
     if (way === now) return;
@@ -94,6 +106,7 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       rails: { op: "put_on_rails", panels: chosen ?? row },
       points: { op: "put_on_rack", panels: chosen ?? free, points: true },
       bars: { op: "put_on_rack", panels: chosen ?? row, points: false },
+      posts: { op: "put_on_posts", panels: chosen ?? (boat ? free : row) },
     };
     handle.change([edits[way]]);
   };

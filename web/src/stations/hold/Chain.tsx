@@ -99,7 +99,8 @@ export function Chain({ of, holder, feet, chains, chosen: wanted, choose, ends }
     >
       <p>
         <span className="font-semibold">{stateWords(stateOf(chosen))}</span>
-        {place ? `, ${landingWords(place, units)}` : ""}. Worst case {chosen.case}: pull{" "}
+        {place ? `, ${landingWords(place, units)}` : ""}. Worst case {chosen.case}:{" "}
+        {place?.landing === "deck" ? "pull, the turning of its post counted," : "pull"}{" "}
         {told("force", `force on the ${of}`, force(chosen.pull_n, units))}, along {force(chosen.shear_n, units)}. Lets
         go at {told("let-go speed", `let-go speed of the ${of}`, speed(chosen.let_go_m_s, units))}, safe to{" "}
         {told("safe speed", `safe speed of the ${of}`, speed(chosen.safe_m_s, units))}.{" "}

@@ -52,7 +52,7 @@ export function FootDetail({ panel, place, links }: Props) {
           <svg
             width={WIDE}
             height={HIGH}
-            role="img"
+            role="group"
             aria-label={`Section through foot ${place.foot}: frame ${length(panel.stand_off.mm, units)} over the roof, lever ${length(lever, units)}, toe ${length(toe, units)}`}
           >
             <defs>

@@ -11,20 +11,27 @@ const N_MM_PER_N_M = 1000;
 
 type Rail = CarrierVerdict["rails"][number];
 
+const KIND = { along: "Rail", across: "Bar", up: "Post" } as const;
+
+/** From where to where it runs; a post from its foot to its top. */
+function ends(carrier: Carrier, rail: Rail): readonly [number, number] {
+  if (rail.runs === "up") return [rail.places_mm[0] ?? 0, rail.places_mm.at(-1) ?? 1];
+  return carrier.kind === "rack" && rail.runs === "across"
+    ? [carrier.port.mm, carrier.starboard.mm]
+    : [carrier.start.mm, carrier.end.mm];
+}
+
 export function Moments({ rail, carrier, feet }: { rail: Rail; carrier: Carrier; feet: readonly FootVerdict[] }) {
   const places = useFinding("feet");
   const units = useUnits();
-  const [from, to] =
-    carrier.kind === "rack" && rail.runs === "across"
-      ? [carrier.port.mm, carrier.starboard.mm]
-      : [carrier.start.mm, carrier.end.mm];
+  const [from, to] = ends(carrier, rail);
   const x = (mm: number) => 46 + ((mm - from) / Math.max(to - from, 1)) * (WIDTH - 60);
   const most = Math.max(...rail.moments_n_mm.map(Math.abs), 1);
   const y = (moment: number) => MIDDLE - (moment / most) * DEEP;
   const line = rail.places_mm.map((mm, i) => `${x(mm).toFixed(1)} ${y(rail.moments_n_mm[i] ?? 0).toFixed(1)}`);
   const peak = rail.moments_n_mm.findIndex((m) => Math.abs(m) === most);
-  const own = feet.filter((f) => f.foot.replace(/[mn]\d+$/, "") === rail.rail);
-  const words = `${rail.runs === "across" ? "Bar" : "Rail"} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
+  const own = feet.filter((f) => f.foot.replace(/[mns]\d+$/, "") === rail.rail);
+  const words = `${KIND[rail.runs]} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HIGH}`} className="w-full max-w-[860px]" role="img" aria-label={words}>
       <text x={2} y={MIDDLE + 5} className="font-sign font-semibold text-[15px] fill-ink">
@@ -44,9 +51,11 @@ export function Moments({ rail, carrier, feet }: { rail: Rail; carrier: Carrier;
           place && (
             <g key={f.foot} transform={`translate(${x(place.x_mm)} ${MIDDLE})`}>
               <path d="M0 2 l-5 9 h10 z" fill="var(--color-ink)" />
-              <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
-                {force(f.pull_n, units)}
-              </text>
+              {place.landing !== "deck" && (
+                <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
+                  {force(f.pull_n, units)}
+                </text>
+              )}
             </g>
           )
         );

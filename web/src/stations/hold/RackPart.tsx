@@ -80,6 +80,16 @@ export function RackMotion({ verdict }: { verdict: CarrierVerdict }) {
     <p className="pt-1">
       Sags {length(verdict.sag_mm, units)} where it lands after a bump; swings at {verdict.hum.frequency_hz.toFixed(0)}{" "}
       Hz; hums around {speed(verdict.hum.wind_m_s, units)}.
+      {verdict.grabbed && (
+        <>
+          {" "}
+          Somebody hanging on a corner uses{" "}
+          <span className={verdict.grabbed.utilisation > 1 ? "text-signal font-semibold" : "font-semibold"}>
+            {percent(verdict.grabbed.utilisation)}
+          </span>{" "}
+          of {verdict.grabbed.part}.
+        </>
+      )}
     </p>
   );
 }

@@ -7,6 +7,7 @@ import { percent, speed } from "../../ui/format";
 import { Attachment, PointBrackets } from "./Attachment";
 import { Chain } from "./Chain";
 import { Moments } from "./Moments";
+import { BasePlates, PostFields } from "./PostsPart";
 import { Corners, RackFields, RackMotion } from "./RackPart";
 import { SectionFields } from "./SectionFields";
 
@@ -18,6 +19,7 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
   const verdict = useFinding("carriers").find((c) => c.carrier === carrier.id);
   const path = `carriers.${carrier.id}`;
   const onPoints = carrier.kind === "rack" && carrier.points.length > 0;
+  const onPosts = carrier.kind === "rack" && carrier.posts;
   return (
     <>
       {verdict && <RailsVerdict carrier={carrier} verdict={verdict} />}
@@ -31,7 +33,7 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
           {carrier.rails.map((rail) => (
             <Field key={rail.id} label={`Rail ${rail.id}, y`} path={`${path}.rails.${rail.id}.y`} value={rail.y} />
           ))}
-          {!onPoints && (
+          {!onPoints && !onPosts && (
             <Choice
               label="Feet"
               path={`${path}.every`}
@@ -61,7 +63,10 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
         </div>
       </Group>
       {carrier.kind === "rack" && <RackFields rack={carrier} path={path} />}
-      {onPoints ? (
+      {carrier.kind === "rack" && carrier.posts && <PostFields posts={carrier.posts} path={`${path}.posts`} />}
+      {carrier.hold.school === "base_plate" ? (
+        <BasePlates plate={carrier.hold} path={`${path}.hold`} />
+      ) : onPoints ? (
         <PointBrackets hold={carrier.hold} path={`${path}.hold`} />
       ) : (
         <Attachment key={`${carrier.id} ${carrier.hold.school}`} hold={carrier.hold} path={`${path}.hold`} />

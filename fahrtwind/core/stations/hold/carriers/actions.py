@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.carrier import Carrier, Crossbar, Rack, Rail, Rails
+from fahrtwind.core.job.carrier import Carrier, Crossbar, Post, Posts, Rack, Rail, Rails, RoundTube
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import identifier, next_number
@@ -24,6 +24,10 @@ from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
 BEYOND_MM = 60.0
 """Rail beyond the outermost panel: room for an end clamp and its cap (common practice)."""
 ONE_BAR_MM = 120.0
+NEAR_SIDE = 0.1
+"""Rails of an arch stand wide: a tenth in from the sides of the panels."""
+ARCH_MM, FRAME_MM = 1100.0, 150.0
+"""Rails over the deck of a boat, where people stand under them, and over a roof."""
 IN_FROM_SIDE = 0.2
 """Rails lie a fifth in from the sides of the panels (common practice, and makers' usual clamping zone)."""
 
@@ -70,6 +74,56 @@ class PutOnRack(JobEdit):
 
     def words(self) -> str:
         return f"Put {len(self.panels)} panels on a rack"
+
+
+class PutOnPosts(JobEdit):
+    """Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else."""
+
+    op: Literal["put_on_posts"] = "put_on_posts"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+
+    def apply(self, job: Job) -> Job:
+        wanted = dict.fromkeys(self.panels)
+        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
+        number = next_number("carriers", [c.id for c in job.carriers])
+        rack = arch_for(job, chosen, identifier("carriers", number))
+        panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
+        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
+        return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
+
+    def words(self) -> str:
+        return f"Put {len(self.panels)} panels on posts"
+
+
+def arch_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
+    """Posts under both ends of two rails, all of one stainless tube, welded."""
+    rack = rack_for(job, panels, name, on_points=False)
+    tube = RoundTube(diameter=Length(mm=42.4), wall=Length(mm=2.6))
+    inward = min(BEYOND_MM, (rack.end.mm - rack.start.mm) / 4)
+    boat = job.vehicle.kind == "boat"
+    rects = [panel_rect(p) for p in panels]
+    low, high = min(r.y_mm for r in rects), max(r.y_end_mm for r in rects)
+    near = NEAR_SIDE * (high - low)
+    own = {
+        "rails": tuple(
+            Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate((low + near, high - near), start=1)
+        ),
+        "section": tube,
+        "bar_section": tube,
+        "alloy": "1.4301",
+        "bar_alloy": "1.4301",
+        "joint": "welded",
+        "name": f"{'Arch' if boat else 'Posts'} {name.lstrip('b')}",
+        "height": Length(mm=ARCH_MM if boat else FRAME_MM),
+        "posts": Posts(
+            places=tuple(
+                Post(id=identifier("places", i), x=Length(mm=x))
+                for i, x in enumerate((rack.start.mm + inward, rack.end.mm - inward), start=1)
+            )
+        ),
+        "hold": SCHOOLS["base_plate"].usual(job.units),
+    }
+    return rack.model_copy(update=own)
 
 
 def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) -> Rack:

@@ -6,8 +6,6 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import bar_stress
 from fahrtwind.core.formulas.sharing import side_frame_pull
 from fahrtwind.core.formulas.verdict import utilisation
-from fahrtwind.core.job.carrier import Rack
-from fahrtwind.core.stations.hold.carriers.rack import RackParts
 from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces
 from fahrtwind.core.stations.hold.carriers.rails import Profile
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength
@@ -45,8 +43,6 @@ def explain_carrier(
 
 
 def explain_rack(
-    rack: Rack,
-    parts: RackParts,
     feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     forces: RackForces,
@@ -62,10 +58,9 @@ def explain_rack(
         for link in corner.links if corner else ():
             with scope(f"corner {joint.joint}", f"link {link.id}"):
                 _used(link, joint.pull_n, joint.shear_n, "worst bolt of the corner")
-    rails = {r.id for r in rack.rails}
-    for name in forces.frame.lines:
+    for name, made in forces.frame.made_of.items():
         with scope(f"bending {name}"):
-            _explain_bar(name, parts.rail if name in rails else parts.bar, forces, air)
+            _explain_bar(name, made.strength, forces, air)
 
 
 def _explain_bar(name: str, strength: BarStrength, forces: RackForces, air: Air) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 import re
 from dataclasses import dataclass, field
 from itertools import pairwise
+from typing import Literal
 
 import numpy as np
 
@@ -12,11 +13,14 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
-from fahrtwind.core.job.carrier import JointKind, Rack, Rail
+from fahrtwind.core.job.carrier import JointKind, Rack, Rail, Section
+from fahrtwind.core.job.panel import BasePlate
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Support, Tie
 from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.schools.base_plate.chain import lever_mm
 from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.tables.alloys import AlloyName
 
 IN_PLANE_N_MM = 3000.0
 """How stiff a foot stands along the roof: judgement; like its stiffness upward it is taken halved and
@@ -26,44 +30,67 @@ BOLTED_N_MM, FIRM_N_MM_RAD = 1e5, 1e9
 ANGLE_MM, ANGLE_GAUGE_MM, ANGLE_MODULUS = 40.0, 20.0, 70_000.0
 """An angle of a corner: 40 × 40 of aluminium, as long as it is wide, bolted 20 mm from its heel."""
 SAME_PLACE_MM = 1.0
+DECK_BOLT_N_MM = 5000.0
+"""How stiff a deck holds a bolt of a base plate: judgement, taken halved and doubled."""
 BRACKET_MODULUS = {"aluminium": 70_000.0, "stainless": 200_000.0}
 RANGE = (0.5, 2.0)
-FOOT_NAME = re.compile(r"[mn]\d+$")
-"""A foot of a carrier is named by its rail and the member or the point under it."""
+Runs = Literal["along", "across", "up"]
+FOOT_NAME = re.compile(r"[mns]\d+$")
+"""A foot of a carrier is named by its rail and the member, the point or the post under it."""
 ENDS = ("feet and corners at their softest", "feet and corners at their stiffest")
 
 
 @dataclass(frozen=True, slots=True)
-class RackParts:
-    """The sections of a rack."""
+class Made:
+    """What a line of a frame is: its section in its metal, and which way it runs."""
 
-    rail: BarStrength
-    bar: BarStrength
+    strength: BarStrength
+    alloy: AlloyName
+    section: Section
+    runs: Runs
+
+
+@dataclass(frozen=True, slots=True)
+class RackParts:
+    """What the lines of a rack are; ``post`` where it stands on posts."""
+
+    rail: Made
+    bar: Made
+    post: Made | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class RackFrame:
     """The frame of a rack. ``clamp_nodes``: (clamps,); ``mass_kg``: (nodes,); ``lines``: for every rail and
-    bar its nodes in order; ``top_mm``: from the bars' axis to their upper face.
+    bar and post its nodes in order, ``made_of``: what each is; ``top_mm``: from the bars' axis to their upper
+    face.
     """
 
     frame: Frame
     clamp_nodes: np.ndarray
     mass_kg: FloatArray
     lines: dict[str, list[int]]
+    made_of: dict[str, Made]
     top_mm: float
 
 
 def rack_parts(rack: Rack) -> RackParts:
     """Raises InputError naming the field where a section by its own sheet lacks a value."""
     path = f"carriers.{rack.id}"
-    frame_ready(rack.section, f"{path}.section")
-    frame_ready(rack.bar_section, f"{path}.bar_section")
     with scope("rail"):
-        rail = bar_strength(rack.section, rack.alloy, f"{path}.section")
+        rail = _made(rack.section, rack.alloy, "along", f"{path}.section")
     with scope("bar"):
-        bar = bar_strength(rack.bar_section, rack.bar_alloy, f"{path}.bar_section")
-    return RackParts(rail, bar)
+        bar = _made(rack.bar_section, rack.bar_alloy, "across", f"{path}.bar_section")
+    if rack.posts is None:
+        return RackParts(rail, bar)
+    with scope("post"):
+        post = _made(rack.posts.section, rack.posts.alloy, "up", f"{path}.posts.section")
+    return RackParts(rail, bar, post)
+
+
+def _made(section: Section, alloy: AlloyName, runs: Runs, path: str) -> Made:
+    frame_ready(section, path)
+    return Made(bar_strength(section, alloy, path), alloy, section, runs)
 
 
 def joint_springs(kind: JointKind, angle_wall_mm: float) -> tuple[float, float, float]:
@@ -84,13 +111,18 @@ def joint_springs(kind: JointKind, angle_wall_mm: float) -> tuple[float, float, 
 
 
 @dataclass(slots=True)
-class _Nodes:
-    """Nodes of a frame as they come."""
+class _Build:
+    """A frame as it grows: places of its nodes, its bars, and what each of its lines is and runs through."""
 
     places: list[tuple[float, float, float]] = field(default_factory=list)
+    bars: list[Bar] = field(default_factory=list)
+    lines: dict[str, list[int]] = field(default_factory=dict)
+    made_of: dict[str, Made] = field(default_factory=dict)
 
-    def along(self, cuts: list[float], at: tuple[float | None, float | None], z: float) -> dict[float, int]:
-        """A node at each place (mm) of a line, those within a millimetre as one; ``at``: the fixed
+    def line(
+        self, name: str, made: Made, cuts: list[float], at: tuple[float | None, float | None], z: float
+    ) -> dict[float, int]:
+        """A line with a node at each place (mm), those within a millimetre as one; ``at``: the fixed
         coordinate.
         """
         found: dict[float, int] = {}
@@ -100,7 +132,19 @@ class _Nodes:
                 self.places.append((cut if at[0] is None else at[0], cut if at[1] is None else at[1], z))
                 last = cut
             found[cut] = len(self.places) - 1
+        self._draw(name, made, list(dict.fromkeys(found[x] for x in sorted(found))))
         return found
+
+    def post(self, name: str, made: Made, top: int) -> int:
+        """A post down to the roof; its node there."""
+        x, y, _ = self.places[top]
+        self.places.append((x, y, 0.0))
+        self._draw(name, made, [len(self.places) - 1, top])
+        return len(self.places) - 1
+
+    def _draw(self, name: str, made: Made, nodes: list[int]) -> None:
+        self.lines[name], self.made_of[name] = nodes, made
+        self.bars += [Bar(a, b, made.strength.stiff, name) for a, b in pairwise(nodes)]
 
 
 def rack_frame(
@@ -115,7 +159,7 @@ def rack_frame(
     rail.
     """
     _crossed(rack)
-    nodes, bars, lines = _Nodes(), [], {}
+    build = _Build()
     rail_z = rack.height.mm + rack.section.height.mm / 2
     bar_z = rack.height.mm + rack.section.height.mm + rack.bar_section.height.mm / 2
     on_rail: dict[str, dict[float, int]] = {}
@@ -123,34 +167,59 @@ def rack_frame(
     for rail in rack.rails:
         standing = [f.x_mm for f in feet if rail_of(f) == rail.id]
         cuts = [rack.start.mm, rack.end.mm, *standing, *(b.x.mm for b in rack.bars)]
-        on_rail[rail.id] = nodes.along(cuts, (None, rail.y.mm), rail_z)
-        lines[rail.id] = _line(on_rail[rail.id])
-        bars += [Bar(a, b, parts.rail.stiff, rail.id) for a, b in pairwise(lines[rail.id])]
+        on_rail[rail.id] = build.line(rail.id, parts.rail, cuts, (None, rail.y.mm), rail_z)
     for bar in rack.bars:
         own = [c.y_mm for c in clamps if bar_of(c) == bar.id]
         cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
-        on_bar[bar.id] = nodes.along(cuts, (bar.x.mm, None), bar_z)
-        lines[bar.id] = _line(on_bar[bar.id])
-        bars += [Bar(a, b, parts.bar.stiff, bar.id) for a, b in pairwise(lines[bar.id])]
-    share, across = RANGE[stiffest], _across_n_mm(rack)
-    firm = (BOLTED_N_MM,) * 3 + tuple(share * k for k in joint_springs(rack.joint, rack.angle_wall.mm))
+        on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), bar_z)
+    firm = (BOLTED_N_MM,) * 3 + tuple(
+        RANGE[stiffest] * k for k in joint_springs(rack.joint, rack.angle_wall.mm)
+    )
     ties = tuple(
         Tie(on_rail[r.id][b.x.mm], on_bar[b.id][r.y.mm], firm, f"{r.id}{b.id}")  # type: ignore[arg-type]
         for r in _under(rack)
         for b in rack.bars
     )
-    supports = tuple(
+    tops = [on_rail[rail_of(f)][f.x_mm] for f in feet]
+    stand = _on_posts if parts.post else _on_feet
+    supports = stand(rack, parts, build, list(zip(feet, chains, tops, strict=True)), stiffest)
+    frame = Frame(np.array(build.places), tuple(build.bars), ties, supports)
+    clamp_nodes = np.array([on_bar[bar_of(c)][c.y_mm] for c in clamps], dtype=int)
+    top_mm = rack.bar_section.height.mm / 2
+    return RackFrame(frame, clamp_nodes, _masses(frame, build.made_of), build.lines, build.made_of, top_mm)
+
+
+Standing = list[tuple[FootPlace, Chain, int]]
+"""Feet with their chains and the node of the rail over each."""
+
+
+def _on_feet(
+    rack: Rack, _parts: RackParts, build: _Build, standing: Standing, stiffest: bool
+) -> tuple[Support, ...]:
+    share, across = RANGE[stiffest], _across_n_mm(rack)
+    return tuple(
         Support(
-            on_rail[rail_of(f)][f.x_mm],
-            (f.x_mm, f.y_mm, rail_z),  # at the bolt of the upright: how the base tips, its chain says
+            top,
+            (f.x_mm, f.y_mm, build.places[top][2]),  # at the bolt of the upright: its chain says how it tips
             (share * IN_PLANE_N_MM, share * across, share * _up(chain, stiffest)),
             f.foot,
         )
-        for f, chain in zip(feet, chains, strict=True)
+        for f, chain, top in standing
     )
-    frame = Frame(np.array(nodes.places), tuple(bars), ties, supports)
-    clamp_nodes = np.array([on_bar[bar_of(c)][c.y_mm] for c in clamps], dtype=int)
-    return RackFrame(frame, clamp_nodes, _masses(frame, rack, parts), lines, rack.bar_section.height.mm / 2)
+
+
+def _on_posts(
+    rack: Rack, parts: RackParts, build: _Build, standing: Standing, stiffest: bool
+) -> tuple[Support, ...]:
+    """Posts from their base plates up to the rails, and what the deck holds them with."""
+    hold, share = rack.hold, RANGE[stiffest]
+    turning = share * DECK_BOLT_N_MM * lever_mm(hold) ** 2 if isinstance(hold, BasePlate) else 0.0
+    found = []
+    for foot, chain, top in standing:
+        base = build.post(foot.foot, parts.post or parts.rail, top)
+        springs = (share * IN_PLANE_N_MM, share * IN_PLANE_N_MM, share * _up(chain, stiffest))
+        found.append(Support(base, build.places[base], springs, foot.foot, (turning, turning, turning)))
+    return tuple(found)
 
 
 def _across_n_mm(rack: Rack) -> float:
@@ -200,16 +269,10 @@ def _crossed(rack: Rack) -> None:
         )
 
 
-def _line(at: dict[float, int]) -> list[int]:
-    return list(dict.fromkeys(at[x] for x in sorted(at)))
-
-
-def _masses(frame: Frame, rack: Rack, parts: RackParts) -> FloatArray:
+def _masses(frame: Frame, made_of: dict[str, Made]) -> FloatArray:
     """Half of every bar's mass at each of its ends, kg."""
     mass = np.zeros(len(frame.nodes_mm))
-    rails = {r.id for r in rack.rails}
     for bar in frame.bars:
         length = float(np.linalg.norm(frame.nodes_mm[bar.end] - frame.nodes_mm[bar.start]))
-        per_m = parts.rail.mass_kg_m if bar.part in rails else parts.bar.mass_kg_m
-        mass[[bar.start, bar.end]] += per_m * length / 2000
+        mass[[bar.start, bar.end]] += made_of[bar.part].strength.mass_kg_m * length / 2000
     return mass

@@ -9,8 +9,10 @@ from dataclasses import dataclass
 import numpy as np
 
 from fahrtwind.core.formulas.air import slipstream_drag
+from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
+from fahrtwind.core.job.panel import BasePlate
 from fahrtwind.core.stations.hold.carriers.rack import ENDS, RackFrame, RackParts, rack_frame
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
@@ -18,6 +20,7 @@ from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.hold.frame.solve import Solved, solve
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES, DRAG_COEFFICIENT, HEADING, case_forces, standing_force
+from fahrtwind.core.stations.hold.schools.base_plate.chain import lever_mm
 from fahrtwind.core.stations.hold.sharing import variants
 from fahrtwind.core.stations.hold.zones import WINDS
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -52,6 +55,18 @@ class RackForces:
     frame: RackFrame
     sag_mm: FloatArray
     cases: tuple[str, ...]
+    grabbed: Grabbed | None
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Grabbed:
+    """Somebody hangs on a rack on posts, in every way, at both ends of the range: pull and force along at its
+    feet, (ways, feet), forces at the ends of its bars, (ways, bars, 12).
+    """
+
+    pull_n: FloatArray
+    along_n: FloatArray
+    bars: FloatArray
 
 
 def share_rack(
@@ -73,8 +88,8 @@ def share_rack(
     softest = spans[0].solved
     own = len(loads.own_weight)
     return RackForces(
-        _feet(base.road, names, [s.road for s in spans], [s.typical for s in spans], len(feet)),
-        _feet(base.parked, names, [s.parked for s in spans], [s.parked for s in spans], len(feet)),
+        _feet(rack, base.road, names, [s.road for s in spans], [s.typical for s in spans]),
+        _feet(rack, base.parked, names, [s.parked for s in spans], [s.parked for s in spans]),
         _joined([s.ties_road for s in spans]),
         _joined([s.ties_parked for s in spans]),
         _joined([s.bars_road for s in spans]),
@@ -82,7 +97,22 @@ def share_rack(
         frames[0],
         softest.moved[-own, :, 2],
         base.road.cases,
+        _grabbed(rack, frames) if rack.posts and rack.posts.grab_n else None,
     )
+
+
+def _grabbed(rack: Rack, frames: list[RackFrame]) -> Grabbed:
+    """A person's pull at each end of each rail, to every side and down, one at a time."""
+    found = []
+    for frame in frames:
+        corners = [frame.lines[r.id][end] for r in rack.rails for end in (0, -1)]
+        rows = np.zeros((len(corners) * len(WAYS), len(frame.mass_kg), 6))
+        for i, (corner, way) in enumerate((c, w) for c in corners for w in WAYS):
+            rows[i, corner, :3] = np.array(way) * (rack.posts.grab_n if rack.posts else 0.0)
+        found.append(solve(frame.frame, rows))
+    on = np.concatenate([s.on_support[0] for s in found])
+    pull, along = _on_feet(rack, on)
+    return Grabbed(pull, along, np.concatenate([s.in_bar[0] for s in found]))
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -179,9 +209,12 @@ def _spread(force: FloatArray) -> FloatArray:
     return np.hstack([force, np.zeros((len(force), 6 - force.shape[1]))])
 
 
+WAYS = ((1.0, 0.0, 0.0), (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, -1.0, 0.0), (0.0, 0.0, -1.0))
+
+
 def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatArray:
     """Of one pascal from the front, and from each wind while parked, on what sticks out from under panels:
-    bars in wind along the roof, rails in wind across it; (1 + winds, nodes, 2).
+    bars in wind along the roof, rails in wind across it, posts in any; (1 + winds, nodes, 2).
     """
     rects = [c.rect for c in carried]
     over_y = _covered([(r.y_mm, r.y_end_mm) for r in rects], rack.port.mm, rack.starboard.mm)
@@ -190,15 +223,15 @@ def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatAr
     out_x = rack.end.mm - rack.start.mm - over_x
     coefficient = given(DRAG_COEFFICIENT, "default", "bars and rails in the stream: judgement, cautious end")
     found = np.zeros((1 + len(WINDS), len(frame.mass_kg), 2))
-    rails = {r.id for r in rack.rails}
     for row, wind in enumerate(("front", *WINDS)):
         heading = HEADING[wind]
-        across = wind in ("port", "starboard")
+        hit = "along" if wind in ("port", "starboard") else "across"
+        out = {"along": out_x, "across": out_y, "up": rack.height.mm}
         for name, nodes in frame.lines.items():
-            if (name in rails) != across:
+            made = frame.made_of[name]
+            if made.runs not in (hit, "up"):
                 continue
-            size = out_x if across else out_y
-            height = (rack.section if across else rack.bar_section).height.mm
+            size, height = out[made.runs], made.section.height.mm
             push = float(slipstream_drag(1.0, coefficient, max(size, 1.0), max(height, 1.0)))
             ends = [nodes[0], nodes[-1]]
             found[row, ends] += np.array(heading) * push / 2
@@ -262,24 +295,37 @@ def _joined(spans: list[Linear]) -> Linear:
     )
 
 
+def _on_feet(rack: Rack, part: FloatArray) -> tuple[FloatArray, FloatArray]:
+    """Pull on feet and the size of the force along them, (…, feet) each. Where posts turn their base plates
+    the moment counts as the pull that loads a bolt as much, by its size.
+    """
+    pull = part[..., 2]
+    if isinstance(rack.hold, BasePlate):
+        moment = np.abs(part[..., 3]) + np.abs(part[..., 4])
+        pull = np.asarray(moment_pull(pull, moment, lever_mm(rack.hold)))
+    return pull, np.hypot(part[..., 0], part[..., 1])
+
+
 def _feet(
-    base: Forces, models: tuple[str, ...], spans: list[Linear], typical: list[Linear], count: int
+    rack: Rack, base: Forces, models: tuple[str, ...], spans: list[Linear], typical: list[Linear]
 ) -> Forces:
-    """What the frame does to its feet: pull, and the size of the force along the roof (the sizes of its
-    constant part and of its part per pascal added up, on the safe side).
+    """What the frame does to its feet: pull, and the size of the force along the roof (sizes of the constant
+    part and of the part per pascal added up, on the safe side).
     """
     whole = _joined(spans)
+    count = whole.constant.shape[2]
     stable = np.asarray(np.isfinite(whole.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
     constant, per_pa = np.nan_to_num(whole.constant), np.nan_to_num(whole.per_pa)
-    at_typical = np.nan_to_num(_joined(typical).per_pa)
+    at_typical, _ = _on_feet(rack, np.nan_to_num(_joined(typical).per_pa))
+    (pull, along), (pull_pa, along_pa) = _on_feet(rack, constant), _on_feet(rack, per_pa)
     return Forces(
         base.cases * len(spans),
         tuple(model for model in models for _ in range(len(set(base.cases)))),
-        constant[..., 2],
-        per_pa[..., 2],
-        at_typical[..., 2],
-        np.hypot(constant[..., 0], constant[..., 1]),
-        np.hypot(per_pa[..., 0], per_pa[..., 1]),
+        pull,
+        pull_pa,
+        at_typical,
+        along,
+        along_pa,
         stable,
         variants(count),
     )

@@ -11,10 +11,16 @@ from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack, RoundTube
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
-from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame, RackParts
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, BarStrength
-from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, Hum, JointVerdict, RailVerdict
+from fahrtwind.core.stations.hold.carriers.verdict import (
+    CarrierVerdict,
+    GrabVerdict,
+    Hum,
+    JointVerdict,
+    RailVerdict,
+)
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.hold.links import Chain
@@ -23,6 +29,7 @@ from fahrtwind.core.stations.hold.verdict import (
     FASTEST_M_S,
     MOST_PA,
     Air,
+    Capacities,
     ParkedVerdict,
     capacities,
     foot_verdicts,
@@ -34,6 +41,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
 
 ROOT_3 = 3**0.5
+RUNS = ("along", "across", "up")
 STROUHAL_SQUARE, STROUHAL_ROUND = 0.12, 0.18
 
 
@@ -48,7 +56,6 @@ class _Limits:
 
 def judge_rack(
     rack: Rack,
-    parts: RackParts,
     feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     forces: RackForces,
@@ -60,7 +67,7 @@ def judge_rack(
     cap = capacities(chains)
     told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
     joints, joints_parked = _joints(rack, corner, forces, air)
-    bars, bars_road, bars_parked = _bars(rack, parts, forces, air)
+    bars, bars_road, bars_parked = _bars(rack, forces, air)
     road = [*bars_road, *(j for _, j in joints)]
     standing = [*bars_parked, *joints_parked]
     let_go = min([worst.let_go_m_s, *(_speed(k.let_go, air) for k in road)])
@@ -83,7 +90,30 @@ def judge_rack(
         corner=corner if joints else None,
         sag_mm=float(-(1 + LANDING_G) * forces.sag_mm.min()),
         hum=hum,
+        grabbed=_grabbed(rack, forces, cap) if forces.grabbed else None,
     )
+
+
+def _grabbed(rack: Rack, forces: RackForces, cap: Capacities) -> GrabVerdict | None:
+    """The part that somebody hanging on the rack uses most, with its factor."""
+    grabbed = forces.grabbed
+    if grabbed is None:
+        return None
+    used = utilisation(
+        grabbed.pull_n[..., None], grabbed.along_n[..., None], cap.pull_design, cap.shear_design
+    )
+    feet = np.asarray(used).max(axis=(0, 2))
+    told = {support.name: float(u) for support, u in zip(forces.frame.frame.supports, feet, strict=True)}
+    worst = max(told, key=lambda name: told[name])
+    found = GrabVerdict(f"foot {worst}", told[worst])
+    for name in forces.frame.lines:
+        own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
+        made = forces.frame.made_of[name]
+        up, rest = _stress(grabbed.bars[None][:, :, own], made.strength)
+        share = float((np.abs(up) + rest).max()) * MEMBER_FACTOR / _yield(rack, made.alloy)
+        if share > found.utilisation:
+            found = GrabVerdict(name, share)
+    return found
 
 
 def _speed(pressure: float, air: Air) -> float:
@@ -189,20 +219,19 @@ def _on_bolts(rack: Rack, ties: Linear, count: int) -> Forces:
 
 
 def _bars(
-    rack: Rack, parts: RackParts, forces: RackForces, air: Air
+    rack: Rack, forces: RackForces, air: Air
 ) -> tuple[tuple[RailVerdict, ...], list[_Limits], list[_Limits]]:
     """Every rail and bar on the road, the limits of each, and of each parked."""
-    rails = {r.id for r in rack.rails}
     verdicts, road, parked = [], [], []
     for name, line in forces.frame.lines.items():
         own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
-        strength = parts.rail if name in rails else parts.bar
-        yielding = _yield(rack, rack.alloy if name in rails else rack.bar_alloy)
+        made = forces.frame.made_of[name]
+        strength, yielding = made.strength, _yield(rack, made.alloy)
         limit = _stressed(forces.bars_road, own, strength, yielding)
         road.append(limit)
         parked.append(_stressed(forces.bars_parked, own, strength, yielding))
         bent, used = _bent(forces.bars_road, own, strength, air)
-        axis = 0 if name in rails else 1
+        axis = RUNS.index(made.runs)
         verdicts.append(
             RailVerdict(
                 name,
@@ -211,7 +240,7 @@ def _bars(
                 used * MEMBER_FACTOR / yielding,
                 _speed(limit.let_go, air),
                 _speed(limit.safe, air),
-                "across" if axis else "along",
+                made.runs,
             )
         )
     return tuple(verdicts), road, parked

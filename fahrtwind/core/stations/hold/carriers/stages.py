@@ -111,8 +111,7 @@ def carrier_verdict(
     match carrier, carrier_forces:
         case Rack(), RackForces():
             load = sum(c.mass_kg for c in all_carried if c.carrier == carrier.id)
-            parts = rack_parts(carrier)
-            return judge_rack(carrier, parts, feet_of_carrier, foot_chains, carrier_forces, load, air)
+            return judge_rack(carrier, feet_of_carrier, foot_chains, carrier_forces, load, air)
         case Rails(), CarrierForces():
             return judge_carrier(carrier, profile, feet_of_carrier, foot_chains, carrier_forces, air)
     raise TypeError("forces of another carrier")
@@ -172,9 +171,9 @@ def carrier_working(
             with scope(foot.foot):
                 _chain(carrier, foot, skin, ribs, members, point_ratings_n)
         if isinstance(carrier, Rack) and isinstance(carrier_forces, RackForces):
-            parts = rack_parts(carrier)
+            rack_parts(carrier)
             with scope("corner"):
                 joint_chain(carrier)
-            explain_rack(carrier, parts, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
+            explain_rack(feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
         elif isinstance(carrier_forces, CarrierForces):
             explain_carrier(own, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)

@@ -39,7 +39,7 @@ class RailVerdict:
     utilisation: float
     let_go_m_s: float
     safe_m_s: float
-    runs: Literal["along", "across"] = "along"
+    runs: Literal["along", "across", "up"] = "along"
 
 
 @dataclass(frozen=True, slots=True)
@@ -66,6 +66,14 @@ class Hum:
 
 
 @dataclass(frozen=True, slots=True)
+class GrabVerdict:
+    """The part of a rack on posts that somebody hanging on it uses most, and how much of it, with factor."""
+
+    part: str
+    utilisation: float
+
+
+@dataclass(frozen=True, slots=True)
 class CarrierVerdict:
     carrier: str
     mass_kg: float
@@ -87,6 +95,7 @@ class CarrierVerdict:
     sag_mm: float | None = None
     """How far a rack gives where the load lands after a bump."""
     hum: Hum | None = None
+    grabbed: GrabVerdict | None = None
 
 
 def judge_carrier(

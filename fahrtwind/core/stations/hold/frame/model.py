@@ -58,14 +58,15 @@ class Tie:
 
 @dataclass(frozen=True, slots=True)
 class Support:
-    """Ground under a node, at the end of a rigid arm to ``at_mm``: springs along x, y, z in N/mm; free to
-    turn.
+    """Ground under a node, at the end of a rigid arm to ``at_mm``: springs along x, y, z in N/mm and, where
+    it resists turning, about them in N·mm/rad.
     """
 
     node: int
     at_mm: tuple[float, float, float]
     springs: tuple[float, float, float]
     name: str
+    turning: tuple[float, float, float] = (0.0, 0.0, 0.0)
 
 
 @dataclass(frozen=True, slots=True)

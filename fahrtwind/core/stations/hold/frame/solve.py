@@ -1,6 +1,6 @@
 """How a frame bears its loads: forces on its supports, in its bars and its ties, also with each support lost.
 
-The stiffness matrix is solved once; a lost support is taken off again in the small space of its three springs
+The stiffness matrix is solved once; a lost support is taken off again in the small space of its springs
 (Sherman, Morrison, Woodbury), so all lost supports cost little more than none.
 """
 
@@ -21,9 +21,10 @@ LOOSE = 1e-9
 class Solved:
     """Forces for v situations of the supports (all there, then each lost) and c loads; N and N·mm.
 
-    ``on_support``: (v, c, supports, 3), what the frame does to the ground along x, y, z, nan where the others
-    hold no frame; ``in_bar``: (v, c, bars, 12), on the ends of every bar in its own axes; ``in_tie``: (v, c,
-    ties, 6), what the first part does to the second; ``moved``: (c, nodes, 6), with all supports, mm and rad.
+    ``on_support``: (v, c, supports, 6), what the frame does to the ground along x, y, z and about them, nan
+    where the others hold no frame; ``in_bar``: (v, c, bars, 12), on the ends of every bar in its own axes;
+    ``in_tie``: (v, c, ties, 6), what the first part does to the second; ``moved``: (c, nodes, 6), with all
+    supports, mm and rad.
     """
 
     on_support: FloatArray
@@ -35,8 +36,9 @@ class Solved:
 @dataclass(frozen=True, slots=True, eq=False)
 class _Assembled:
     stiffness: FloatArray
-    support_rows: FloatArray  # (3·supports, dofs)
-    springs: FloatArray  # (3·supports,)
+    support_rows: FloatArray  # (springs, dofs)
+    springs: FloatArray  # (springs,): of all supports, those that are there
+    spring_at: np.ndarray  # (springs, 2): the support of each and which of its six it is
     bar_rows: FloatArray  # (bars, 12, 12): forces in a bar's own axes from the moves of its ends
     bar_dofs: np.ndarray  # (bars, 12)
     tie_rows: FloatArray  # (ties, 6, 12)
@@ -87,13 +89,25 @@ def _assemble(frame: Frame) -> _Assembled:
         tie_dofs[i] = dofs(tie.first, tie.second)
         tie_rows[i] = -np.array(tie.springs)[:, None] * apart
         stiffness[np.ix_(tie_dofs[i], tie_dofs[i])] -= apart.T @ tie_rows[i]
-    held = np.zeros((3 * len(frame.supports), size))
-    for i, support in enumerate(frame.supports):
-        reach = arm(np.array(support.at_mm) - frame.nodes_mm[support.node])
-        held[3 * i : 3 * i + 3, DOFS * support.node : DOFS * (support.node + 1)] = reach
-    springs = np.array([k for s in frame.supports for k in s.springs])
+    held, springs, spring_at = _grounded(frame, size)
     stiffness += held.T @ (springs[:, None] * held)
-    return _Assembled(stiffness, held, springs, bar_rows, bar_dofs, tie_rows, tie_dofs)
+    return _Assembled(stiffness, held, springs, spring_at, bar_rows, bar_dofs, tie_rows, tie_dofs)
+
+
+def _grounded(frame: Frame, size: int) -> tuple[FloatArray, FloatArray, np.ndarray]:
+    """Rows, springs and places of what the ground resists with."""
+    rows, springs, places = [], [], []
+    for i, support in enumerate(frame.supports):
+        reach = np.eye(DOFS)
+        reach[:3] = arm(np.array(support.at_mm) - frame.nodes_mm[support.node])
+        for which, spring in enumerate((*support.springs, *support.turning)):
+            if which < 3 or spring > 0:
+                row = np.zeros(size)
+                row[DOFS * support.node : DOFS * (support.node + 1)] = reach[which]
+                rows.append(row)
+                springs.append(spring)
+                places.append((i, which))
+    return np.array(rows), np.array(springs), np.array(places, dtype=int)
 
 
 def _stands(frame: Frame, scaled: FloatArray, scale: FloatArray) -> None:
@@ -129,31 +143,39 @@ def _what_moves(frame: Frame, scaled: FloatArray, scale: FloatArray) -> str:
 
 
 def _with_each_lost(frame: Frame, parts: _Assembled, moved: FloatArray, unit: FloatArray) -> Solved:
-    """``moved``: (dofs, c) by the loads; ``unit``: (dofs, 3·supports) by one newton at each support."""
+    """``moved``: (dofs, c) by the loads; ``unit``: (dofs, springs) by one newton at each."""
     n, count = len(frame.supports), moved.shape[1]
     at = parts.support_rows @ moved  # how far every support gives
     give = parts.support_rows @ unit  # how far they give for a newton at each
     in_bar, bar_unit = _bars(parts, moved), _bars(parts, unit)
     in_tie, tie_unit = _ties(parts, moved), _ties(parts, unit)
-    springs = parts.springs.reshape(n, 3)
-    on_support = np.full((n + 1, count, n, 3), np.nan)
+    on_support = np.full((n + 1, count, n, DOFS), np.nan)
     bars = np.full((n + 1, *in_bar.shape), np.nan)
     ties = np.full((n + 1, *in_tie.shape), np.nan)
-    on_support[0] = (at.T.reshape(count, n, 3)) * springs
+    on_support[0] = _on_supports(parts, at, n)
     bars[0], ties[0] = in_bar, in_tie
     for i in range(n):
-        own = slice(3 * i, 3 * i + 3)
-        root = np.sqrt(springs[i])
-        rest = np.eye(3) - root[:, None] * give[own, own] * root[None, :]
+        own = np.flatnonzero(parts.spring_at[:, 0] == i)
+        root = np.sqrt(parts.springs[own])
+        rest = np.eye(len(own)) - root[:, None] * give[np.ix_(own, own)] * root[None, :]
         if float(np.linalg.eigvalsh(rest)[0]) < 1e-7:
             continue  # what is left holds no frame
-        pushed = root[:, None] * np.linalg.solve(rest, root[:, None] * at[own])  # (3, c): newtons taken back
+        pushed = root[:, None] * np.linalg.solve(
+            rest, root[:, None] * at[own]
+        )  # (own, c): newtons taken back
         back = at + give[:, own] @ pushed
-        on_support[i + 1] = back.T.reshape(count, n, 3) * springs
+        on_support[i + 1] = _on_supports(parts, back, n)
         on_support[i + 1][:, i] = 0.0
         bars[i + 1] = in_bar + np.einsum("kc,kbj->cbj", pushed, bar_unit[own])
         ties[i + 1] = in_tie + np.einsum("kc,ktj->ctj", pushed, tie_unit[own])
     return Solved(on_support, bars, ties, moved.T.reshape(count, -1, DOFS))
+
+
+def _on_supports(parts: _Assembled, give: FloatArray, supports: int) -> FloatArray:
+    """(c, supports, 6) from how far every spring gives, (springs, c)."""
+    found = np.zeros((give.shape[1], supports, DOFS))
+    found[:, parts.spring_at[:, 0], parts.spring_at[:, 1]] = give.T * parts.springs
+    return found
 
 
 def _bars(parts: _Assembled, moved: FloatArray) -> FloatArray:

@@ -2,14 +2,15 @@
 line here.
 """
 
-from fahrtwind.core.job.panel import Attachment
-from fahrtwind.core.stations.hold.schools import bolts, one_sided, screws, tape
+from fahrtwind.core.job.panel import Holding
+from fahrtwind.core.stations.hold.schools import base_plate, bolts, one_sided, screws, tape
 from fahrtwind.core.stations.hold.schools.school import School
 
 SCHOOLS: dict[str, School] = {
-    school.name: school for school in (screws.SCHOOL, bolts.SCHOOL, one_sided.SCHOOL, tape.SCHOOL)
+    school.name: school
+    for school in (screws.SCHOOL, bolts.SCHOOL, one_sided.SCHOOL, tape.SCHOOL, base_plate.SCHOOL)
 }
 
 
-def school_of(hold: Attachment) -> School:
+def school_of(hold: Holding) -> School:
     return SCHOOLS[hold.school]

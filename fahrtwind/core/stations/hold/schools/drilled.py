@@ -85,7 +85,7 @@ def holes(
     its length.
     """
     hold = holder.hold
-    if hold.school == "tape":
+    if not isinstance(hold, Drilled):
         return []
     name, kind = what.split(" ", 1)
     row = [(i - (hold.count - 1) / 2) * hole_pitch_mm(hold) for i in range(hold.count)]

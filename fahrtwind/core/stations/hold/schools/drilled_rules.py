@@ -3,7 +3,7 @@
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.panel import Drilled, FoamTape
+from fahrtwind.core.job.panel import Drilled
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_at_least, say_length
 from fahrtwind.core.stations.hold.schools.drilled import hole_pitch_mm, row_mm
@@ -15,7 +15,7 @@ from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Drilled]]:
     for holder in holders:
-        if holder.feet and (not isinstance(holder.hold, FoamTape)):
+        if holder.feet and isinstance(holder.hold, Drilled):
             yield (holder, holder.hold)
 
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any, Literal
 
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import Attachment
+from fahrtwind.core.job.panel import Holding
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.hold.links import Above, Bay, Chain
@@ -95,7 +95,7 @@ class School:
 
     name: str
     drilled: bool
-    usual: Callable[[UnitSystem], Attachment]
+    usual: Callable[[UnitSystem], Holding]
     chain: Callable[[Any, Ground], Chain]
     marks: Callable[[int, RoofPlan, Holder, FootPlace, str], list[Mark]]
     needs: Callable[[Any, int, UnitSystem], Iterator[Needed]]

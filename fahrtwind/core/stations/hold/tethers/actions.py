@@ -12,7 +12,7 @@ from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length
-from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.hold.schools import bolts, screws
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
 
 APART_MM = 10.0
@@ -48,7 +48,9 @@ def anchor_hold(job: Job, panel: PlacedPanel) -> Attachment:
     """As the panel is held; an anchor on the same tape would come off with it."""
     if panel.hold.school != "tape":
         return panel.hold
-    return SCHOOLS["screws" if job.members.kind else "bolts"].usual(job.units)
+    if job.members.kind is None:
+        return bolts.usual(job.units)
+    return screws.usual(job.units)
 
 
 def out_mm(panel: PlacedPanel, anchor: Attachment) -> float:

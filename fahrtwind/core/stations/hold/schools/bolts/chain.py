@@ -55,12 +55,12 @@ def _bolts(hold: ThroughBolts, ground: Ground, pry: float) -> list[Link]:
             source=BOLT_STEEL_SOURCE,
         )
     with scope("link base"):
-        return [fastener, _washer_base(hold, ground, pry)]
+        return [fastener, washer_base(hold, ground, pry)]
 
 
-def _washer_base(hold: ThroughBolts, ground: Ground, pry: float) -> Link:
-    """What the washer below pulls against: the member's wall or wood where the bolt goes through it, else the
-    skin.
+def washer_base(hold: ThroughBolts, ground: Ground, pry: float) -> Link:
+    """What the washer below pulls against, of a foot whose worst bolt takes the share ``pry`` of the pull:
+    the member's wall or wood where the bolt goes through it, else the skin.
     """
     vehicle, members, into_member = ground.vehicle, ground.members, ground.into_member
     confidence: Confidence = "judgement"

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from fahrtwind.core.formulas.adhesive import hot_share, lasting_stress, touching_share, widest_foot
 from fahrtwind.core.formulas.air import dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.job.panel import Attachment, FoamTape
+from fahrtwind.core.job.panel import FoamTape, Holding
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.schools.tape.chain import bonded_pad_mm, permanent_peel_n_mm2
 from fahrtwind.core.stations.hold.verdict import Air
@@ -42,7 +42,7 @@ class TapedFoot:
 
 
 def taped_feet(
-    hold: Attachment, feet: tuple[FootPlace, ...], road: Forces, air: Air, crown: CrownSurface | None
+    hold: Holding, feet: tuple[FootPlace, ...], road: Forces, air: Air, crown: CrownSurface | None
 ) -> tuple[TapedFoot, ...]:
     """Every foot on tape, in the order of the forces on them; none where something else holds."""
     if not isinstance(hold, FoamTape) or not feet:
