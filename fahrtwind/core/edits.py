@@ -10,6 +10,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnPosts, PutOnRack, PutOnRails, carriers_follow
+from fahrtwind.core.stations.hold.raised.actions import RaisePanel, raisings_follow
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel, tethers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
@@ -40,7 +41,8 @@ Edit = Annotated[
     | PutOnRails
     | PutOnRack
     | PutOnPosts
-    | TetherPanel,
+    | TetherPanel
+    | RaisePanel,
     Field(discriminator="op"),
 ]
 
@@ -63,8 +65,13 @@ def _apply(job: Job, edit: Edit) -> Job:
         return carriers_follow(bracket_follows(whole.apply(job), edit.path), edit.path)
     if isinstance(edit, RemoveEntry):
         refuse_to_move(job, edit.path, whole=True)
-        return tethers_follow(carriers_follow(edit.apply(job), edit.path), edit.path)
+        return _without_panel(carriers_follow(edit.apply(job), edit.path), edit.path)
     return edit.apply(job)
+
+
+def _without_panel(job: Job, path: str) -> Job:
+    """What hangs on a panel goes with it."""
+    return raisings_follow(tethers_follow(job, path), path)
 
 
 def describe(edits: list[Edit]) -> str:
@@ -85,6 +92,7 @@ __all__ = [
     "PutOnPosts",
     "PutOnRack",
     "PutOnRails",
+    "RaisePanel",
     "RemoveEntry",
     "ReplaceModel",
     "SetValue",

@@ -76,6 +76,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         unjudged=seen.get("unjudged", ()),
         taped=seen.get("taped", ()),
         caught=seen["all_caught"],
+        raised=seen["raised_units"],
         roof_mass_kg=seen["roof_mass_kg"],
         marks=seen["marks"],
         seal=seen["seal"],

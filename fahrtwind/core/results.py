@@ -9,6 +9,7 @@ from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
+from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot
 from fahrtwind.core.stations.hold.tethers.caught import Caught
@@ -52,6 +53,7 @@ class Findings:
     unjudged: tuple[MemberEnd, ...]
     taped: tuple[TapedFoot, ...]
     caught: tuple[Caught, ...]
+    raised: tuple[RaisedVerdict, ...]
     roof_mass_kg: float
     marks: tuple[Mark, ...]
     seal: SealPlan

@@ -16,6 +16,7 @@ from fahrtwind.core.edits import (
     PutOnPosts,
     PutOnRack,
     PutOnRails,
+    RaisePanel,
     SetValue,
     SpreadFeet,
     TetherPanel,
@@ -79,6 +80,12 @@ def arched(job: Job, **values: Any) -> Job:
     on = apply_edits(job, [PutOnPosts(panels=("p1", "p3"))])
     on = changed(on, vehicle__height_limit=None, carriers__b1__hold__core="insert")
     return changed(on, **{f"carriers__b1__{k}": v for k, v in values.items()})
+
+
+def raised(job: Job, **values: Any) -> Job:
+    """The first panel on hinges and struts, with fields set."""
+    on = apply_edits(changed(job, panels__p1__tilt="45°"), [RaisePanel(panel="p1")])
+    return changed(on, **values)
 
 
 def tethered(job: Job, **values: Any) -> Job:
@@ -391,6 +398,13 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "core-drinks": lambda j: arched(j, hold__core="balsa"),
     "backing-smaller": lambda j: arched(j, hold__backing="60 mm"),
     "deck-bolt-short": lambda j: arched(j, hold__length="20 mm"),
+    "raised-in-a-breeze": lambda j: raised(j, panels__p1__hold__bracket__thickness="1 mm"),
+    "raised-stow": raised,
+    "latch-not-rated": raised,
+    "latch-too-weak": lambda j: raised(j, raisings__g1__latch_n=300),
+    "latch-alone": lambda j: raised(j, raisings__g1__latches=1),
+    "raised-unevenly": lambda j: raised(j, raisings__g1__panels=["p1", "p3"]),
+    "raising-not-told": lambda j: changed(j, panels__p1__tilt="30°"),
     "tether-breaks": lambda j: tethered(j, slack="4 mm"),
     "tethers-on-one-side": lambda j: changed(tethered(j), tethers__j2__side="port"),
     "tether-slack": lambda j: tethered(j, slack="20 mm"),

@@ -29,6 +29,70 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # raised panels
+    *(
+        c(
+            "pressed_coefficient",
+            {"angle_deg": deg},
+            told,
+            1e-9,
+            "published",
+            "EN 1991-1-4 Table 7.6, φ 0 and 1",
+        )
+        for deg, told in ((0, 0.2), (10, 0.5), (20, 0.8), (30, 1.2))
+    ),
+    c("pressed_coefficient", {"angle_deg": 25}, 1.0, 1e-9, "hand", "straight between 0.8 and 1.2"),
+    *(
+        c(
+            "strut_force",
+            {
+                "force_n": 1862,
+                "centre_mm": 992 * at,
+                "weight_n": 18 * 9.81,
+                "angle_deg": 50,
+                "chord_mm": 992,
+                "share": 0.7,
+                "square": math.cos(math.radians(20)),
+            },
+            told,
+            1.5e-3,
+            "hand",
+            f"moments about the hinge, air at {at} of 992 mm, 18 kg, 50°, strut 20° off square",
+        )
+        for at, told in ((0.25, 622), (0.5, 1329), (0.75, 2037))
+    ),
+    c(
+        "slenderness",
+        {"length_mm": 750, "radius_mm": 6.4031, "yield_n_mm2": 160, "modulus_n_mm2": 70_000},
+        1.783,
+        5e-4,
+        "hand",
+        "tube 20 × 2: i = √(20² + 16²)/4; 750 / 6.4031 / π · √(160/70000)",
+    ),
+    c(
+        "buckling_share",
+        {"slender": 1.783, "imperfection": 0.2, "plateau": 0.1},
+        0.2747,
+        2e-3,
+        "hand",
+        "EN 1999-1-1 6.3.1.2: φ = ½ (1 + 0.2 · 1.683 + 1.783²)",
+    ),
+    c(
+        "strut_strength",
+        {"share": 0.2747, "area_mm2": 113.1, "yield_n_mm2": 160},
+        4971,
+        1e-3,
+        "hand",
+        "0.2747 · 113.1 · 160; over γ_M1 1.1 it is 4519",
+    ),
+    c(
+        "pin_shear",
+        {"strength_n_mm2": 700, "area_mm2": 36.6},
+        25_620,
+        1e-3,
+        "hand",
+        "2 · 0.5 · 700 · 36.6; over 1.25 it is 20496",
+    ),
     # base plates of posts
     c(
         "plate_spread",

@@ -11,6 +11,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
 from fahrtwind.core.job.panel import Holding, PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
+from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
@@ -154,6 +155,7 @@ class Job(Part):
     obstacles: Annotated[tuple[Obstacle, ...], Field(max_length=40)] = ()
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
     carriers: Annotated[tuple[Carrier, ...], Field(max_length=6)] = ()
+    raisings: Annotated[tuple[Raising, ...], Field(max_length=12)] = ()
     tethers: Annotated[tuple[Tether, ...], Field(max_length=48)] = ()
     assumptions: Assumptions = Assumptions()
     keep_free: Annotated[tuple[FreeArea, ...], Field(max_length=20)] = ()
@@ -182,6 +184,7 @@ class Job(Part):
             "panels",
             "carriers",
             "tethers",
+            "raisings",
             "keep_free",
             "variants",
             "decisions",

@@ -13,6 +13,7 @@ LETTERS = {
     "feet": "f",
     "carriers": "b",
     "tethers": "j",
+    "raisings": "g",
     "rails": "r",
     "bars": "a",
     "places": "s",

@@ -1357,7 +1357,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /**
          * EqualAngle
@@ -1495,6 +1495,8 @@ export interface components {
             taped: components["schemas"]["TapedFoot"][];
             /** Caught */
             caught: components["schemas"]["Caught"][];
+            /** Raised */
+            raised: components["schemas"]["RaisedVerdict"][];
             /** Roof Mass Kg */
             roof_mass_kg: number;
             /** Marks */
@@ -1767,7 +1769,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -1958,6 +1960,11 @@ export interface components {
              * @default []
              */
             carriers: (components["schemas"]["Rails"] | components["schemas"]["Rack"])[];
+            /**
+             * Raisings
+             * @default []
+             */
+            raisings: components["schemas"]["Raising"][];
             /**
              * Tethers
              * @default []
@@ -3874,6 +3881,19 @@ export interface components {
             kind: "rails";
         };
         /**
+         * RaisePanel
+         * @description Hinges and struts for a panel and the others of its array, as one unit.
+         */
+        RaisePanel: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "raise_panel";
+            /** Panel */
+            panel: string;
+        };
+        /**
          * Raised
          * @description A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than
          *     lying flat, mm.
@@ -3887,6 +3907,106 @@ export interface components {
             up: "front" | "rear" | "port" | "starboard";
             /** Rise Mm */
             rise_mm: number;
+        };
+        /**
+         * RaisedPart
+         * @description A part at the site's gust: force in N, what it bears with its factor, and the gust at its end.
+         */
+        RaisedPart: {
+            /** Part */
+            part: string;
+            /** Force N */
+            force_n: number;
+            /** Bears N */
+            bears_n: number;
+            /** Gust M S */
+            gust_m_s: number;
+        };
+        /**
+         * RaisedVerdict
+         * @description A unit raised while parked. ``stow_m_s``: the gust at which the first part has used its strength with
+         *     factor; ``mean_m_s``: the wind of ten minutes that has such gusts. ``latch_pull_n``: on each latch on the
+         *     road, at the probed speed.
+         */
+        RaisedVerdict: {
+            /** Raising */
+            raising: string;
+            /** Strut Mm */
+            strut_mm: number;
+            /** Parts */
+            parts: components["schemas"]["RaisedPart"][];
+            /** First */
+            first: string;
+            /** Stow M S */
+            stow_m_s: number;
+            /** Mean M S */
+            mean_m_s: number;
+            /** Latch Pull N */
+            latch_pull_n: number;
+        };
+        /**
+         * Raising
+         * @description One or several ``panels`` that are raised as one stiff unit, by as much as they say.
+         *
+         *     ``at``: where the struts grip, of the way from the hinges to the raised edge; ``base``: their feet from
+         *     the hinges, blank where as far as they grip; ``latches``: what holds the raised edge down on the road,
+         *     each rated to ``latch_n`` by its maker.
+         */
+        Raising: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Panels */
+            panels: string[];
+            /**
+             * Hinges
+             * @default 2
+             */
+            hinges: number;
+            /**
+             * Struts
+             * @default 2
+             */
+            struts: number;
+            /**
+             * At
+             * @default 0.7
+             */
+            at: number;
+            base?: components["schemas"]["Length"] | null;
+            /**
+             * Strut
+             * @default {
+             *       "kind": "round",
+             *       "diameter": {
+             *         "mm": 20
+             *       },
+             *       "wall": {
+             *         "mm": 2
+             *       }
+             *     }
+             */
+            strut: components["schemas"]["RoundTube"] | components["schemas"]["RectangularTube"];
+            /**
+             * Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /**
+             * Pin
+             * @default M8
+             * @enum {string}
+             */
+            pin: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
+            /**
+             * Latches
+             * @default 2
+             */
+            latches: number;
+            /** Latch N */
+            latch_n?: number | null;
         };
         /**
          * RatedVerdict
@@ -4064,7 +4184,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /**
              * Go
              * @default
@@ -4255,7 +4375,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -5400,7 +5520,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -5411,7 +5531,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /**
          * WhatIfNews

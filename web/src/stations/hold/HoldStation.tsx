@@ -19,6 +19,7 @@ import { PanelChain } from "./Chain";
 import { MakeHold } from "./MakeHold";
 import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
+import { RaisedPart } from "./RaisedPart";
 import { Schools } from "./Schools";
 import { TapePart } from "./TapePart";
 import { TethersPart } from "./TethersPart";
@@ -46,6 +47,7 @@ export function HoldStation() {
       {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
       <PanelChain key={panel.id} panel={panel} foot={footId} />
       {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
+      <RaisedPart panel={panel} />
       <TethersPart panel={panel} />
       <TapePart holder={carrier?.id ?? panel.id} />
       <PanelItself key={`${panel.id} itself`} panel={panel} />

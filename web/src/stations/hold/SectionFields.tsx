@@ -16,10 +16,12 @@ type Props = {
   path: string;
   of?: string;
   /** A rack bends to all sides and twists: it asks for the whole sheet. */
-  whole: boolean;
+  whole?: boolean;
+  /** Struts are tubes. */
+  tubes?: boolean;
 };
 
-export function SectionFields({ section, path, of = "", whole }: Props) {
+export function SectionFields({ section, path, of = "", whole = false, tubes = false }: Props) {
   const { handle } = useDesk();
   const name = (word: string) => (of ? `${of}, ${word.toLowerCase()}` : word);
   return (
@@ -28,7 +30,7 @@ export function SectionFields({ section, path, of = "", whole }: Props) {
         label={name("Section")}
         path={`${path}.kind`}
         value={section.kind}
-        options={KINDS}
+        options={tubes ? KINDS.slice(0, 2) : KINDS}
         onChange={(kind) => handle.change([{ op: "set", path, value: { kind } }])}
       />
       {(section.kind === "tube" || section.kind === "channel") && (

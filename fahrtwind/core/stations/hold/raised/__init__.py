@@ -1,0 +1,1 @@
+"""Panels that are raised while parked."""
