@@ -86,7 +86,6 @@ def share_rack(
     models = tuple(dict.fromkeys(base.road.models))
     names = tuple(f"{model}, {end}" for end in ENDS for model in models)
     softest = spans[0].solved
-    own = len(loads.own_weight)
     return RackForces(
         _feet(rack, base.road, names, [s.road for s in spans], [s.typical for s in spans]),
         _feet(rack, base.parked, names, [s.parked for s in spans], [s.parked for s in spans]),
@@ -95,30 +94,37 @@ def share_rack(
         _joined([s.bars_road for s in spans]),
         _joined([s.bars_parked for s in spans]),
         frames[0],
-        softest.moved[-own, :, 2],
+        softest.moved[-1, :, 2],
         base.road.cases,
-        _grabbed(rack, frames) if rack.posts and rack.posts.grab_n else None,
+        _grabbed(rack, spans, len(loads.grab)),
     )
 
 
-def _grabbed(rack: Rack, frames: list[RackFrame]) -> Grabbed:
-    """A person's pull at each end of each rail, to every side and down, one at a time."""
-    found = []
-    for frame in frames:
-        corners = [frame.lines[r.id][end] for r in rack.rails for end in (0, -1)]
-        rows = np.zeros((len(corners) * len(WAYS), len(frame.mass_kg), 6))
-        for i, (corner, way) in enumerate((c, w) for c in corners for w in WAYS):
-            rows[i, corner, :3] = np.array(way) * (rack.posts.grab_n if rack.posts else 0.0)
-        found.append(solve(frame.frame, rows))
-    on = np.concatenate([s.on_support[0] for s in found])
-    pull, along = _on_feet(rack, on)
-    return Grabbed(pull, along, np.concatenate([s.in_bar[0] for s in found]))
+def _grabs(rack: Rack, frame: RackFrame) -> FloatArray:
+    """A person's pull at each end of each rail, to every side and down, one at a time: (ways, nodes, 6)."""
+    pull = rack.posts.grab_n if rack.posts else 0.0
+    if not pull:
+        return np.zeros((0, len(frame.mass_kg), 6))
+    corners = [frame.lines[r.id][end] for r in rack.rails for end in (0, -1)]
+    rows = np.zeros((len(corners) * len(WAYS), len(frame.mass_kg), 6))
+    for i, (corner, way) in enumerate((c, w) for c in corners for w in WAYS):
+        rows[i, corner, :3] = np.array(way) * pull
+    return rows
+
+
+def _grabbed(rack: Rack, spans: list[_Span], count: int) -> Grabbed | None:
+    if not count:
+        return None
+    on = np.concatenate([s.solved.on_support[0, -count - 1 : -1] for s in spans])
+    bars = np.concatenate([s.solved.in_bar[0, -count - 1 : -1] for s in spans])
+    return Grabbed(*_on_feet(rack, on), bars)
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Loads:
     """Loads at the nodes, each (…, nodes, 6): constants of the road by model and case, of one pascal by model
-    (cautious, then at the typical end), parked by model, and by model and wind; landing; weight alone.
+    (cautious, then at the typical end), parked by model, and by model and wind; landing; somebody who hangs
+    on it; weight alone, one row.
     """
 
     road: FloatArray
@@ -127,6 +133,7 @@ class _Loads:
     parked: FloatArray
     parked_pa: FloatArray
     landing: FloatArray
+    grab: FloatArray
     own_weight: FloatArray
 
     def rows(self) -> FloatArray:
@@ -140,6 +147,7 @@ class _Loads:
                 self.parked,
                 self.parked_pa,
                 self.landing,
+                self.grab,
                 self.own_weight,
             )
         )
@@ -177,6 +185,7 @@ def _loads(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...], bump_g: f
             axis=1,
         ),
         down * weight,
+        _grabs(rack, frame),
         weight[:1] / COUNTED_WEIGHT,
     )
 

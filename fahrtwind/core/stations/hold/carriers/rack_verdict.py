@@ -13,7 +13,7 @@ from fahrtwind.core.job.carrier import Rack, RoundTube
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
-from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, BarStrength
+from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import (
     CarrierVerdict,
     GrabVerdict,
@@ -106,11 +106,11 @@ def _grabbed(rack: Rack, forces: RackForces, cap: Capacities) -> GrabVerdict | N
     told = {support.name: float(u) for support, u in zip(forces.frame.frame.supports, feet, strict=True)}
     worst = max(told, key=lambda name: told[name])
     found = GrabVerdict(f"foot {worst}", told[worst])
-    for name in forces.frame.lines:
-        own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
-        made = forces.frame.made_of[name]
-        up, rest = _stress(grabbed.bars[None][:, :, own], made.strength)
-        share = float((np.abs(up) + rest).max()) * MEMBER_FACTOR / _yield(rack, made.alloy)
+    stressed = _Stressed.of(rack, forces)
+    up, rest = stressed.stress(grabbed.bars[None])
+    shares = (np.abs(up) + rest).max(axis=(0, 1, 3)) * MEMBER_FACTOR / stressed.yield_n_mm2
+    for name, own in stressed.own.items():
+        share = float(shares[own].max())
         if share > found.utilisation:
             found = GrabVerdict(name, share)
     return found
@@ -221,82 +221,102 @@ def _on_bolts(rack: Rack, ties: Linear, count: int) -> Forces:
 def _bars(
     rack: Rack, forces: RackForces, air: Air
 ) -> tuple[tuple[RailVerdict, ...], list[_Limits], list[_Limits]]:
-    """Every rail and bar on the road, the limits of each, and of each parked."""
-    verdicts, road, parked = [], [], []
+    """Every rail, bar and post on the road, the limits of each, and of each parked."""
+    stressed = _Stressed.of(rack, forces)
+    road, parked = stressed.limits(forces.bars_road), stressed.limits(forces.bars_parked)
+    now = forces.bars_road.constant[0] + forces.bars_road.per_pa[0] * air.pressure_pa
+    up, rest = stressed.stress(now[None])
+    used = (np.abs(up) + rest)[0]
+    verdicts = []
     for name, line in forces.frame.lines.items():
-        own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
-        made = forces.frame.made_of[name]
-        strength, yielding = made.strength, _yield(rack, made.alloy)
-        limit = _stressed(forces.bars_road, own, strength, yielding)
-        road.append(limit)
-        parked.append(_stressed(forces.bars_parked, own, strength, yielding))
-        bent, used = _bent(forces.bars_road, own, strength, air)
-        axis = RUNS.index(made.runs)
+        own, made, limit = stressed.own[name], forces.frame.made_of[name], road[name]
+        most = used[:, own].max(axis=(1, 2))
+        worst = int(most.argmax())
+        bent = now[worst, own]
         verdicts.append(
             RailVerdict(
                 name,
-                tuple(forces.frame.frame.nodes_mm[line, axis].tolist()),
-                bent,
-                used * MEMBER_FACTOR / yielding,
+                tuple(forces.frame.frame.nodes_mm[line, RUNS.index(made.runs)].tolist()),
+                (*bent[:, 4].tolist(), -float(bent[-1, 10])),
+                float(most[worst]) * MEMBER_FACTOR / _yield(rack, made.alloy),
                 _speed(limit.let_go, air),
                 _speed(limit.safe, air),
                 made.runs,
             )
         )
-    return tuple(verdicts), road, parked
+    return tuple(verdicts), list(road.values()), list(parked.values())
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class _Stressed:
+    """Pieces of all bars at once: ``own`` says which are whose; moduli (bars,), mm² and mm³; yield, N/mm²."""
+
+    own: dict[str, list[int]]
+    area: FloatArray
+    up: FloatArray
+    side: FloatArray
+    torsion: FloatArray
+    yield_n_mm2: FloatArray
+
+    @classmethod
+    def of(cls, rack: Rack, forces: RackForces) -> _Stressed:
+        bars, made_of = forces.frame.frame.bars, forces.frame.made_of
+        own: dict[str, list[int]] = {name: [] for name in forces.frame.lines}
+        for i, bar in enumerate(bars):
+            own[bar.part].append(i)
+        shapes = [made_of[b.part].strength.shape for b in bars]
+        return cls(
+            own,
+            np.array([s.area_mm2 for s in shapes]),
+            np.array([s.up_mm3 for s in shapes]),
+            np.array([s.side_mm3 for s in shapes]),
+            np.array([s.torsion_mm3 for s in shapes]),
+            np.array([_yield(rack, made_of[b.part].alloy) for b in bars]),
+        )
+
+    def stress(self, part: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Stress by bending up, with its sign, and by all else, by size, N/mm² at both ends of every piece:
+        (v, s, bars, 2).
+        """
+        ends = np.stack([part[..., :6], part[..., 6:]], axis=3)
+        up = ends[..., 4] / self.up[:, None]
+        rest = (
+            np.abs(ends[..., 0]) / self.area[:, None]
+            + np.abs(ends[..., 5]) / self.side[:, None]
+            + ROOT_3 * np.abs(ends[..., 3]) / self.torsion[:, None]
+        )
+        return np.asarray(up), np.asarray(rest)
+
+    def limits(self, forces: Linear) -> dict[str, _Limits]:
+        """Of each bar: 0 where the feet that are left hold no frame."""
+        (up, rest), (up_pa, rest_pa) = self.stress(forces.constant), self.stress(forces.per_pa)
+        held = np.asarray(np.isfinite(up).all(axis=(1, 2, 3)))
+        up, rest, up_pa, rest_pa = (np.nan_to_num(part) for part in (up, rest, up_pa, rest_pa))
+
+        def pressures(limit: FloatArray, of: slice) -> FloatArray:
+            bears = limit[:, None]
+            found = [
+                np.asarray(
+                    limit_pressure(sign * up[of], sign * up_pa[of], rest[of], rest_pa[of], bears, bears)
+                )
+                for sign in (1.0, -1.0)
+            ]
+            least = np.minimum(*found).min(axis=(0, 1, 3), initial=MOST_PA)
+            return least if held[of].all() else np.zeros_like(least)
+
+        whole, lost = slice(0, 1), slice(1, None)
+        let_go, safe = pressures(self.yield_n_mm2, whole), pressures(self.yield_n_mm2 / MEMBER_FACTOR, whole)
+        one_lost = pressures(self.yield_n_mm2, lost)
+        return {
+            name: _Limits(float(let_go[i].min()), float(safe[i].min()), float(one_lost[i].min()))
+            for name, i in self.own.items()
+        }
 
 
 def _yield(rack: Rack, alloy: AlloyName) -> float:
     """Beside a weld, where these bars bend most, welded metal counts with what the heat has left of it."""
     known = ALLOYS[alloy]
     return known.beside_weld_n_mm2 if rack.joint == "welded" else known.yield_n_mm2
-
-
-def _stress(part: FloatArray, strength: BarStrength) -> tuple[FloatArray, FloatArray]:
-    """Stress by bending up, with its sign, and by all else, by size; (v, s, 2 × bars)."""
-    shape = strength.shape
-    up = np.concatenate([part[..., 4], part[..., 10]], axis=2) / shape.up_mm3
-    rest = (
-        np.abs(part[..., [0, 6]]) / shape.area_mm2
-        + np.abs(part[..., [5, 11]]) / shape.side_mm3
-        + ROOT_3 * np.abs(part[..., [3, 9]]) / shape.torsion_mm3
-    )
-    return up, np.concatenate([rest[..., 0], rest[..., 1]], axis=2)
-
-
-def _stressed(forces: Linear, own: list[int], strength: BarStrength, yield_n_mm2: float) -> _Limits:
-    (up, rest), (up_pa, rest_pa) = (
-        _stress(part[:, :, own], strength) for part in (forces.constant, forces.per_pa)
-    )
-    held = np.asarray(np.isfinite(up).all(axis=(1, 2)))
-
-    def pressure(limit: float, of: slice) -> float:
-        kept = held[of]
-        if not kept.all():
-            return 0.0
-        found = [
-            limit_pressure(sign * up[of], sign * up_pa[of], rest[of], rest_pa[of], limit, limit)
-            for sign in (1.0, -1.0)
-        ]
-        return min(float(np.min(f, initial=MOST_PA)) for f in found)
-
-    whole, lost = slice(0, 1), slice(1, None)
-    return _Limits(
-        pressure(yield_n_mm2, whole),
-        pressure(yield_n_mm2 / MEMBER_FACTOR, whole),
-        pressure(yield_n_mm2, lost),
-    )
-
-
-def _bent(forces: Linear, own: list[int], strength: BarStrength, air: Air) -> tuple[tuple[float, ...], float]:
-    """Bending at the nodes of a bar in its worst situation, N·mm, and the most that all stresses come to,
-    N/mm².
-    """
-    now = forces.constant[0][:, own] + forces.per_pa[0][:, own] * air.pressure_pa
-    up, rest = _stress(now[None], strength)
-    used = (np.abs(up) + rest)[0]
-    worst = int(used.max(axis=1).argmax())
-    return (*now[worst, :, 4].tolist(), -float(now[worst, -1, 10])), float(used.max())
 
 
 def _hum(rack: Rack, forces: RackForces, panels_kg: float) -> Hum:
