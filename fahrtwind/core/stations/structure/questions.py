@@ -23,6 +23,12 @@ def into_members(job: Job) -> bool:
 
 
 @view()
+def screwed(asked: Asked) -> bool:
+    """Whether anything is held by screws."""
+    return any(hold.school == "screws" for hold in holds_of(asked.job))
+
+
+@view()
 def readings_wanted(asked: Asked) -> tuple[Reading, ...] | Missing:
     if into_members(asked.job) and not asked.job.readings:
         return _ask("readings", "Take readings along the roof: magnet, rivets, knocking.")

@@ -217,8 +217,8 @@ def pilot_contradicts(members: MemberFit) -> Iterator[Found]:
 
 
 @rule("members-unknown", "stop", "structure", "Members not known", FIT)
-def members_unknown(members: MemberFit, holders: tuple[Holder, ...]) -> Iterator[Found]:
-    if members.status == "not known" and any(h.hold.school == "screws" for h in holders):
+def members_unknown(members: MemberFit, screwed: bool) -> Iterator[Found]:
+    if members.status == "not known" and screwed:
         yield Found(place="readings", where="the roof", why=members.reason, remedy=members.remedy)
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fahrtwind.core.engine.silence import Question
 from fahrtwind.core.engine.stage import Missing
-from fahrtwind.core.job.document import SkinKind
+from fahrtwind.core.job.document import SkinKind, holds_of
 from fahrtwind.core.quantities import Length, Mass, Speed
 from fahrtwind.core.stations.house import view
 from fahrtwind.core.stations.views import Asked
@@ -12,6 +12,12 @@ from fahrtwind.core.stations.views import Asked
 
 def _ask(field: str, words: str) -> Missing:
     return Missing(Question(f"vehicle.{field}", "survey", words))
+
+
+@view()
+def drilled(asked: Asked) -> bool:
+    """Whether anything makes holes in the roof."""
+    return any(hold.school != "tape" for hold in holds_of(asked.job))
 
 
 @view()

@@ -51,8 +51,7 @@ def roof_load_unknown(
 
 
 @rule("ceiling-unknown", "caution", "survey", "What is under the skin is not known", PRACTICE)
-def inside_unknown(panels: tuple[PlacedPanel, ...], vehicle: Vehicle) -> Iterator[Found]:
-    drilled = any(p.hold.school != "tape" for p in panels)
+def inside_unknown(drilled: bool, vehicle: Vehicle) -> Iterator[Found]:
     if drilled and vehicle.inside in ("unknown", "finished", "partial"):
         yield Found(
             place="vehicle.inside",

@@ -1,0 +1,175 @@
+"""Field jobs: whole roofs as readable job files, each planned from an empty job, with the trouble that its
+kind of roof brings and the answers that its crew needs.
+"""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+
+from fahrtwind.core.edits import PutOnRails, SetValue, TetherPanel, apply_edits
+from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.demo import demo_jobs
+from fahrtwind.files.job_file import read_job, write_job
+from tests.conftest import changed
+
+FOLDER = Path(__file__).parent.parent / "field_jobs"
+KM_H = 3.6
+
+
+def job_of(name: str) -> Job:
+    return read_job((FOLDER / f"{name}.json").read_bytes())
+
+
+def snags(found: Evaluation, rule: str) -> list[str]:
+    return [f"{s.where}: {s.why}" for s in found.snags if s.id == rule]
+
+
+def stops(found: Evaluation) -> set[str]:
+    return {s.id for s in found.snags if s.severity == "stop"}
+
+
+@pytest.mark.parametrize("path", sorted(FOLDER.glob("*.json")), ids=lambda p: p.stem)
+def test_every_field_job_is_read_answered_and_written_again(path: Path) -> None:
+    text = path.read_text(encoding="utf-8")
+    job = read_job(text.encode())
+    assert write_job(job) == text
+    found = evaluate(job)
+    assert found.findings.silent == () and found.findings.materials and found.findings.steps
+
+
+def test_druckerei_a_rack_on_factory_holes_that_are_off() -> None:
+    found = evaluate(job_of("druckerei"))
+    (rack,) = found.findings.carriers
+    assert len(rack.feet) == 8, "the front pair under the fan's edge is left out"
+    assert stops(found) == set()
+    assert len(snags(found, "point-off-slot")) == 3, "two are off; the row is fitted through all"
+    assert snags(found, "pads-lean"), "the pads follow the roof by 4°"
+    assert snags(found, "channel-holds-water")
+    assert not found.findings.marks, "no new hole"
+    assert not snags(found, "ceiling-unknown") and not snags(found, "members-unknown")
+    unrated = changed(job_of("druckerei"), survey__point_rows__w1__rating=None)
+    assert "point-not-rated" in stops(evaluate(unrated))
+
+
+def test_gaertnerei_tube_rails_on_twenty_pins() -> None:
+    found = evaluate(job_of("gaertnerei"))
+    (rack,) = found.findings.carriers
+    assert len(rack.feet) == 20 and stops(found) == set()
+    assert snags(found, "pads-lean"), "the crowned roof leans the rails out by 2.5°"
+    heavy = changed(
+        job_of("gaertnerei"), survey__point_rows__w1__rating="25 kg", survey__point_rows__w2__rating="25 kg"
+    )
+    assert "carrier-lets-go" in stops(evaluate(heavy)), "a clip for a roof bag holds no panels"
+
+
+def test_sternwarte_two_panels_bridged_over_a_dome() -> None:
+    job = job_of("sternwarte")
+    found = evaluate(job)
+    assert found.spoken.word == "holds"
+    assert not [o for o in found.findings.overlaps if o.kind == "obstacle"], "the dome is under the bars"
+    (rack,) = found.findings.carriers
+    assert rack.sag_mm is not None and rack.sag_mm < 5
+    low = evaluate(changed(job, carriers__b1__height="20 mm", obstacles__o1__height="105 mm"))
+    assert stops(low) & {"on-obstacle", "bar-over-obstacle"}
+
+
+def test_feldlabor_one_tilting_unit_on_tape() -> None:
+    job = job_of("feldlabor_winter")
+    found = evaluate(job)
+    (unit,) = found.findings.raised
+    assert job.raisings[0].panels == ("p1", "p2", "p3", "p4")
+    assert unit.first == "foot under a strut" and 25 < unit.stow_m_s * KM_H < 40
+    assert {"raised-in-a-breeze", "latch-not-rated", "tape-creeps"} <= stops(found)
+    flat = changed(job, **{f"panels__{p}__tilt": "20°" for p in ("p1", "p2", "p3", "p4")})
+    (lower,) = evaluate(flat).findings.raised
+    assert lower.stow_m_s > unit.stow_m_s
+
+
+def test_imkerwagen_tape_on_a_curve_with_tethers() -> None:
+    job = job_of("imkerwagen_laminat")
+    found = evaluate(job)
+    assert {"tape-too-cold", "safe-speed-too-low"} <= stops(found)
+    assert len(snags(found, "tape-crown-strains")) == 4, "a flat base of 60 mm is forced onto 2.4 m"
+    taped = [t for t in found.findings.taped if t.panel == "p1"]
+    assert all(2200 < (t.radius_mm or 0) < 2800 for t in taped)
+    bent = changed(job, **{f"panels__p{i}__hold__shaped": "bent" for i in range(1, 5)})
+    assert not snags(evaluate(bent), "tape-crown-strains")
+    assert len(found.findings.caught) == 2 and all(c.two_sides for c in found.findings.caught)
+    assert all(t.all_lost_n > t.bears_n for c in found.findings.caught for t in c.tethers)
+    assert snags(found, "tether-breaks") and snags(found, "bolts-need-access")
+    warm = changed(job, **{f"panels__p{i}__hold__temperature": "22 °C" for i in range(1, 5)})
+    assert "tape-too-cold" not in stops(evaluate(warm))
+
+
+def test_toepferei_stiff_feet_touch_on_part_of_their_face() -> None:
+    job = job_of("toepferei")
+    found = evaluate(job)
+    assert {"tape-touches-partly", "tape-crown-peels"} <= stops(found)
+    bent = evaluate(changed(job, panels__p1__hold__shaped="bent"))
+    assert not stops(bent) & {"tape-touches-partly", "tape-crown-peels"}
+
+
+def test_buecherbus_well_nuts_refused_screws_into_trusses_hold() -> None:
+    found = evaluate(job_of("buecherbus"))
+    assert {"well-nuts-alone", "thin-board-under-well-nut"} <= stops(found)
+    assert not [s for s in found.snags if s.severity == "stop" and "p2" in s.place], "the screwed one holds"
+    ends = [f for f in found.findings.feet if f.panel == "p2"]
+    assert {f.landing for f in ends} == {"member"}
+    pilots = {m.pilot_mm for m in found.findings.marks if m.panel == "p2"}
+    assert pilots and all(p and p < 5 for p in pilots)
+
+
+def test_zirkuswagen_rails_moved_inboard_past_an_aerial() -> None:
+    job = job_of("zirkuswagen")
+    found = evaluate(job)
+    assert stops(found) == set() and len(found.findings.carriers[0].feet) == 16
+    straight = changed(job, carriers__b1__rails__r1__y="-840 mm", carriers__b1__rails__r2__y="840 mm")
+    assert "rail-over-obstacle" in stops(evaluate(straight)), "the aerial stands in the port rail's way"
+    thin = {"height": "30 mm", "width": "30 mm", "inertia_cm4": 2.7, "side_inertia_cm4": 2.7}
+    thin |= {"modulus_cm3": 1.8, "side_modulus_cm3": 1.8, "torsion_cm4": 0.5}
+    slender = {f"carriers__b1__section__{k}": v for k, v in thin.items()}
+    told = evaluate(changed(job, **slender)).findings.carriers[0]
+    assert told.let_go_m_s < found.findings.carriers[0].let_go_m_s, "100 mm beside its points it is twisted"
+
+
+def test_libelle_rails_at_every_rib_longer_than_their_stock() -> None:
+    job = job_of("libelle")
+    found = evaluate(job)
+    (rails,) = found.findings.carriers
+    assert len(rails.feet) == 18 and stops(found) == set()
+    assert "5.2 m" in snags(found, "rail-longer-than-stock")[0]
+    assert snags(found, "rail-overhang")
+    bolted = changed(job, carriers__b1__hold={"school": "bolts", "bolt": "M8", "length": "40 mm"})
+    assert "nut-in-closed-rib" in stops(evaluate(bolted))
+    second = evaluate(changed(job, carriers__b1__every=2)).findings.carriers[0]
+    assert second.safe_m_s < rails.safe_m_s
+
+
+def test_lichtspiel_which_stock_carries_how_many_panels() -> None:
+    """The bus of the demo: a row of two panels on rails, sold in 4.3 and 5.2 m."""
+    bus = next(j for j in demo_jobs() if j.name == "Lichtspiel")
+    job = apply_edits(bus, [PutOnRails(panels=("p1", "p3"))])
+    for stock, spliced in (("4.3 m", False), ("4 m", True), ("5.2 m", False)):
+        with_stock = apply_edits(job, [SetValue(path="carriers.b1.stock", value=stock)])
+        assert bool(snags(evaluate(with_stock), "rail-longer-than-stock")) is spliced
+
+
+def test_wasserlaeufer_an_arch_on_a_cored_deck() -> None:
+    boat = next(j for j in demo_jobs() if j.vehicle.kind == "boat")
+    assert evaluate(boat).spoken.word == "holds"
+    assert "core-crushed" in stops(evaluate(changed(boat, carriers__b1__hold__core="foam")))
+    storm = evaluate(changed(boat, assumptions__basic_wind="32 m/s"))
+    assert "carrier-parked" in stops(storm), "gusts at anchor, from any side"
+    light = changed(boat, carriers__b1__posts__section__diameter="33.7 mm")
+    assert {"arch-bends", "arch-strained"} & {s.id for s in evaluate(light).snags}
+
+
+def test_a_tether_more_is_a_plan_that_grows() -> None:
+    """A field job is walked on: what is added is drilled, bought and printed with the rest."""
+    job = apply_edits(job_of("buecherbus"), [TetherPanel(panel="p2")])
+    before, after = evaluate(job_of("buecherbus")).findings, evaluate(job).findings
+    assert len(after.marks) > len(before.marks)
+    assert any(m.item.startswith("tether, ") for m in after.materials)
