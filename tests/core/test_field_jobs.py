@@ -33,9 +33,8 @@ def stops(found: Evaluation) -> set[str]:
 
 @pytest.mark.parametrize("path", sorted(FOLDER.glob("*.json")), ids=lambda p: p.stem)
 def test_every_field_job_is_read_answered_and_written_again(path: Path) -> None:
-    text = path.read_text(encoding="utf-8")
-    job = read_job(text.encode())
-    assert write_job(job) == text
+    job = read_job(path.read_bytes())
+    assert read_job(write_job(job).encode()) == job
     found = evaluate(job)
     assert found.findings.silent == () and found.findings.materials and found.findings.steps
 
@@ -173,3 +172,17 @@ def test_a_tether_more_is_a_plan_that_grows() -> None:
     before, after = evaluate(job_of("buecherbus")).findings, evaluate(job).findings
     assert len(after.marks) > len(before.marks)
     assert any(m.item.startswith("tether, ") for m in after.materials)
+
+
+def test_pritsche_two_piece_clamps_on_the_rails_of_a_truck_bed() -> None:
+    job = job_of("pritsche")
+    found = evaluate(job)
+    (rack,) = found.findings.carriers
+    assert stops(found) == set() and len(rack.joints) == 4
+    assert {j.weakest for j in rack.joints} == {"slip"}
+    items = [m.item for m in found.findings.materials]
+    assert any(i.startswith("two-piece clamp for 48 mm tube") for i in items)
+    assert not any(i.startswith("rail ") for i in items), "the bed has its rails"
+    assert snags(found, "unlike-metals") and snags(found, "clamp-dents")
+    square = {"kind": "tube", "height": "40 mm", "width": "40 mm", "wall": "3 mm"}
+    assert "clamp-on-square" in stops(evaluate(changed(job, carriers__b1__section=square)))

@@ -219,3 +219,27 @@ def test_carriers_anyhow_are_answered(sound: Job, seed: int) -> None:
     found = evaluate(load_job({**racked(sound).model_dump(), "carriers": [carrier]}))
     assert trouble(found) == []
     assert bool(found.findings.carriers) or found.spoken.word in ("refused", "not known")
+
+
+def test_clamps_on_round_rails_slip_and_turn(sound: Job) -> None:
+    """By hand: two M8 settled at 0.64 · 6250 N grip with 2 · 0.15 · 2 · 4000 = 2400 N; rubber has half the
+    preload and twice the friction. More bolts never hold less; rails of the vehicle's own are not bought.
+    """
+    tube = {"kind": "round", "diameter": "48 mm", "wall": "2.5 mm"}
+    job = racked(sound, section=tube, joint="clamps")
+    (rack,) = evaluate(job).findings.carriers
+    assert rack.corner is not None
+    links = {k.id: k for k in rack.corner.links}
+    assert links["slip"].shear_nominal_n == pytest.approx(2400.0, rel=5e-3)
+    assert links["slip"].shear_design_n == pytest.approx(1600.0, rel=5e-3)
+    assert links["bolt"].pull_nominal_n == pytest.approx(2 * 700 * 36.6, rel=5e-3)
+    lined = evaluate(changed(job, carriers__b1__clamp__lined=True)).findings.carriers[0].corner
+    assert lined is not None
+    assert lined.links[1].shear_nominal_n == pytest.approx(links["slip"].shear_nominal_n)
+    assert lined.links[1].pull_nominal_n == pytest.approx(links["slip"].pull_nominal_n / 2)
+    four = evaluate(changed(job, carriers__b1__clamp__bolts=4)).findings.carriers[0]
+    for more, fewer in zip(four.joints, rack.joints, strict=True):
+        assert more.utilisation <= fewer.utilisation
+    own = changed(job, carriers__b1__own_rails=True)
+    assert not any(m.item.startswith("rail ") for m in evaluate(own).findings.materials)
+    assert any("two-piece clamp" in m.item for m in evaluate(own).findings.materials)

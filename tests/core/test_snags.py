@@ -390,6 +390,10 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
     "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
+    "clamp-on-square": lambda j: racked(j, joint="clamps"),
+    "clamp-dents": lambda j: racked(
+        j, joint="clamps", section={"kind": "round", "diameter": "48 mm", "wall": "2 mm"}
+    ),
     "arch-bends": lambda j: arched(j, posts__grab_n=5000),
     "arch-strained": lambda j: arched(j, posts__grab_n=950),
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),

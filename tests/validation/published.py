@@ -29,6 +29,39 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # two-piece clamps
+    c(
+        "clamp_grip",
+        {"contact": 1, "friction": 0.15, "bolts": 2, "preload_n": 4000},
+        2400,
+        1e-12,
+        "hand",
+        "Roloff/Matek 12, K 1: 2 · 0.15 · 2 · 4000; with even pressure, π/2, it would be 3770",
+    ),
+    c(
+        "clamp_grip",
+        {"contact": math.pi / 2, "friction": 0.15, "bolts": 2, "preload_n": 4000},
+        3770,
+        1e-4,
+        "hand",
+        "the same with even pressure",
+    ),
+    c(
+        "turning_force",
+        {"moment_n_mm": 40_440, "diameter_mm": 33.7},
+        2400,
+        1e-4,
+        "hand",
+        "2400 N at the surface of a tube of 33.7 mm turn it with 40.44 N·m",
+    ),
+    c(
+        "tube_dent",
+        {"yield_n_mm2": 160, "wall_mm": 2.6, "radius_mm": 15.55},
+        36.42,
+        1e-3,
+        "hand",
+        "Roark, case 1: 160 · 2.6² / (6 · 0.3183 · 15.55)",
+    ),
     # raised panels
     *(
         c(

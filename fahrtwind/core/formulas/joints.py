@@ -109,3 +109,53 @@ def humming_wind(
     strouhal: Annotated[Number, Arg("St", "", "Strouhal number", 0.05, 0.3)],
 ) -> Number:
     return depth_mm * frequency_hz / (1000 * strouhal)
+
+
+@formula(
+    title="what a two-piece clamp holds by friction",
+    symbol="F",
+    expression="F = 2 · K · μ · n · F_p",
+    unit="N",
+    source=Source(
+        "Roloff/Matek, Maschinenelemente, 12: clamped joint, K 1 where halves touch along lines; from memory"
+    ),
+)
+def clamp_grip(
+    contact: Annotated[Number, Arg("K", "", "how the halves touch", 0.5, 1.6)],
+    friction: Annotated[Number, Arg("μ", "", "friction", 0.05, 0.6)],
+    bolts: Annotated[Number, Arg("n", "", "bolts, both sides together", 1, 8)],
+    preload_n: Annotated[Number, Arg("F_p", "N", "what is left of the preload", 10, 100_000)],
+) -> Number:
+    return 2 * contact * friction * bolts * preload_n
+
+
+@formula(
+    title="force about a tube that turns like a moment",
+    symbol="F",
+    expression="F = 2 · M / D",
+    unit="N",
+    source=Source("Friction at the tube's surface (statics)"),
+)
+def turning_force(
+    moment_n_mm: Annotated[Number, Arg("M", "N·mm", "moment about the tube", 0)],
+    diameter_mm: Annotated[Number, Arg("D", "mm", "tube", 5, 150)],
+) -> Number:
+    return 2 * moment_n_mm / diameter_mm
+
+
+@formula(
+    title="press along a tube that dents it",
+    symbol="p",
+    expression="p = f_y · t² / (6 · 0.3183 · R)",
+    unit="N/mm",
+    source=Source(
+        "Roark's Formulas for Stress and Strain, 8th ed., Table 9.2 case 1: ring under two opposite loads, "
+        "M 0.3183 · p · R; from memory"
+    ),
+)
+def tube_dent(
+    yield_n_mm2: Annotated[Number, Arg("f_y", "N/mm²", "yield", 50, 700)],
+    wall_mm: Annotated[Number, Arg("t", "mm", "wall", 0.3, 12)],
+    radius_mm: Annotated[Number, Arg("R", "mm", "middle of the wall", 2, 75)],
+) -> Number:
+    return yield_n_mm2 * wall_mm**2 / (6 * 0.3183 * radius_mm)

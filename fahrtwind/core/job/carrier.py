@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.panel import Attachment, BasePlate, Holding, Screws
+from fahrtwind.core.job.panel import Attachment, BasePlate, BoltName, Holding, Screws
 from fahrtwind.core.job.part import Identifier, Name, Part
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables.alloys import AlloyName
@@ -131,7 +131,16 @@ class Crossbar(Part):
     x: q.Along
 
 
-JointKind = Literal["welded", "angles", "bolt"]
+JointKind = Literal["welded", "angles", "bolt", "clamps"]
+
+
+class TubeClamp(Part):
+    """A two-piece clamp about a round rail: ``bolts`` on both sides together; ``width`` along the rail."""
+
+    bolt: BoltName = "M8"
+    bolts: Literal[2, 4] = 2
+    width: q.Pad = Length(mm=40)
+    lined: bool = False
 
 
 class Post(Part):
@@ -159,7 +168,8 @@ class Rack(OnRails):
     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-    how thick those angles are.
+    how thick those angles are; ``clamp``: of a round rail. ``own_rails``: the rails are the vehicle's, a
+    truck bed's or a boat's, and nobody buys them.
     """
 
     kind: Literal["rack"] = "rack"
@@ -171,6 +181,8 @@ class Rack(OnRails):
     bar_alloy: AlloyName = "6060-T66"
     joint: JointKind = "angles"
     angle_wall: q.Sheet = Length(mm=6)
+    clamp: TubeClamp = TubeClamp()
+    own_rails: bool = False
     posts: Posts | None = None
 
     @model_validator(mode="after")

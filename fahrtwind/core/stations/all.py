@@ -26,6 +26,7 @@ DECLARING = (
     "hold.carriers.rules",
     "hold.carriers.rack_rules",
     "hold.carriers.post_rules",
+    "hold.carriers.clamp_rules",
     "hold.tethers.rules",
     "hold.raised.rules",
     "hold.schools.drilled_rules",

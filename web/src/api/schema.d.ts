@@ -3638,7 +3638,8 @@ export interface components {
          *     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
          *     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
          *     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-         *     how thick those angles are.
+         *     how thick those angles are; ``clamp``: of a round rail. ``own_rails``: the rails are the vehicle's, a
+         *     truck bed's or a boat's, and nobody buys them.
          */
         Rack: {
             /** Id */
@@ -3754,13 +3755,29 @@ export interface components {
              * @default angles
              * @enum {string}
              */
-            joint: "welded" | "angles" | "bolt";
+            joint: "welded" | "angles" | "bolt" | "clamps";
             /**
              * @default {
              *       "mm": 6
              *     }
              */
             angle_wall: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "bolt": "M8",
+             *       "bolts": 2,
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "lined": false
+             *     }
+             */
+            clamp: components["schemas"]["TubeClamp"];
+            /**
+             * Own Rails
+             * @default false
+             */
+            own_rails: boolean;
             posts?: components["schemas"]["Posts"] | null;
         };
         /**
@@ -5396,6 +5413,35 @@ export interface components {
             false_share?: number | null;
             /** Miss Share */
             miss_share?: number | null;
+        };
+        /**
+         * TubeClamp
+         * @description A two-piece clamp about a round rail: ``bolts`` on both sides together; ``width`` along the rail.
+         */
+        TubeClamp: {
+            /**
+             * Bolt
+             * @default M8
+             * @enum {string}
+             */
+            bolt: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
+            /**
+             * Bolts
+             * @default 2
+             * @enum {integer}
+             */
+            bolts: 2 | 4;
+            /**
+             * @default {
+             *       "mm": 40
+             *     }
+             */
+            width: components["schemas"]["Length"];
+            /**
+             * Lined
+             * @default false
+             */
+            lined: boolean;
         };
         /**
          * UseVariant

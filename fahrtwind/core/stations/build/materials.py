@@ -69,16 +69,10 @@ def _carriers(plan: RoofPlan) -> list[Material]:
     """Rails in whole lengths, and a clamp at each edge of each panel on every rail."""
     lines = []
     for carrier in plan.carriers:
-        run = carrier.end.mm - carrier.start.mm
-        lines.append(
-            Material(
-                f"rail {carrier.alloy}, {say_section(carrier.section, plan.units)}",
-                len(carrier.rails),
-                0,
-                f"pc of {say_run(run, plan.units)}",
-                carrier.name,
-            )
-        )
+        run = say_run(carrier.end.mm - carrier.start.mm, plan.units)
+        rail = f"rail {carrier.alloy}, {say_section(carrier.section, plan.units)}"
+        if not (isinstance(carrier, Rack) and carrier.own_rails):
+            lines.append(Material(rail, len(carrier.rails), 0, f"pc of {run}", carrier.name))
         if isinstance(carrier, Rack):
             lines += _rack(carrier, plan)
         clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
@@ -97,6 +91,11 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
         size = say_size(ANGLE_MM, plan.units)
         angle = f"angle {size} × {size} × {say_size(rack.angle_wall.mm, plan.units)}, {size} long"
         lines += [_counted(angle, 2 * corners, "corners"), _counted("M8 bolt with lock nut", 4 * corners)]
+    elif rack.joint == "clamps":
+        about, clamp = say_size(rack.section.height.mm, plan.units), rack.clamp
+        lined = ", lined" if clamp.lined else ""
+        what = f"two-piece clamp for {about} tube{lined}, {clamp.bolts} × {clamp.bolt}"
+        lines.append(_counted(what, corners, "saddles that fit the tube"))
     elif rack.joint == "bolt":
         lines.append(_counted("M8 bolt with lock nut", corners, "through bar and rail"))
     if rack.posts:

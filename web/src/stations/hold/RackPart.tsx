@@ -1,10 +1,11 @@
 /** What a rack has beyond its rails: bars, corners, and how it moves. */
 import type { Carrier, CarrierVerdict } from "../../api/types";
 import { EntryTable } from "../../fields/EntryTable";
-import { Choice, Field, Group } from "../../fields/Field";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
 import { Worked } from "../../fields/WorkingDialog";
 import { useUnits } from "../../job/JobContext";
 import { force, length, percent, speed } from "../../ui/format";
+import { BOLTS } from "./Attachment";
 import { SectionFields } from "./SectionFields";
 
 type Rack = Extract<Carrier, { kind: "rack" }>;
@@ -25,9 +26,19 @@ export function RackFields({ rack, path }: { rack: Rack; path: string }) {
           options={[
             ["angles", "angle on both sides"],
             ["bolt", "one bolt through"],
+            ["clamps", "two-piece clamps on tube"],
             ["welded", "welded"],
           ]}
         />
+        {rack.joint === "clamps" && (
+          <>
+            <Choice label="Clamp bolts" path={`${path}.clamp.bolt`} value={rack.clamp.bolt} options={BOLTS} />
+            <Field label="Bolts per clamp" path={`${path}.clamp.bolts`} value={rack.clamp.bolts} hint="2 or 4" />
+            <Field label="Clamp, along the rail" path={`${path}.clamp.width`} value={rack.clamp.width} />
+            <Tick label="lined with rubber" path={`${path}.clamp.lined`} value={rack.clamp.lined} />
+            <Tick label="rails are the vehicle’s own" path={`${path}.own_rails`} value={rack.own_rails} />
+          </>
+        )}
         {rack.joint === "angles" && <Field label="Angles, wall" path={`${path}.angle_wall`} value={rack.angle_wall} />}
       </div>
       <div className="max-w-[420px] pt-1.5">
@@ -49,7 +60,10 @@ export function Corners({ carrier, verdict }: { carrier: Carrier; verdict: Carri
   const titles = new Map(verdict.corner?.links.map((link) => [link.id, link.title]));
   const sorted = [...verdict.joints].sort((a, b) => b.utilisation - a.utilisation);
   return (
-    <Group title="Corners" aside={<span className="text-[13px]">the worst bolt of each, the worst corner first</span>}>
+    <Group
+      title="Corners"
+      aside={<span className="text-[13px]">the worst bolt or clamp of each, the worst corner first</span>}
+    >
       <ul className="columns-1 md:columns-2 gap-8">
         {sorted.map((joint) => (
           <li

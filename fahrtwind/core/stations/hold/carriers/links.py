@@ -7,6 +7,8 @@ from dataclasses import replace
 from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area
 from fahrtwind.core.formulas.brackets import bracket_bending
 from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.joints import clamp_grip
+from fahrtwind.core.formulas.metal_screws import several
 from fahrtwind.core.formulas.sections import clamp_slip, clamp_tongue, wall_pull
 from fahrtwind.core.formulas.verdict import rated_share
 from fahrtwind.core.job.carrier import Carrier, OwnSection, Rack, Section
@@ -140,10 +142,58 @@ JOINT_BOLT: BoltName = "M8"
 ANGLE_YIELD_N_MM2, ANGLE_SOURCE = 130.0, "an angle from the shop, 6063-T5, low end"
 
 
+SLIP_FACTOR, LEFT_OF_PRELOAD, LINED_LEFT = 1.5, 0.64, 0.5
+"""After paint and rubber have settled; rubber bears half of what metal does (judgement)."""
+FRICTION_METAL, FRICTION_LINED = 0.15, 0.3
+M8_AREA_MM2 = 36.6
+
+
+def tube_clamp_chain(rack: Rack) -> Chain:
+    """Per clamp: its bolts, and what it holds by friction along the tube and about it."""
+    clamp, bolt = rack.clamp, BOLTS[rack.clamp.bolt]
+    with scope("link bolt"):
+        area = thread_stress_area(
+            given(bolt.diameter_mm, "table", "bolt"),
+            given(bolt.pitch_mm, "table", "thread pitch"),
+            given(bolt.thread_form, "table", "form of the thread"),
+        )
+        steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
+        count = given(float(clamp.bolts), "chosen", "bolts of a clamp")
+        pull, along = several(count, bolt_tension(steel, area)), several(count, bolt_shear(steel, area))
+        title = f"{clamp.bolts} × {clamp.bolt} of a clamp"
+        held = link("bolt", title, (pull, BOLT_FACTOR), (along, BOLT_FACTOR), source=BOLT_STEEL_SOURCE)
+    with scope("link slip"):
+        left = LEFT_OF_PRELOAD * (LINED_LEFT if clamp.lined else 1.0)
+        preload = given(
+            left * CLAMP_PRELOAD_N * float(area) / M8_AREA_MM2,
+            "default",
+            "M8 at 10 N·m, by its stress area, settled",
+        )
+        friction = given(
+            FRICTION_LINED if clamp.lined else FRICTION_METAL,
+            "default",
+            "rubber or metal on paint: judgement",
+        )
+        grip = clamp_grip(1.0, friction, count, preload)
+        opens = given(clamp.bolts * float(preload), "computed", "pull that opens it")
+        source = "friction of a clamped joint, halves touching along lines, 1.5"
+        slip = link(
+            "slip",
+            "clamp slipping on the tube",
+            (opens, SLIP_FACTOR),
+            (grip, SLIP_FACTOR),
+            source=source,
+            confidence="judgement",
+        )
+    return Chain((held, slip), STIFFNESS_MEMBER_N_MM, STIFFNESS_MEMBER_N_MM)
+
+
 def joint_chain(rack: Rack) -> Chain:
-    """Per worst bolt of a corner: the bolt, the rail's wall under it, the leg of the angle. None of a weld:
-    the bars count with their strength beside it instead.
+    """Per worst bolt of a corner, per clamp where it is one: the bolt, the rail's wall under it, the leg of
+    the angle. None of a weld: the bars count with their strength beside it instead.
     """
+    if rack.joint == "clamps":
+        return tube_clamp_chain(rack)
     bolt = BOLTS[JOINT_BOLT]
     with scope("link bolt"):
         area = thread_stress_area(

@@ -27,6 +27,8 @@ IN_PLANE_N_MM = 3000.0
 doubled.
 """
 BOLTED_N_MM, FIRM_N_MM_RAD = 1e5, 1e9
+CLAMPED_N_MM_RAD = 1e7
+"""A two-piece clamp until it slips: judgement, taken halved and doubled."""
 ANGLE_MM, ANGLE_GAUGE_MM, ANGLE_MODULUS = 40.0, 20.0, 70_000.0
 """An angle of a corner: 40 × 40 of aluminium, as long as it is wide, bolted 20 mm from its heel."""
 SAME_PLACE_MM = 1.0
@@ -105,6 +107,8 @@ def joint_springs(kind: JointKind, angle_wall_mm: float) -> tuple[float, float, 
             given(ANGLE_GAUGE_MM, "default", "bolt line to heel"),
         )
     )
+    if kind == "clamps":
+        return CLAMPED_N_MM_RAD, CLAMPED_N_MM_RAD, CLAMPED_N_MM_RAD
     if kind == "angles":
         return 2 * one, 2 * one, 2 * one
     return one, one, 0.0  # one bolt: the bar swings about it

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from fahrtwind.core.formulas.air import speed_at_pressure
-from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency
+from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, turning_force
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack, RoundTube
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
@@ -144,7 +145,7 @@ def _joints(
         return [], []
     names = [t.name for t in forces.frame.frame.ties]
     cap = capacities((corner,) * len(names))
-    road, parked = (_on_bolts(rack, t, len(names)) for t in (forces.ties_road, forces.ties_parked))
+    road, parked = (_on_joints(rack, t, len(names)) for t in (forces.ties_road, forces.ties_parked))
     found = []
     let_go, _, safe = limits(road, cap)
     standing_go, _, standing_safe = limits(parked, cap)
@@ -179,10 +180,41 @@ def _joints(
     return found, standing
 
 
-def _on_bolts(rack: Rack, ties: Linear, count: int) -> Forces:
-    """Pull and force along at the worst bolt of every corner. Moments and level forces count by their size in
-    the constant part and in the part per pascal, on the safe side.
+def _on_joints(rack: Rack, ties: Linear, count: int) -> Forces:
+    """Pull and force along at the worst bolt, or the clamp, of every corner. Moments and level forces count
+    by their size in the constant part and in the part per pascal, on the safe side.
     """
+    pull, along = _clamped(rack) if rack.joint == "clamps" else _bolted(rack)
+    stable = np.asarray(np.isfinite(ties.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
+    constant, per_pa = np.nan_to_num(ties.constant), np.nan_to_num(ties.per_pa)
+    there = np.ones((len(stable), count))
+    pulls = (pull(constant), pull(per_pa), pull(per_pa))
+    return Forces((), (), *pulls, along(constant), along(per_pa), stable, there)
+
+
+Reading = Callable[[FloatArray], FloatArray]
+"""What a corner's forces, (…, 6), come to."""
+
+
+def _clamped(rack: Rack) -> tuple[Reading, Reading]:
+    """On a clamp about a tube along the roof: what opens it, and what would make it slip along and about."""
+    high = (rack.bar_section.height.mm + rack.section.height.mm) / 2  # the bar's axis over the tube's
+    half = rack.clamp.width.mm / 2
+
+    def pull(part: FloatArray) -> FloatArray:
+        aft, _, up, _, pitch, yaw = (part[..., i] for i in range(6))
+        return np.asarray(-up + (np.abs(pitch) + high * np.abs(aft) + np.abs(yaw)) / half)
+
+    def along(part: FloatArray) -> FloatArray:
+        aft, across, _, roll = (part[..., i] for i in range(4))
+        about = turning_force(np.abs(roll) + high * np.abs(across), rack.section.height.mm)
+        return np.asarray(np.abs(aft) + np.abs(across) + about)
+
+    return pull, along
+
+
+def _bolted(rack: Rack) -> tuple[Reading, Reading]:
+    """On the worst bolt of angles, or the one bolt."""
     bolts = 2.0 if rack.joint == "angles" else 1.0
     half_bar, half_rail = rack.bar_section.width.mm / 2, rack.section.width.mm / 2
     reach = half_bar + ANGLE_GAUGE_MM
@@ -200,19 +232,7 @@ def _on_bolts(rack: Rack, ties: Linear, count: int) -> Forces:
         level = np.hypot(part[..., 0], part[..., 1]) / bolts
         return np.asarray(level + np.abs(part[..., 5]) / (2 * reach))
 
-    stable = np.asarray(np.isfinite(ties.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
-    constant, per_pa = np.nan_to_num(ties.constant), np.nan_to_num(ties.per_pa)
-    return Forces(
-        (),
-        (),
-        pull(constant),
-        pull(per_pa),
-        pull(per_pa),
-        along(constant),
-        along(per_pa),
-        stable,
-        np.ones((len(stable), count)),
-    )
+    return pull, along
 
 
 # bars

@@ -1,0 +1,69 @@
+"""Snags of two-piece clamps on round rails."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.joints import tube_dent
+from fahrtwind.core.job.carrier import Carrier, Rack, RoundTube
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_force
+from fahrtwind.core.stations.hold.carriers.links import CLAMP_PRELOAD_N
+from fahrtwind.core.stations.house import rule
+from fahrtwind.core.tables.alloys import ALLOYS
+
+PRACTICE = "common practice, no source"
+
+
+def _clamped(carrier: Carrier) -> Rack | None:
+    return carrier if isinstance(carrier, Rack) and carrier.joint == "clamps" else None
+
+
+@rule("clamp-on-square", "stop", "hold", "Tube clamp on what is no round tube", "geometry", each="carriers")
+def clamp_on_square(carrier: Carrier) -> Iterator[Found]:
+    rack = _clamped(carrier)
+    if rack is not None and not isinstance(rack.section, RoundTube):
+        yield Found(
+            place=f"carriers.{rack.id}.section",
+            where=rack.name,
+            why="A two-piece clamp grips a round tube; on anything else it touches at corners and walks.",
+            remedy="Round rails, or angles in the corners.",
+        )
+
+
+@rule(
+    "clamp-dents",
+    "note",
+    "hold",
+    "Clamps dent a thin tube",
+    "Roark, ring under two opposite loads, from memory",
+    each="carriers",
+)
+def clamp_dents(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+    rack = _clamped(carrier)
+    if rack is None or not isinstance(rack.section, RoundTube):
+        return
+    tube, alloy = rack.section, ALLOYS[rack.alloy]
+    with scope("clamp dents", rack.id):
+        bears = rack.clamp.width.mm * float(
+            tube_dent(
+                given(alloy.yield_n_mm2, "table", alloy.source),
+                given(tube.wall.mm, "chosen", "wall of the rail"),
+                given(max((tube.diameter.mm - tube.wall.mm) / 2, 2.0), "chosen", "middle of the wall"),
+            )
+        )
+    squeezed = rack.clamp.bolts * CLAMP_PRELOAD_N
+    if bears < squeezed:
+        yield Found(
+            place=f"carriers.{rack.id}.clamp",
+            where=rack.name,
+            why=f"Touching along two lines it dents the tube at {say_force(bears, units)}; tightened it "
+            f"presses with {say_force(squeezed, units)}.",
+            remedy="Saddles that fit the tube all round, or a plug in it; torque by their maker.",
+            quantity="press",
+            value=squeezed,
+            limit=bears,
+            unit="N",
+        )
