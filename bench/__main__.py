@@ -19,6 +19,7 @@ from pydantic_core import to_json
 
 from bench.browser import over_http_and_in_the_browser
 from bench.figures import compare_and_keep, line, median_ms
+from bench.frames import frames, racks
 from bench.jobs import large_job, largest_job, nudged
 from bench.layout import proposals, shadows
 from bench.requests import requests
@@ -204,6 +205,8 @@ def main() -> None:
     largest()
     with tempfile.TemporaryDirectory() as folder:
         over_http_and_in_the_browser(Path(folder))
+    frames()
+    racks()
     shadows()
     proposals()
     quality()

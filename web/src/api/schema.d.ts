@@ -3813,6 +3813,11 @@ export interface components {
              * @enum {string}
              */
             runs: "along" | "across" | "up";
+            /**
+             * Gives Mm
+             * @default []
+             */
+            gives_mm: number[];
         };
         /**
          * Rails

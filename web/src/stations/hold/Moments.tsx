@@ -7,6 +7,7 @@ const WIDTH = 860;
 const HIGH = 92;
 const MIDDLE = 46;
 const DEEP = 26;
+const GIVES_PX = 14;
 const N_MM_PER_N_M = 1000;
 
 type Rail = CarrierVerdict["rails"][number];
@@ -21,7 +22,15 @@ function ends(carrier: Carrier, rail: Rail): readonly [number, number] {
     : [carrier.start.mm, carrier.end.mm];
 }
 
-export function Moments({ rail, carrier, feet }: { rail: Rail; carrier: Carrier; feet: readonly FootVerdict[] }) {
+type Props = {
+  rail: Rail;
+  carrier: Carrier;
+  feet: readonly FootVerdict[];
+  /** The most that any bar of the carrier gives: one scale for all of them. */
+  mostGiven: number;
+};
+
+export function Moments({ rail, carrier, feet, mostGiven }: Props) {
   const places = useFinding("feet");
   const units = useUnits();
   const [from, to] = ends(carrier, rail);
@@ -45,6 +54,17 @@ export function Moments({ rail, carrier, feet }: { rail: Rail; carrier: Carrier;
         stroke="var(--color-chalk)"
         strokeWidth={1.6}
       />
+      {rail.gives_mm.length > 0 && mostGiven > 0 && (
+        <path
+          d={`M${rail.places_mm.map((mm, i) => `${x(mm).toFixed(1)} ${(MIDDLE + ((rail.gives_mm[i] ?? 0) / mostGiven) * GIVES_PX).toFixed(1)}`).join(" L")}`}
+          fill="none"
+          stroke="var(--color-ink)"
+          strokeWidth={1.4}
+          strokeDasharray="6 4"
+        >
+          <title>{`gives ${Math.max(...rail.gives_mm).toFixed(1)} mm, drawn larger`}</title>
+        </path>
+      )}
       {own.map((f) => {
         const place = places.find((p) => p.panel === carrier.id && p.foot === f.foot);
         return (

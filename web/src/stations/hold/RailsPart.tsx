@@ -78,6 +78,7 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
 function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: CarrierVerdict }) {
   const units = useUnits();
   const [foot, setFoot] = useState(verdict.worst_foot);
+  const mostGiven = Math.max(0, ...verdict.rails.flatMap((r) => r.gives_mm.map(Math.abs)));
   const most = Math.max(...verdict.rails.map((r) => r.utilisation), 0);
   return (
     <>
@@ -102,10 +103,10 @@ function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: Carrier
       >
         <p className="text-[13px]">
           {percent(most)} of their strength is used at the probed speed. Drawn in the worst case, up where the rail is
-          bent up.
+          bent up.{carrier.kind === "rack" && " Dashed: how it gives where the load lands after a bump, drawn larger."}
         </p>
         {verdict.rails.map((rail) => (
-          <Moments key={rail.rail} rail={rail} carrier={carrier} feet={verdict.feet} />
+          <Moments key={rail.rail} rail={rail} carrier={carrier} feet={verdict.feet} mostGiven={mostGiven} />
         ))}
         {carrier.kind === "rack" && <RackMotion verdict={verdict} />}
       </Group>

@@ -262,6 +262,7 @@ def _bars(
                 _speed(limit.let_go, air),
                 _speed(limit.safe, air),
                 made.runs,
+                tuple((-(1 + LANDING_G) * forces.sag_mm[line]).tolist()) if made.runs != "up" else (),
             )
         )
     return tuple(verdicts), list(road.values()), list(parked.values())

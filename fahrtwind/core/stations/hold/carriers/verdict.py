@@ -40,6 +40,8 @@ class RailVerdict:
     let_go_m_s: float
     safe_m_s: float
     runs: Literal["along", "across", "up"] = "along"
+    gives_mm: tuple[float, ...] = ()
+    """How far down a bar of a rack gives at its places where the load lands after a bump."""
 
 
 @dataclass(frozen=True, slots=True)
