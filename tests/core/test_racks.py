@@ -12,10 +12,11 @@ from fahrtwind.core.choose.make_hold import make_hold
 from fahrtwind.core.edits import PutOnRack, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
-from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, OwnSection, Rack, Rails
+from fahrtwind.core.job.carrier import Rack, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import BasePlate, Screws
+from fahrtwind.core.job.sections import ChannelSection, EqualAngle, OwnSection
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces

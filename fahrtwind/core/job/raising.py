@@ -7,9 +7,9 @@ from typing import Annotated
 from pydantic import Field
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.carrier import RectangularTube, RoundTube
 from fahrtwind.core.job.panel import BoltName
 from fahrtwind.core.job.part import Identifier, Name, Part
+from fahrtwind.core.job.sections import RectangularTube, RoundTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables.alloys import AlloyName
 

@@ -7,8 +7,9 @@ from dataclasses import dataclass
 from functools import partial
 from math import ceil
 
-from fahrtwind.core.job.carrier import ChannelSection, EqualAngle, Rack, RectangularTube, RoundTube, Section
+from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.sections import ChannelSection, EqualAngle, RectangularTube, RoundTube, Section
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem

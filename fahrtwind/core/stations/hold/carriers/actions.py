@@ -8,13 +8,14 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.carrier import Carrier, Crossbar, Post, Posts, Rack, Rail, Rails, RoundTube
+from fahrtwind.core.job.carrier import Carrier, Crossbar, Post, Posts, Rack, Rail, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
+from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect

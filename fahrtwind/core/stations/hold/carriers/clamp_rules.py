@@ -7,7 +7,8 @@ from collections.abc import Iterator
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import tube_dent
-from fahrtwind.core.job.carrier import Carrier, Rack, RoundTube
+from fahrtwind.core.job.carrier import Carrier, Rack
+from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_force
 from fahrtwind.core.stations.hold.carriers.links import CLAMP_PRELOAD_N

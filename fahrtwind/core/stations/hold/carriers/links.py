@@ -11,9 +11,10 @@ from fahrtwind.core.formulas.joints import clamp_grip
 from fahrtwind.core.formulas.metal_screws import several
 from fahrtwind.core.formulas.sections import clamp_slip, clamp_tongue, wall_pull
 from fahrtwind.core.formulas.verdict import rated_share
-from fahrtwind.core.job.carrier import Carrier, OwnSection, Rack, Section
+from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import BasePlate, BoltName
+from fahrtwind.core.job.sections import OwnSection, Section
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, ANGLE_MM
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Bay, Chain, Link, bracket_link, link

@@ -13,8 +13,9 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
-from fahrtwind.core.job.carrier import JointKind, Rack, Rail, Section
+from fahrtwind.core.job.carrier import JointKind, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.sections import Section
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Support, Tie
 from fahrtwind.core.stations.hold.links import Chain

@@ -9,10 +9,11 @@ from math import radians, tan
 import numpy as np
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.carrier import Carrier, ChannelSection, Rack
+from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.job.sections import ChannelSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of

@@ -10,7 +10,8 @@ import numpy as np
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, turning_force
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
-from fahrtwind.core.job.carrier import Rack, RoundTube
+from fahrtwind.core.job.carrier import Rack
+from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces

@@ -8,9 +8,10 @@ from itertools import pairwise
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.formulas.sections import thermal_growth
-from fahrtwind.core.job.carrier import Carrier, OwnSection, Rack, Rails
+from fahrtwind.core.job.carrier import Carrier, Rack, Rails
 from fahrtwind.core.job.document import Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_length, say_run, say_speed
 from fahrtwind.core.stations.hold.carriers.rack import rail_of

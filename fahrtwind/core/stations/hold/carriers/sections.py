@@ -21,7 +21,7 @@ from fahrtwind.core.formulas.sections import (
     tube_torsion,
     yield_moment,
 )
-from fahrtwind.core.job.carrier import (
+from fahrtwind.core.job.sections import (
     ChannelSection,
     EqualAngle,
     OwnSection,
