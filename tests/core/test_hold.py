@@ -219,3 +219,37 @@ def test_what_the_arrays_decide_is_what_the_declared_formulas_say(demo: Job) -> 
                     assert told[f"{key}/link {link.id}", "utilisation"] == pytest.approx(
                         link.utilisation, rel=2e-2
                     )
+
+
+def test_a_bar_from_member_to_member_carries_a_foot_between(sound: Job) -> None:
+    """Feet mid-bay on bars: the skin no longer drums, the ends are drilled, and the chain is that of the bar:
+    M / (a · b / L) in its bay, half of the pull at an end.
+    """
+    feet = [
+        {"id": f"f{i}", "side": side, "along": f"{at} mm", "pinned": True}
+        for i, (side, at) in enumerate((s, a) for s in ("port", "starboard") for a in (410, 1065))
+    ]
+    bare = changed(sound, panels__p1__feet=feet)
+    job = changed(bare, panels__p1__span={"section": {"kind": "tube", "height": "30 mm", "width": "40 mm"}})
+    before, found = evaluate(bare), evaluate(job)
+    assert {f.landing for f in before.findings.feet if f.panel == "p1"} == {"skin"}
+    assert {f.landing for f in found.findings.feet if f.panel == "p1"} == {"bar"}
+    ends = [f for f in found.findings.feet if f.panel == "p1-ends"]
+    assert len(ends) == 8 and {f.landing for f in ends} == {"member"}
+    assert {m.panel for m in found.findings.marks if m.panel.startswith("p1")} == {"p1-ends"}
+    ids = {s.id for s in found.snags}
+    assert not ids & {"screws-in-skin", "foot-mid-bay"} and "screws-in-skin" in {s.id for s in before.snags}
+    (was,) = (v for v in before.findings.verdicts if v.panel == "p1")
+    (now,) = (v for v in found.findings.verdicts if v.panel == "p1")
+    assert now.safe_m_s >= was.safe_m_s
+    assert now.chains[0].stiffness_n_mm > 10 * was.chains[0].stiffness_n_mm
+    chain = {k.id: k for k in now.chains[0].links}
+    inertia = (40 * 30**3 - 34 * 24**3) / 12
+    moment = inertia / 15 * 160
+    first = next(f for f in found.findings.feet if f.panel == "p1" and f.foot == "f0")
+    a, b = (abs(first.x_mm - e.x_mm) for e in ends if e.foot.startswith("f0"))
+    assert chain["bar"].pull_nominal_n == pytest.approx(moment * (a + b) / (a * b), rel=0.01)
+    assert any(m.item.startswith("bar 6060-T66, tube 30 mm") for m in found.findings.materials)
+    weak = changed(job, panels__p1__span__section__wall="1 mm")
+    (less,) = (v for v in evaluate(weak).findings.verdicts if v.panel == "p1")
+    assert less.let_go_m_s <= now.let_go_m_s

@@ -29,6 +29,39 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # bars from member to member
+    c(
+        "span_load",
+        {"moment_n_mm": 69_466, "front_mm": 200, "rear_mm": 455},
+        500,
+        1e-5,
+        "hand",
+        "500 N at 200 of 655 mm: M = 500 · 200 · 455 / 655",
+    ),
+    c(
+        "span_spring",
+        {"ei_n_mm2": 70_000 * 44_459, "front_mm": 200, "rear_mm": 455},
+        500 / 0.677,
+        2e-3,
+        "hand",
+        "P · a² · b² / (3 · E · I · L) = 0.677 mm under 500 N, a tube 20 × 40 × 2 on edge",
+    ),
+    c(
+        "by_bar_end",
+        {"end_n": 347.33, "share": 455 / 655, "lever_mm": 0, "width_mm": 40},
+        500,
+        1e-4,
+        "hand",
+        "R = 500 · 455 / 655 = 347.3 at the nearer end",
+    ),
+    c(
+        "by_bar_end",
+        {"end_n": 1000, "share": 0.5, "lever_mm": 20, "width_mm": 40},
+        1000,
+        1e-12,
+        "hand",
+        "half of it, doubled by 500 N · 20 mm held over half of 40 mm",
+    ),
     # two-piece clamps
     c(
         "clamp_grip",

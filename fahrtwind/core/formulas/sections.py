@@ -208,3 +208,52 @@ def thermal_growth(
     change_k: Annotated[Number, Arg("ΔT", "K", "from coldest to hottest", 0, 150)],
 ) -> Number:
     return length_mm * (own_per_k - roof_per_k) * change_k
+
+
+@formula(
+    title="pull in a bay that bends a bar from member to member",
+    symbol="P",
+    expression="P = M · L / (a · b)",
+    unit="N",
+    source=Source("Simple beam with a load at a (any table of beams)"),
+)
+def span_load(
+    moment_n_mm: Annotated[Number, Arg("M", "N·mm", "what the bar bears in bending", 1)],
+    front_mm: Annotated[Number, Arg("a", "mm", "foot to the member in front", 0.5, 3000)],
+    rear_mm: Annotated[Number, Arg("b", "mm", "foot to the member behind", 0.5, 3000)],
+) -> Number:
+    return moment_n_mm * (front_mm + rear_mm) / (front_mm * rear_mm)
+
+
+@formula(
+    title="how stiff a bar carries a foot between members",
+    symbol="k",
+    expression="k = 3 · E · I · L / (a² · b²)",
+    unit="N/mm",
+    source=Source("Simple beam with a load at a (any table of beams)"),
+)
+def span_spring(
+    ei_n_mm2: Annotated[Number, Arg("E·I", "N·mm²", "of the bar", 1e5)],
+    front_mm: Annotated[Number, Arg("a", "mm", "foot to the member in front", 0.5, 3000)],
+    rear_mm: Annotated[Number, Arg("b", "mm", "foot to the member behind", 0.5, 3000)],
+) -> Number:
+    return 3 * ei_n_mm2 * (front_mm + rear_mm) / (front_mm**2 * rear_mm**2)
+
+
+@formula(
+    title="what a foot between members may pull by the end of its bar",
+    symbol="P",
+    expression="P = R / (s · (1 + 2 · e / w))",
+    unit="N",
+    source=Source(
+        "Lever law of a simple beam; the foot's lever e twists the bar, which its ends hold over half its "
+        "width (statics)"
+    ),
+)
+def by_bar_end(
+    end_n: Annotated[Number, Arg("R", "N", "what the end bears", 1e-6)],
+    share: Annotated[Number, Arg("s", "", "of the pull, at the nearer end", 0.5, 1)],
+    lever_mm: Annotated[Number, Arg("e", "mm", "frame bolt to the bar's middle", 0, 150)],
+    width_mm: Annotated[Number, Arg("w", "mm", "bar", 3, 150)],
+) -> Number:
+    return end_n / (share * (1 + 2 * lever_mm / width_mm))

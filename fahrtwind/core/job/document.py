@@ -208,5 +208,6 @@ def holds_of(job: Job) -> tuple[Holding, ...]:
     points, tethers.
     """
     standing = (p.hold for p in job.panels if p.carrier is None)
+    spans = (p.span.ends for p in job.panels if p.carrier is None and p.span)
     carriers = (c.hold for c in job.carriers if not getattr(c, "points", ()))
-    return (*standing, *carriers, *(t.hold for t in job.tethers))
+    return (*standing, *spans, *carriers, *(t.hold for t in job.tethers))

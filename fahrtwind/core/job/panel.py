@@ -11,7 +11,9 @@ from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.part import Identifier, Name, Part
+from fahrtwind.core.job.sections import RectangularTube, Section
 from fahrtwind.core.quantities import Angle, Length, Temperature
+from fahrtwind.core.tables.alloys import AlloyName
 from fahrtwind.core.tables.fasteners import BOLTS, RIVET_NUT_HOLES_MM, SCREWS, WELL_NUT_HOLES_MM
 
 ScrewName = Literal["#8", "#10", "#12", "#14"]
@@ -219,6 +221,16 @@ Holding = Annotated[Screws | ThroughBolts | OneSided | FoamTape | BasePlate, Fie
 """How anything that stands on the roof is held."""
 
 
+class SpanBars(Part):
+    """Bars along the roof from member to member, each under a foot that stands between two. ``ends``: how
+    they are held in the members.
+    """
+
+    section: Section = RectangularTube(height=Length(mm=20), width=Length(mm=40), wall=Length(mm=2))
+    alloy: AlloyName = "6060-T66"
+    ends: Attachment = Screws()
+
+
 class Foot(Part):
     """A foot on one side of the frame; ``along`` runs from the frame's front end (or from its port end)."""
 
@@ -233,6 +245,7 @@ class PlacedPanel(Part):
 
     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
     which the leads come out. ``carrier``: what it lies on; its own feet and hold then count for nothing.
+    ``span``: bars under feet that stand between members.
     ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
     driven lying flat.
     """
@@ -249,6 +262,7 @@ class PlacedPanel(Part):
     feet: Annotated[tuple[Foot, ...], Field(max_length=16)] = ()
     hold: Attachment = Screws()
     carrier: Identifier | None = None
+    span: SpanBars | None = None
     locked: bool = False
     array: Identifier | None = None
     pair: Identifier | None = None

@@ -1628,7 +1628,7 @@ export interface components {
              * Landing
              * @enum {string}
              */
-            landing: "member" | "perhaps" | "skin" | "unknown" | "rail" | "point" | "deck";
+            landing: "member" | "perhaps" | "skin" | "unknown" | "rail" | "point" | "deck" | "bar";
             /**
              * Side
              * @enum {string}
@@ -3207,6 +3207,7 @@ export interface components {
          *
          *     Panels of one ``array`` move together; the leads of a ``pair`` have to meet. ``cable_end`` is the edge at
          *     which the leads come out. ``carrier``: what it lies on; its own feet and hold then count for nothing.
+         *     ``span``: bars under feet that stand between members.
          *     ``tilt`` is how far it is raised while parked, at its ``tilt_up`` edge; it is
          *     driven lying flat.
          */
@@ -3266,6 +3267,7 @@ export interface components {
             hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
             /** Carrier */
             carrier?: string | null;
+            span?: components["schemas"]["SpanBars"] | null;
             /**
              * Locked
              * @default false
@@ -4754,6 +4756,63 @@ export interface components {
             high_mm: number;
             /** Words */
             words: string;
+        };
+        /**
+         * SpanBars
+         * @description Bars along the roof from member to member, each under a foot that stands between two. ``ends``: how
+         *     they are held in the members.
+         */
+        SpanBars: {
+            /**
+             * Section
+             * @default {
+             *       "kind": "tube",
+             *       "height": {
+             *         "mm": 20
+             *       },
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "wall": {
+             *         "mm": 2
+             *       }
+             *     }
+             */
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
+            /**
+             * Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /**
+             * Ends
+             * @default {
+             *       "school": "screws",
+             *       "bracket": {
+             *         "frame_bolt": "M6",
+             *         "length": {
+             *           "mm": 60
+             *         },
+             *         "lever": {
+             *           "mm": 20
+             *         },
+             *         "metal": "aluminium",
+             *         "thickness": {
+             *           "mm": 4
+             *         },
+             *         "toe": {
+             *           "mm": 20
+             *         }
+             *       },
+             *       "screw": "#14",
+             *       "count": 2,
+             *       "length": {
+             *         "mm": 25
+             *       }
+             *     }
+             */
+            ends: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"];
         };
         /** Speed */
         Speed: {

@@ -22,6 +22,7 @@ export function footName(holder: string, place: FootPlace, state: FootState, uni
 
 export function landingWords(place: FootPlace, units: Units): string {
   if (place.landing === "point") return "on its factory point";
+  if (place.landing === "bar") return "on a bar from member to member";
   if (place.landing === "deck") return "bolted through the deck";
   if (place.member === null || place.off_mm === null || place.member === undefined || place.off_mm === undefined)
     return "no member known";

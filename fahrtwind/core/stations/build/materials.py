@@ -19,11 +19,13 @@ from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.drilled import drills_metal
 from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.stations.layout.feet import ENDS_OF
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fit_row
 
 SPARE_SHARE = 0.1
+BEYOND_MEMBER_MM = 30.0
 LEAST_SPARES = 2
 TAPE_WASTE = 1.2
 
@@ -49,6 +51,7 @@ def materials(
     lines += _feet(plan, holders)
     lines += _by_school(plan, holders)
     lines += _tethers(plan)
+    lines += _spans(plan, holders)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
@@ -170,6 +173,20 @@ def _with_spares(item: str, amount: float, unit: str, note: str) -> Material:
         return _counted(item, int(amount), note)
     spare = round(amount * (TAPE_WASTE - 1), 2) if unit == "m" else 0
     return Material(item, round(amount, 2), spare, unit, note)
+
+
+def _spans(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
+    """Bars from member to member, a little longer than their bay."""
+    ends = {h.id: h.feet for h in holders}
+    bars: Counter[str] = Counter()
+    for panel in plan.panels:
+        feet = ends.get(f"{panel.id}{ENDS_OF}", ())
+        if panel.span is None:
+            continue
+        for front, rear in zip(feet[::2], feet[1::2], strict=True):
+            run = say_run(rear.x_mm - front.x_mm + 2 * BEYOND_MEMBER_MM, plan.units)
+            bars[f"bar {panel.span.alloy}, {say_section(panel.span.section, plan.units)}, {run}"] += 1
+    return [Material(item, count, 0, "pc", "from member to member") for item, count in bars.items()]
 
 
 def _tethers(plan: RoofPlan) -> list[Material]:

@@ -11,7 +11,7 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
-from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.panel import Attachment, PlacedPanel, SpanBars
 from fahrtwind.core.quantities import Length, Speed
 from fahrtwind.core.stations.hold.carriers.links import clamp_chain
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
@@ -25,6 +25,7 @@ from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
+from fahrtwind.core.stations.hold.span import span_chain
 from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd, member_ends
 from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict, judge
@@ -147,15 +148,23 @@ def chains(
     no other panel's verdict away.
     """
     under = carrier_of(panel, carriers)
-    alike = {way: _chain(way, skin, ribs, hold, above, under) for way in dict.fromkeys(ways)}
+    alike = {way: _chain(way, skin, ribs, hold, above, under, panel.span) for way in dict.fromkeys(ways)}
     return tuple(alike[way] for way in ways)
 
 
 def _chain(
-    way: Way, skin: Vehicle, ribs: Members, hold: Attachment, above: Above, under: Carrier | None
+    way: Way,
+    skin: Vehicle,
+    ribs: Members,
+    hold: Attachment,
+    above: Above,
+    under: Carrier | None,
+    span: SpanBars | None,
 ) -> Chain:
     if under is not None:
         return clamp_chain(under, above)
+    if way.landing == "bar" and span is not None and way.bay is not None:
+        return span_chain(span, hold, skin, ribs, way.bay, above)
     return chain_of(skin, ribs, hold, way.landing, way.on_side, way.bay, above)
 
 
@@ -219,7 +228,8 @@ def verdict_working(
         found = []
         for foot, way in zip(held_at, ways, strict=True):
             with scope(foot.foot):
-                found.append(_chain(way, skin, ribs, panel.hold, above, carrier_of(panel, carriers)))
+                under = carrier_of(panel, carriers)
+                found.append(_chain(way, skin, ribs, panel.hold, above, under, panel.span))
         own = tuple(found)
         bump = given(assumptions.bump_g, "chosen", "assumptions: upward bump")
     winds = (front, *_parked_loads(roof, panel, shelter, roof_height_mm))

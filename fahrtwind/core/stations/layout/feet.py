@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import combinations, islice, pairwise
 from typing import Literal
 
@@ -14,12 +14,13 @@ from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
-ANCHOR = "anchor"
+ANCHOR, ENDS_OF = "anchor", "-ends"
+"""What an anchor is called, and what the holder of a panel's bars adds to its id."""
 LEAST_OUT_MM, FURTHEST_OUT_MM = 40, 450
 FURTHEST_MOVE_MM, MOST_SPREADS = 150, 3000
 SURE_MEMBER = 0.85
 """A member less likely than this, over all spacings the readings allow, carries no foot for certain."""
-Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck"]
+Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck", "bar"]
 
 
 @dataclass(frozen=True, slots=True)
@@ -121,9 +122,44 @@ def _place(
         moved_mm=along - foot.along.mm,
         member=nearest.number if nearest else None,
         off_mm=x - nearest.x_mm if nearest else None,
-        landing=landing_of(ribs, panel.hold, x, nearest),
+        landing=_landing(ribs, panel, x, nearest, members),
         side=foot.side,
     )
+
+
+def _landing(
+    ribs: Members, panel: PlacedPanel, x: float, nearest: Member | None, members: tuple[Member, ...]
+) -> Landing:
+    """On a bar where the panel has such and members stand on both sides."""
+    landing = landing_of(ribs, panel.hold, x, nearest)
+    between = min((m.x_mm for m in members), default=x) < x < max((m.x_mm for m in members), default=x)
+    return "bar" if panel.span and between and landing in ("skin", "perhaps") else landing
+
+
+def place_ends(
+    ribs: Members, panel: PlacedPanel, feet: tuple[FootPlace, ...], members: tuple[Member, ...]
+) -> tuple[FootPlace, ...]:
+    """Where the bars under a panel's feet are held: in the member before and in the one behind."""
+    if panel.span is None:
+        return ()
+    found = []
+    for foot in (f for f in feet if f.landing == "bar"):
+        before = max((m for m in members if m.x_mm <= foot.x_mm), key=lambda m: m.x_mm)
+        behind = min((m for m in members if m.x_mm > foot.x_mm), key=lambda m: m.x_mm)
+        for end, member in (("a", before), ("b", behind)):
+            landing = landing_of(ribs, panel.span.ends, member.x_mm, member)
+            found.append(
+                replace(
+                    foot,
+                    panel=f"{panel.id}{ENDS_OF}",
+                    foot=f"{foot.foot}{end}",
+                    x_mm=member.x_mm,
+                    member=member.number,
+                    off_mm=0.0,
+                    landing=landing,
+                )
+            )
+    return tuple(found)
 
 
 def _on_plan(side: Side, rect: Rect, along: float, lever: float) -> tuple[float, float]:

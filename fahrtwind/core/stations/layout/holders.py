@@ -7,9 +7,9 @@ from dataclasses import dataclass
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.document import Members
-from fahrtwind.core.job.panel import Holding, PlacedPanel
+from fahrtwind.core.job.panel import Holding, PlacedPanel, SpanBars
 from fahrtwind.core.job.tether import Tether
-from fahrtwind.core.stations.layout.feet import FootPlace, landing_of
+from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace, landing_of
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.factory_points import RowFit
 
@@ -25,8 +25,9 @@ class Holder:
     feet: tuple[FootPlace, ...]
 
     def place(self, foot: FootPlace) -> str:
-        """The job path at which a foot is changed: a carrier sets its feet by itself."""
-        return f"{self.path}.feet.{foot.foot}" if self.path.startswith("panels") else self.path
+        """The job path at which a foot is changed: only a panel's own feet are set one by one."""
+        own = self.path == f"panels.{self.id}"
+        return f"{self.path}.feet.{foot.foot}" if own else self.path
 
 
 def holders_of(
@@ -36,14 +37,30 @@ def holders_of(
     feet: tuple[FootPlace, ...],
 ) -> tuple[Holder, ...]:
     """Panels that lie on no carrier, all carriers and all tethers, each with the feet that it holds to the
-    roof: none on factory points, where nothing is drilled or stuck.
+    roof: none on factory points or on bars, where nothing is drilled or stuck; and the ends of such bars.
     """
     standing = [p for p in panels if p.carrier is None]
     return (
         *(Holder(p.id, p.name, f"panels.{p.id}", p.hold, _own(feet, p.id)) for p in standing),
+        *(
+            Holder(
+                f"{p.id}{ENDS_OF}",
+                f"{p.name}, bars",
+                f"panels.{p.id}.span",
+                p.span.ends,
+                _own(feet, f"{p.id}{ENDS_OF}"),
+            )
+            for p in standing
+            if p.span is not None
+        ),
         *(Holder(c.id, c.name, f"carriers.{c.id}", c.hold, _own(feet, c.id)) for c in carriers),
         *(Holder(t.id, t.name, f"tethers.{t.id}", t.hold, _own(feet, t.id)) for t in tethers),
     )
+
+
+def _bars_of(panel: PlacedPanel, span: SpanBars, feet: tuple[FootPlace, ...]) -> Holder:
+    name = f"{panel.id}{ENDS_OF}"
+    return Holder(name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, _own(feet, name))
 
 
 def fastened(holders: tuple[Holder, ...]) -> Iterator[FootPlace]:
@@ -52,7 +69,7 @@ def fastened(holders: tuple[Holder, ...]) -> Iterator[FootPlace]:
 
 
 def _own(feet: tuple[FootPlace, ...], holder: str) -> tuple[FootPlace, ...]:
-    return tuple(f for f in feet if f.panel == holder and f.landing != "point")
+    return tuple(f for f in feet if f.panel == holder and f.landing not in ("point", "bar"))
 
 
 def carrier_feet(

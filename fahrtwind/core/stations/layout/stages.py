@@ -29,7 +29,7 @@ from fahrtwind.core.stations.layout.distances import (
 )
 from fahrtwind.core.stations.layout.dry_fit import DryFit
 from fahrtwind.core.stations.layout.dry_fit import dry_fit as dry_fit_of
-from fahrtwind.core.stations.layout.feet import FootPlace, place_anchor, place_feet
+from fahrtwind.core.stations.layout.feet import FootPlace, place_anchor, place_ends, place_feet
 from fahrtwind.core.stations.layout.footprint import (
     Rect,
     lid_rect,
@@ -77,6 +77,13 @@ def own_feet(panel: PlacedPanel, ribs: Members, members: MemberFit) -> tuple[Foo
     return () if panel.carrier else place_feet(ribs, panel, members.members)
 
 
+@stage("layout", "Ends of bars", "panels.{id}.span", each="panels", all="ends_by_panel", otherwise=())
+def bar_ends(
+    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], ribs: Members, members: MemberFit
+) -> tuple[FootPlace, ...]:
+    return place_ends(ribs, panel, own_feet, members.members)
+
+
 @stage("layout", "Feet", "carriers.{id}", each="carriers", all="feet_by_carrier", otherwise=())
 def feet_of_carrier(
     carrier: Carrier, ribs: Members, members: MemberFit, point_rows: tuple[RowFit, ...]
@@ -98,9 +105,11 @@ def anchors(
 def feet(
     feet_by_panel: tuple[tuple[FootPlace, ...], ...],
     feet_by_carrier: tuple[tuple[FootPlace, ...], ...],
+    ends_by_panel: tuple[tuple[FootPlace, ...], ...],
     anchors: tuple[FootPlace, ...],
 ) -> tuple[FootPlace, ...]:
-    return (*(foot for own in (*feet_by_panel, *feet_by_carrier) for foot in own), *anchors)
+    each = (*feet_by_panel, *feet_by_carrier, *ends_by_panel)
+    return (*(foot for own in each for foot in own), *anchors)
 
 
 @stage("layout", "Who stands on the roof", "panels", otherwise=())

@@ -21,6 +21,7 @@ import { PanelItself } from "./PanelItself";
 import { RailsPart } from "./RailsPart";
 import { RaisedPart } from "./RaisedPart";
 import { Schools } from "./Schools";
+import { SpanPart } from "./SpanPart";
 import { TapePart } from "./TapePart";
 import { TethersPart } from "./TethersPart";
 import { Unjudged } from "./Unjudged";
@@ -47,6 +48,7 @@ export function HoldStation() {
       {carrier && <RailsPart key={carrier.id} carrier={carrier} />}
       <PanelChain key={panel.id} panel={panel} foot={footId} />
       {!carrier && <PanelAttachment key={`${panel.id} ${panel.hold.school}`} panel={panel} />}
+      {!carrier && <SpanPart panel={panel} />}
       <RaisedPart panel={panel} />
       <TethersPart panel={panel} />
       <TapePart holder={carrier?.id ?? panel.id} />

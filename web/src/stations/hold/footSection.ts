@@ -1,5 +1,6 @@
 /** A foot cut through, in millimetres: u outward from the frame's face, z up from the roof. Display only. */
 import type { FootPlace, Job, Mark, Panel } from "../../api/types";
+import { breadth, type Section, tall } from "../../roof/carriers";
 import type { Mm } from "../../roof/geometry";
 
 export type Cut = { d: string; link: string; look: "metal" | "wood" | "skin" | "soft" | "glass" };
@@ -25,6 +26,14 @@ const MEMBRANE = 1.5;
 
 const box = (u0: Mm, u1: Mm, z0: Mm, z1: Mm) => `M${u0} ${-z0}H${u1}V${-z1}H${u0}Z`;
 
+/** A bar along the roof, cut across under the fastener line; its wall where it has one. */
+function barCut(section: Section, middle: Mm): string {
+  const [high, half] = [tall(section), breadth(section) / 2];
+  const wall = "wall" in section ? section.wall.mm : high / 2;
+  const sides = box(middle - half, middle - half + wall, 0, high) + box(middle + half - wall, middle + half, 0, high);
+  return box(middle - half, middle + half, high - wall, high) + box(middle - half, middle + half, 0, wall) + sides;
+}
+
 type Roof = { vehicle: Job["vehicle"]; members: Job["members"] };
 
 /** Where the fasteners of a foot stand out from its frame, by its marks on the drill map; once each. */
@@ -45,7 +54,8 @@ export function footSection(panel: Panel, place: FootPlace, roof: Roof, marks: r
   const { bracket } = hold;
   const stand = panel.stand_off.mm;
   const high = model.frame_height.mm;
-  const pad = hold.school === "tape" ? hold.thickness.mm : 0;
+  const bar = place.landing === "bar" ? panel.span : null;
+  const pad = bar ? tall(bar.section) : hold.school === "tape" ? hold.thickness.mm : 0;
   const thick = bracket.thickness.mm;
   const reach = bracket.lever.mm + bracket.toe.mm;
   const right = Math.max(reach, hold.school === "tape" ? hold.pad_width.mm : 0) + BEYOND;
@@ -75,7 +85,11 @@ export function footSection(panel: Panel, place: FootPlace, roof: Roof, marks: r
     look: "metal",
   });
   pins.push({ link: "bracket", u: reach - 6, z: pad + thick / 2 });
-  if (hold.school === "tape") {
+  if (bar) {
+    cuts.push({ d: barCut(bar.section, bracket.lever.mm), link: "bar", look: "metal" });
+    pins.push({ link: "wall", u: bracket.lever.mm, z: pad - 1 });
+    pins.push({ link: "bar", u: bracket.lever.mm + breadth(bar.section) / 2, z: pad / 2 });
+  } else if (hold.school === "tape") {
     const from = Math.max(reach - hold.pad_width.mm, 0);
     cuts.push({ d: box(from, from + hold.pad_width.mm, 0, pad), link: "tape", look: "soft" });
     pins.push({ link: "tape", u: from + hold.pad_width.mm / 2, z: pad / 2 });

@@ -2,6 +2,7 @@ import type { Station } from "../station";
 import { FootShapes } from "./FootShapes";
 import { HoldStation } from "./HoldStation";
 import { RailShapes } from "./RailShapes";
+import { SpanShapes } from "./SpanShapes";
 import { TetherShapes } from "./TetherShapes";
 
 export const hold: Station = {
@@ -11,6 +12,7 @@ export const hold: Station = {
   body: HoldStation,
   layers: [
     { level: "feet", draw: RailShapes },
+    { level: "feet", draw: SpanShapes },
     { level: "feet", draw: FootShapes },
     { level: "feet", draw: TetherShapes },
   ],
