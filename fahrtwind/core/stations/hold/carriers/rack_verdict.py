@@ -282,6 +282,7 @@ class _Stressed:
 
     @classmethod
     def of(cls, rack: Rack, forces: RackForces) -> _Stressed:
+        """Of all bars of a rack, in the order of its frame; mm², mm³, N/mm²."""
         bars, made_of = forces.frame.frame.bars, forces.frame.made_of
         own: dict[str, list[int]] = {name: [] for name in forces.frame.lines}
         for i, bar in enumerate(bars):
