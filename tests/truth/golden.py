@@ -57,8 +57,9 @@ def _rounded(value: Any) -> Any:
 
 
 def golden_jobs() -> list[Job]:
-    """The demo's jobs, and jobs with trusses, boxes and decks, held in every way there is."""
+    """The demo's jobs, jobs with trusses, boxes and decks, held in every way there is, and the field jobs."""
     wider = [p for p in sorted((KEPT / "jobs").glob("*.json")) if not p.name.startswith("version-")]
+    wider += sorted((KEPT.parent / "field_jobs").glob("*.json"))
     return [*demo_jobs(), *(load_job(json.loads(p.read_text(encoding="utf-8"))) for p in wider)]
 
 
@@ -110,7 +111,8 @@ FIGURES = KEPT / "figures.json"
 
 
 def path_of(job: Job) -> Path:
-    return KEPT / f"{job.name.lower().replace(' ', '-').replace('ä', 'ae')}.json"
+    plain = job.name.lower().replace(" ", "-").translate(str.maketrans({"ä": "ae", "ö": "oe", "ü": "ue"}))
+    return KEPT / f"{plain}.json"
 
 
 def write() -> None:
