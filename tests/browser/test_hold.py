@@ -194,3 +194,23 @@ def test_a_raised_panel_tells_the_gust_to_stow_at(page: Page) -> None:
     struts.press("Escape")
     page.get_by_role("button", name="Unit 1 in the wind: show the working").click()
     expect(page.get_by_role("dialog")).to_contain_text("Moments about the hinge")
+
+
+def test_bars_under_feet_between_members(page: Page) -> None:
+    open_demo(page, "hold")
+    page.get_by_role("radio", name="Screws into members", exact=False).click()
+    saved(page)
+    page.get_by_role("button", name="Bars under them").press("Enter")
+    saved(page)
+    expect(page.get_by_text("2 feet stand on bars.")).to_be_visible()
+    expect(
+        page.get_by_role("button", name=re.compile("Rear foot f2, on a bar from member to member"))
+    ).to_be_visible()
+    wall = page.get_by_label("Bar, wall")
+    wall.fill("0 mm")
+    wall.press("Enter")
+    expect(page.get_by_role("alert").first).to_contain_text("Not stored")
+    wall.press("Escape")
+    page.get_by_role("button", name="take the bars away").click()
+    saved(page)
+    expect(page.get_by_role("button", name="Bars under them")).to_be_visible()

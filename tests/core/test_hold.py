@@ -221,6 +221,10 @@ def test_what_the_arrays_decide_is_what_the_declared_formulas_say(demo: Job) -> 
                     )
 
 
+TALL = {"kind": "tube", "height": "30 mm", "width": "40 mm"}
+MANY = {"school": "screws", "count": 4}
+
+
 def test_a_bar_from_member_to_member_carries_a_foot_between(sound: Job) -> None:
     """Feet mid-bay on bars: the skin no longer drums, the ends are drilled, and the chain is that of the bar:
     M / (a · b / L) in its bay, half of the pull at an end.
@@ -230,12 +234,12 @@ def test_a_bar_from_member_to_member_carries_a_foot_between(sound: Job) -> None:
         for i, (side, at) in enumerate((s, a) for s in ("port", "starboard") for a in (410, 1065))
     ]
     bare = changed(sound, panels__p1__feet=feet)
-    job = changed(bare, panels__p1__span={"section": {"kind": "tube", "height": "30 mm", "width": "40 mm"}})
+    job = changed(bare, panels__p1__span={"section": TALL, "ends": MANY})
     before, found = evaluate(bare), evaluate(job)
     assert {f.landing for f in before.findings.feet if f.panel == "p1"} == {"skin"}
     assert {f.landing for f in found.findings.feet if f.panel == "p1"} == {"bar"}
     ends = [f for f in found.findings.feet if f.panel == "p1-ends"]
-    assert len(ends) == 8 and {f.landing for f in ends} == {"member"}
+    assert len(ends) == 6 and {f.landing for f in ends} == {"member"}, "bars that meet at a member are one"
     assert {m.panel for m in found.findings.marks if m.panel.startswith("p1")} == {"p1-ends"}
     ids = {s.id for s in found.snags}
     assert not ids & {"screws-in-skin", "foot-mid-bay"} and "screws-in-skin" in {s.id for s in before.snags}
@@ -248,8 +252,15 @@ def test_a_bar_from_member_to_member_carries_a_foot_between(sound: Job) -> None:
     moment = inertia / 15 * 160
     first = next(f for f in found.findings.feet if f.panel == "p1" and f.foot == "f0")
     a, b = (abs(first.x_mm - e.x_mm) for e in ends if e.foot.startswith("f0"))
+    (bars,) = (m for m in found.findings.materials if m.note == "from member to member")
+    assert bars.needed == 2, "one over three members on each side"
     assert chain["bar"].pull_nominal_n == pytest.approx(moment * (a + b) / (a * b), rel=0.01)
     assert any(m.item.startswith("bar 6060-T66, tube 30 mm") for m in found.findings.materials)
+    end = next(k for k in now.chains[0].links if k.id == "end fastener")
+    alone = evaluate(changed(job, panels__p1__feet=[feet[0], feet[2]])).findings.verdicts
+    (lone,) = (v for v in alone if v.panel == "p1")
+    lone_end = next(k for k in lone.chains[0].links if k.id == "end fastener")
+    assert lone_end.pull_nominal_n > 1.4 * end.pull_nominal_n, "two bays meet at one end"
     weak = changed(job, panels__p1__span__section__wall="1 mm")
     (less,) = (v for v in evaluate(weak).findings.verdicts if v.panel == "p1")
     assert less.let_go_m_s <= now.let_go_m_s

@@ -9,6 +9,7 @@ from fahrtwind.core.edits import PutOnRails, SetValue, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped, beside
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
+from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
 
 
@@ -80,6 +81,28 @@ def test_rails_that_do_not_hold_are_mended_as_rails(sound: Job) -> None:
     assert all(
         "carriers.b1" in str(o.edits) or "front_edge" in str(o.edits) for p in found.panels for o in p.offers
     )
+
+
+def test_an_arch_with_thin_plates_is_mended_as_an_arch() -> None:
+    boat = next(j for j in demo_jobs() if j.vehicle.kind == "boat")
+    found = held(changed(boat, carriers__b1__hold__thickness="2 mm", vehicle__top_speed="90 km/h"))
+    assert {o.words for p in found.panels for o in p.offers} >= {"base plates of 10 mm"}
+
+
+def test_feet_between_members_are_offered_bars(one_panel: Job) -> None:
+    feet = [
+        {"id": f"f{i}", "side": side, "along": f"{at} mm", "pinned": True}
+        for i, (side, at) in enumerate((s, a) for s in ("port", "starboard") for a in (410, 1065))
+    ]
+    panel = one_panel.panels[0].id
+    thin = {"screw": "#8", "bracket": {"frame_bolt": "M8", "thickness": "6 mm"}}
+    bare = changed(
+        one_panel,
+        **{f"panels__{panel}__feet": feet, f"panels__{panel}__hold": {"school": "screws", **thin}},
+        vehicle__skin_thickness="0.8 mm",
+    )
+    assert "screws-in-skin" in stops_of(bare, panel)
+    assert any("bars from member to member" in o.words for o in make_hold(bare).panels[0].offers)
 
 
 def test_where_nothing_helps_the_reason_is_told(one_panel: Job) -> None:

@@ -17,9 +17,9 @@ from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
-from fahrtwind.core.job.carrier import Rack
+from fahrtwind.core.job.carrier import Posts, Rack
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.job.panel import BasePlate, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
@@ -30,6 +30,7 @@ HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
 """Person-hours for a hole drilled and sealed, a foot set, a pad prepared and pressed, a rail laid, a fairing
 made: common practice, no source.
 """
+PLATES_MM, POSTS_MM, MOST_CLAMP_BOLTS = (10.0, 12.0), (48.3, 60.3), 4
 FRAME_BOLTS = ("M8", "M10")
 PADS_MM = ((120.0, 60.0), (150.0, 75.0), (200.0, 100.0))
 SCREWS_UP, BOLTS_UP = ("#12", "#14"), ("M8", "M10")
@@ -249,6 +250,10 @@ def _changes(job: Job, panel: PlacedPanel) -> Iterator[_Change]:
         yield _Change("school", "screws into members", (screws,), 12.0)
     else:
         yield from _of_fasteners(path, hold)
+    if panel.span is None:
+        ends = {"ends": {"school": "screws", "count": 4}}
+        bars = SetValue(path=f"panels.{panel.id}.span", value=ends)
+        yield _Change("span", "bars from member to member, four screws an end", (bars,), 15.0)
     row = tuple(p.id for p in job.panels if abs(p.y.mm - panel.y.mm) < 50 and p.carrier is None)
     words = "rails under it" if len(row) == 1 else f"rails under its row of {len(row)}"
     yield _Change("carrier", words, (PutOnRails(panels=row),), 20.0)
@@ -312,12 +317,31 @@ def _of_rack(path: str, rack: Rack) -> Iterator[_Change]:
         if rack.joint == "angles" and wall > rack.angle_wall.mm:
             edit = SetValue(path=f"{path}.angle_wall", value={"mm": wall})
             yield _Change("corner", f"corner angles of {wall:.0f} mm", (edit,), wall / 4)
-        if wall > rack.hold.bracket.thickness.mm:
+        if rack.posts is None and wall > rack.hold.bracket.thickness.mm:
             edit = SetValue(path=f"{path}.hold.bracket.thickness", value={"mm": wall})
             yield _Change("bracket", f"brackets of {wall:.0f} mm", (edit,), wall / 4)
+    if rack.joint == "clamps" and rack.clamp.bolts < MOST_CLAMP_BOLTS:
+        edit = SetValue(path=f"{path}.clamp.bolts", value=MOST_CLAMP_BOLTS)
+        yield _Change("clamp", "four bolts a clamp", (edit,), 2.0)
+    if rack.posts is not None:
+        yield from _of_posts(path, rack, rack.posts)
     if rack.joint == "bolt":
         edit = SetValue(path=f"{path}.joint", value="angles")
         yield _Change("joint", "angles in the corners", (edit,), 3.0)
     if rack.bar_section.kind == "tube" and rack.bar_section.height.mm < 60:
         edit = SetValue(path=f"{path}.bar_section.height", value={"mm": 60})
         yield _Change("bars", "bars 60 mm high", (edit,), 3.0)
+
+
+def _of_posts(path: str, rack: Rack, posts: Posts) -> Iterator[_Change]:
+    """Thicker plates and posts."""
+    if isinstance(rack.hold, BasePlate):
+        for thick in PLATES_MM:
+            if thick > rack.hold.thickness.mm:
+                edit = SetValue(path=f"{path}.hold.thickness", value={"mm": thick})
+                yield _Change("plate", f"base plates of {thick:.0f} mm", (edit,), thick / 4)
+    if posts.section.kind == "round":
+        for diameter in POSTS_MM:
+            if diameter > posts.section.diameter.mm:
+                edit = SetValue(path=f"{path}.posts.section.diameter", value={"mm": diameter})
+                yield _Change("posts", f"posts of {diameter:.1f} mm", (edit,), diameter / 12)

@@ -252,7 +252,7 @@ def span_spring(
 )
 def by_bar_end(
     end_n: Annotated[Number, Arg("R", "N", "what the end bears", 1e-6)],
-    share: Annotated[Number, Arg("s", "", "of the pull, at the nearer end", 0.5, 1)],
+    share: Annotated[Number, Arg("s", "", "of a foot's pull, at the end that gets most", 0.5, 20)],
     lever_mm: Annotated[Number, Arg("e", "mm", "frame bolt to the bar's middle", 0, 150)],
     width_mm: Annotated[Number, Arg("w", "mm", "bar", 3, 150)],
 ) -> Number:

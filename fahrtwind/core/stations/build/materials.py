@@ -177,14 +177,13 @@ def _with_spares(item: str, amount: float, unit: str, note: str) -> Material:
 
 def _spans(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
     """Bars from member to member, a little longer than their bay."""
-    ends = {h.id: h.feet for h in holders}
+    lengths = {h.id: h.bars_mm for h in holders}
     bars: Counter[str] = Counter()
     for panel in plan.panels:
-        feet = ends.get(f"{panel.id}{ENDS_OF}", ())
         if panel.span is None:
             continue
-        for front, rear in zip(feet[::2], feet[1::2], strict=True):
-            run = say_run(rear.x_mm - front.x_mm + 2 * BEYOND_MEMBER_MM, plan.units)
+        for length in lengths.get(f"{panel.id}{ENDS_OF}", ()):
+            run = say_run(length + 2 * BEYOND_MEMBER_MM, plan.units)
             bars[f"bar {panel.span.alloy}, {say_section(panel.span.section, plan.units)}, {run}"] += 1
     return [Material(item, count, 0, "pc", "from member to member") for item, count in bars.items()]
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
+from dataclasses import dataclass, replace
 
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
@@ -12,7 +12,10 @@ from fahrtwind.core.job.panel import Attachment, SpanBars
 from fahrtwind.core.stations.hold.carriers.links import section_link
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
 from fahrtwind.core.stations.hold.chain import chain_of
-from fahrtwind.core.stations.hold.links import Above, Bay, Chain, Link, bracket_link, frame_link, link
+from fahrtwind.core.stations.hold.ground import bay_at
+from fahrtwind.core.stations.hold.links import Above, Chain, Link, bracket_link, frame_link, link
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables.feet import STIFFNESS_MEMBER_N_MM
 
 PATH = "span.section"
@@ -20,14 +23,47 @@ NEAREST_MM = 5.0
 """A foot nearer to a member than this counts as so far from it: bending then says nothing."""
 
 
+@dataclass(frozen=True, slots=True)
+class OnBar:
+    """A foot on a bar: to the member in front and behind, mm; how many feet that bay carries; and what comes
+    to the end that gets most, in pulls of one foot, with what neighbours on the same bar bring.
+    """
+
+    front_mm: float
+    rear_mm: float
+    feet: int
+    at_end: float
+
+
+def on_bars(feet: tuple[FootPlace, ...], members: tuple[Member, ...]) -> dict[str, OnBar]:
+    """Of the feet of a panel that stand on bars; those in one line share bars and ends, alike loaded."""
+    bays = {f.foot: bay for f in feet if f.landing == "bar" and (bay := bay_at(members, f.x_mm)) is not None}
+    lines = {f.foot: (round(f.y_mm), round(f.x_mm) - bays[f.foot].at_mm) for f in feet if f.foot in bays}
+    reach: dict[tuple[int, float], float] = {}
+    for foot, (line, front) in lines.items():
+        bay = bays[foot]
+        at = min(max(bay.at_mm, NEAREST_MM), bay.bay_mm - NEAREST_MM)
+        for end, share in ((front, 1 - at / bay.bay_mm), (front + bay.bay_mm, at / bay.bay_mm)):
+            key = (line, round(end))
+            reach[key] = reach.get(key, 0.0) + share
+    found = {}
+    for foot, (line, front) in lines.items():
+        bay = bays[foot]
+        at = min(max(bay.at_mm, NEAREST_MM), bay.bay_mm - NEAREST_MM)
+        most = max(reach[line, round(front)], reach[line, round(front + bay.bay_mm)])
+        same = sum(other == (line, front) for other in lines.values())
+        found[foot] = OnBar(at, bay.bay_mm - at, same, round(most, 4))
+    return found
+
+
 def span_chain(
-    span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, bay: Bay, above: Above
+    span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, bar: OnBar, above: Above
 ) -> Chain:
     """``hold``: of the foot, whose bracket stands on the bar. Raises InputError where an own section lacks a
-    value.
+    value. A bar over several members is taken as simple in each bay, on the safe side.
     """
-    front = given(min(max(bay.at_mm, NEAREST_MM), bay.bay_mm - NEAREST_MM), "inferred", "member in front")
-    rear = given(bay.bay_mm - float(front), "inferred", "member behind")
+    front = given(bar.front_mm, "inferred", "member in front")
+    rear = given(bar.rear_mm, "inferred", "member behind")
     with scope("link frame"):
         links = [frame_link(hold.bracket, above)]
     with scope("link bracket"):
@@ -37,7 +73,8 @@ def span_chain(
         links.append(replace(wall, id="wall", title="bar under the bolts of the foot"))
     with scope("link bar"):
         strength = bar_strength(span.section, span.alloy, PATH)
-        up = span_load(strength.moment_nominal_n_mm, front, rear)
+        together = given(float(bar.feet), "computed", "feet in this bay")
+        up = span_load(strength.moment_nominal_n_mm / together, front, rear)
         with scope("along"):
             side = span_load(max(strength.shape.side_mm3 * strength.yield_n_mm2, 1.0), front, rear)
         pull, along = (up, MEMBER_FACTOR), (side, MEMBER_FACTOR)
@@ -45,16 +82,14 @@ def span_chain(
     stiff = span_spring(strength.stiff.up_n_mm2, front, rear)
     ends = given(STIFFNESS_MEMBER_N_MM, "default", "members under its ends")
     soft = float(in_series(stiff, ends))
-    return Chain((*links, *_ends(span, hold, vehicle, ribs, float(front), float(rear))), soft, soft)
+    return Chain((*links, *_ends(span, hold, vehicle, ribs, bar)), soft, soft)
 
 
-def _ends(
-    span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, front: float, rear: float
-) -> list[Link]:
+def _ends(span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, bar: OnBar) -> list[Link]:
     """What holds the nearer end in its member, as the pull on the foot that uses it up."""
     with scope("ends"):
         own = chain_of(vehicle, ribs, span.ends, "member", True, None, Above())
-    share = given(max(front, rear) / (front + rear), "computed", "of the pull, at the nearer end")
+    share = given(bar.at_end, "computed", "of a foot's pull, at the end that gets most")
     lever = given(hold.bracket.lever.mm, "chosen", "lever of the foot's bracket")
     width = given(max(span.section.width.mm, 3.0), "chosen", "width of the bar")
     found = []

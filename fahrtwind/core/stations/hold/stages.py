@@ -25,7 +25,7 @@ from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
-from fahrtwind.core.stations.hold.span import span_chain
+from fahrtwind.core.stations.hold.span import OnBar, on_bars, span_chain
 from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd, member_ends
 from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict, judge
@@ -46,6 +46,7 @@ class Way:
     landing: Landing
     on_side: bool
     bay: Bay | None
+    bar: OnBar | None = None
 
 
 @stage("hold", "Wind while parked", "assumptions.basic_wind", place="parked wind")
@@ -121,9 +122,13 @@ def held_at(
 
 @stage("hold", "Feet", "panels.{id}", each="panels", all="ways_by_panel")
 def ways(panel: PlacedPanel, held_at: tuple[FootPlace, ...], members: MemberFit) -> tuple[Way, ...]:
+    bars = on_bars(held_at, members.members)
     return tuple(
         Way(
-            f.landing, f.on_side, None if f.landing in ("member", "rail") else bay_at(members.members, f.x_mm)
+            f.landing,
+            f.on_side,
+            None if f.landing in ("member", "rail") else bay_at(members.members, f.x_mm),
+            bars.get(f.foot),
         )
         for f in held_at
     )
@@ -163,8 +168,8 @@ def _chain(
 ) -> Chain:
     if under is not None:
         return clamp_chain(under, above)
-    if way.landing == "bar" and span is not None and way.bay is not None:
-        return span_chain(span, hold, skin, ribs, way.bay, above)
+    if way.bar is not None and span is not None:
+        return span_chain(span, hold, skin, ribs, way.bar, above)
     return chain_of(skin, ribs, hold, way.landing, way.on_side, way.bay, above)
 
 

@@ -139,27 +139,28 @@ def _landing(
 def place_ends(
     ribs: Members, panel: PlacedPanel, feet: tuple[FootPlace, ...], members: tuple[Member, ...]
 ) -> tuple[FootPlace, ...]:
-    """Where the bars under a panel's feet are held: in the member before and in the one behind."""
+    """Where the bars under a panel's feet are held: in the member before and in the one behind; bars that
+    meet at one member are one bar there.
+    """
     if panel.span is None:
         return ()
-    found = []
+    found: dict[tuple[int, int], FootPlace] = {}
     for foot in (f for f in feet if f.landing == "bar"):
         before = max((m for m in members if m.x_mm <= foot.x_mm), key=lambda m: m.x_mm)
         behind = min((m for m in members if m.x_mm > foot.x_mm), key=lambda m: m.x_mm)
         for end, member in (("a", before), ("b", behind)):
             landing = landing_of(ribs, panel.span.ends, member.x_mm, member)
-            found.append(
-                replace(
-                    foot,
-                    panel=f"{panel.id}{ENDS_OF}",
-                    foot=f"{foot.foot}{end}",
-                    x_mm=member.x_mm,
-                    member=member.number,
-                    off_mm=0.0,
-                    landing=landing,
-                )
+            place = replace(
+                foot,
+                panel=f"{panel.id}{ENDS_OF}",
+                foot=f"{foot.foot}{end}",
+                x_mm=member.x_mm,
+                member=member.number,
+                off_mm=0.0,
+                landing=landing,
             )
-    return tuple(found)
+            found.setdefault((member.number, round(foot.y_mm)), place)
+    return tuple(found.values())
 
 
 def _on_plan(side: Side, rect: Rect, along: float, lever: float) -> tuple[float, float]:

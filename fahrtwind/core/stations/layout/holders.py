@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass
+from itertools import pairwise
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.document import Members
@@ -23,6 +24,8 @@ class Holder:
     path: str
     hold: Holding
     feet: tuple[FootPlace, ...]
+    bars_mm: tuple[float, ...] = ()
+    """Of bars from member to member: from the first to the last end of each."""
 
     def place(self, foot: FootPlace) -> str:
         """The job path at which a foot is changed: only a panel's own feet are set one by one."""
@@ -42,17 +45,7 @@ def holders_of(
     standing = [p for p in panels if p.carrier is None]
     return (
         *(Holder(p.id, p.name, f"panels.{p.id}", p.hold, _own(feet, p.id)) for p in standing),
-        *(
-            Holder(
-                f"{p.id}{ENDS_OF}",
-                f"{p.name}, bars",
-                f"panels.{p.id}.span",
-                p.span.ends,
-                _own(feet, f"{p.id}{ENDS_OF}"),
-            )
-            for p in standing
-            if p.span is not None
-        ),
+        *(_bars_of(p, p.span, feet) for p in standing if p.span is not None),
         *(Holder(c.id, c.name, f"carriers.{c.id}", c.hold, _own(feet, c.id)) for c in carriers),
         *(Holder(t.id, t.name, f"tethers.{t.id}", t.hold, _own(feet, t.id)) for t in tethers),
     )
@@ -60,7 +53,33 @@ def holders_of(
 
 def _bars_of(panel: PlacedPanel, span: SpanBars, feet: tuple[FootPlace, ...]) -> Holder:
     name = f"{panel.id}{ENDS_OF}"
-    return Holder(name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, _own(feet, name))
+    ends = _own(feet, name)
+    lengths = tuple(
+        last - first
+        for side in dict.fromkeys(round(e.y_mm) for e in ends)
+        for first, last in _runs(
+            [e.x_mm for e in ends if round(e.y_mm) == side], _on_bars(feet, panel.id, side)
+        )
+    )
+    return Holder(name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, ends, tuple(lengths))
+
+
+def _on_bars(feet: tuple[FootPlace, ...], panel: str, side: int) -> list[float]:
+    return [f.x_mm for f in feet if f.panel == panel and f.landing == "bar" and round(f.y_mm) == side]
+
+
+def _runs(ends: list[float], feet: list[float]) -> Iterator[tuple[float, float]]:
+    """Bars that meet at a member are one: from the first to the last end of every row without a gap."""
+    first: float | None = None
+    for front, rear in pairwise(sorted(ends)):
+        carries = any(front <= x < rear for x in feet)
+        if carries and first is None:
+            first = front
+        if first is not None and not carries:
+            yield first, front
+            first = None
+    if first is not None:
+        yield first, max(ends)
 
 
 def fastened(holders: tuple[Holder, ...]) -> Iterator[FootPlace]:

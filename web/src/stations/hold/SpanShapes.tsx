@@ -13,17 +13,19 @@ export function SpanShapes({ scale }: LayerProps) {
       {job.panels.flatMap((panel) => {
         const ends = feet.filter((f) => f.panel === `${panel.id}-ends`);
         const high = panel.span ? Math.max(scale.size(breadth(panel.span.section)), THIN_PX) : THIN_PX;
-        return ends
-          .filter((end) => end.foot.endsWith("a"))
-          .map((front) => {
-            const rear = ends.find((end) => end.foot === `${front.foot.slice(0, -1)}b`);
+        return feet
+          .filter((f) => f.panel === panel.id && f.landing === "bar")
+          .map((foot) => {
+            const line = ends.filter((end) => Math.abs(end.y_mm - foot.y_mm) < 1).map((end) => end.x_mm);
+            const front = Math.max(...line.filter((x) => x <= foot.x_mm));
+            const rear = Math.min(...line.filter((x) => x > foot.x_mm));
             return (
-              rear && (
+              Number.isFinite(rear - front) && (
                 <rect
-                  key={`${panel.id} ${front.foot}`}
-                  x={scale.x(front.x_mm)}
-                  width={scale.size(rear.x_mm - front.x_mm)}
-                  y={scale.y(front.y_mm) - high / 2}
+                  key={`${panel.id} ${foot.foot}`}
+                  x={scale.x(front)}
+                  width={scale.size(rear - front)}
+                  y={scale.y(foot.y_mm) - high / 2}
                   height={high}
                   fill="var(--color-paper)"
                   stroke="var(--color-ink)"
