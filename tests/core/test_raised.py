@@ -106,3 +106,9 @@ def test_bad_raisings_name_what_is_wrong(raised: Job) -> None:
     assert at.value.field == "raisings.0.at" or "at" in str(at.value.field)
     flat = evaluate(changed(raised, panels__p1__tilt="0°"))
     assert flat.findings.raised == ()
+
+
+def test_panels_of_a_unit_that_differ_are_told_at_the_last(raised: Job) -> None:
+    found = evaluate(changed(raised, raisings__g1__panels=["p1", "p3"]))
+    (told,) = (s for s in found.snags if s.id == "raised-unevenly")
+    assert told.place == "panels.p3.tilt" and told.where == "Front port, Middle port"
