@@ -202,7 +202,7 @@ def test_bars_under_feet_between_members(page: Page) -> None:
     saved(page)
     page.get_by_role("button", name="Bars under them").press("Enter")
     saved(page)
-    expect(page.get_by_text("2 feet stand on bars.")).to_be_visible()
+    expect(page.get_by_text("2 feet stand on bars")).to_be_visible()
     expect(
         page.get_by_role("button", name=re.compile("Rear foot f2, on a bar from member to member"))
     ).to_be_visible()

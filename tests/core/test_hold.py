@@ -256,6 +256,15 @@ def test_a_bar_from_member_to_member_carries_a_foot_between(sound: Job) -> None:
     assert bars.needed == 2, "one over three members on each side"
     assert chain["bar"].pull_nominal_n == pytest.approx(moment * (a + b) / (a * b), rel=0.01)
     assert any(m.item.startswith("bar 6060-T66, tube 30 mm") for m in found.findings.materials)
+    flat = changed(job, panels__p1__hold__bracket__lever="1 mm")
+    (square,) = (v for v in evaluate(flat).findings.verdicts if v.panel == "p1")
+    wall = next(k for k in square.chains[0].links if k.id == "wall")
+    lever, toe = (getattr(job.panels[0].hold.bracket, k).mm for k in ("lever", "toe"))
+    pried = ((lever + toe) / toe) / ((1 + toe) / toe)
+    assert wall.pull_nominal_n == pytest.approx(chain["wall"].pull_nominal_n * pried), (
+        "its lever pries the bolt"
+    )
+    assert any("foot on its bar" in m.item and m.needed == 4 for m in found.findings.materials)
     end = next(k for k in now.chains[0].links if k.id == "end fastener")
     alone = evaluate(changed(job, panels__p1__feet=[feet[0], feet[2]])).findings.verdicts
     (lone,) = (v for v in alone if v.panel == "p1")

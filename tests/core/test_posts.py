@@ -105,6 +105,8 @@ def test_one_click_on_a_van_and_what_is_under_the_panels_is_bridged(sound: Job) 
     bridged = changed(job, obstacles=[{"id": "o9", **fan}])
     assert any(o.kind == "obstacle" for o in evaluate(blocked).findings.overlaps)
     assert not any(o.kind == "obstacle" for o in evaluate(bridged).findings.overlaps)
+    opens = changed(job, obstacles=[{"id": "o9", **fan, "kind": "hatch"}])
+    assert any(o.kind == "obstacle" for o in evaluate(opens).findings.overlaps), "a hatch is never covered"
     tall = changed(job, obstacles=[{"id": "o9", **fan, "height": 260}])
     assert any(o.kind == "obstacle" for o in evaluate(tall).findings.overlaps)
 

@@ -94,6 +94,7 @@ def tethered(job: Job, **values: Any) -> Job:
     return changed(on, **{f"tethers__j1__{k}": v for k, v in values.items()})
 
 
+UNDER = {"id": "o9", "kind": "other", "name": "Vent", "x": 700, "y": -590, "length": 300, "width": 300}
 POINTS = [
     {"id": f"w{i}", "name": side, "kind": "threaded_hole", "start": 700, "y": y, "pitch": 900, "count": 5}
     for i, (side, y) in enumerate((("port", -1050), ("starboard", 1050)), start=1)
@@ -394,6 +395,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "clamp-dents": lambda j: racked(
         j, joint="clamps", section={"kind": "round", "diameter": "48 mm", "wall": "2 mm"}
     ),
+    "bridges-obstacle": lambda j: changed(arched(j), obstacles=[{**UNDER, "height": "60 mm"}]),
     "arch-bends": lambda j: arched(j, posts__grab_n=5000),
     "arch-strained": lambda j: arched(j, posts__grab_n=950),
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),

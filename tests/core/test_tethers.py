@@ -138,3 +138,8 @@ def test_bad_tethers_name_what_is_wrong(roomy: Job) -> None:
     assert gum.value.field and gum.value.field.startswith("tethers")
     with pytest.raises(InputError):
         changed(job, tethers__j1__slack="9 m")
+    raw = job.model_dump(mode="json")
+    raw["tethers"][0]["id"] = "p1"
+    with pytest.raises(InputError) as twin:
+        load_job(raw)
+    assert "p1" in str(twin.value)

@@ -190,6 +190,10 @@ class Job(Part):
             "decisions",
         ):
             refuse_twins(list_name, [part.id for part in getattr(self, list_name)])
+        standing = [*(p.id for p in self.panels), *(c.id for c in self.carriers)]
+        others = [*(t.id for t in self.tethers), *(f"{p.id}-ends" for p in self.panels if p.span)]
+        if others:  # whatever stands on the roof has an id of its own, or its feet would be another's
+            refuse_twins("panels, carriers and tethers", [*dict.fromkeys(standing), *others])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])

@@ -14,6 +14,7 @@ from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
+from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_MM
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
@@ -185,7 +186,10 @@ def _spans(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
         for length in lengths.get(f"{panel.id}{ENDS_OF}", ()):
             run = say_run(length + 2 * BEYOND_MEMBER_MM, plan.units)
             bars[f"bar {panel.span.alloy}, {say_section(panel.span.section, plan.units)}, {run}"] += 1
-    return [Material(item, count, 0, "pc", "from member to member") for item, count in bars.items()]
+    lines = [Material(item, count, 0, "pc", "from member to member") for item, count in bars.items()]
+    feet = sum(h.on_bars for h in holders)
+    bolt = f"stainless bolt {JOINT_BOLT} with large washers and lock nut, foot on its bar"
+    return [*lines, _counted(bolt, feet)] if feet else lines
 
 
 def _tethers(plan: RoofPlan) -> list[Material]:

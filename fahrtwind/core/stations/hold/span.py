@@ -4,16 +4,16 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from fahrtwind.core.formulas.brackets import in_series
+from fahrtwind.core.formulas.brackets import by_worst_fastener, in_series, prying
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sections import by_bar_end, span_load, span_spring
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import Attachment, SpanBars
-from fahrtwind.core.stations.hold.carriers.links import section_link
+from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT, section_link
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.ground import bay_at
-from fahrtwind.core.stations.hold.links import Above, Chain, Link, bracket_link, frame_link, link
+from fahrtwind.core.stations.hold.links import Above, Chain, Link, bracket_link, frame_link, link, tipped
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables.feet import STIFFNESS_MEMBER_N_MM
@@ -60,7 +60,8 @@ def span_chain(
     span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, bar: OnBar, above: Above
 ) -> Chain:
     """``hold``: of the foot, whose bracket stands on the bar. Raises InputError where an own section lacks a
-    value. A bar over several members is taken as simple in each bay, on the safe side.
+    value. The foot is held to its bar by one bolt through both, whatever its school; a bar over several
+    members is taken as simple in each bay, on the safe side.
     """
     front = given(bar.front_mm, "inferred", "member in front")
     rear = given(bar.rear_mm, "inferred", "member behind")
@@ -70,7 +71,21 @@ def span_chain(
         links.append(bracket_link(hold.bracket, above))
     with scope("link wall"):
         wall = section_link(span.section, span.alloy)
-        links.append(replace(wall, id="wall", title="bar under the bolts of the foot"))
+        pry = prying(
+            given(max(hold.bracket.lever.mm, 1.0), "chosen", "lever of the foot's bracket"),
+            given(max(hold.bracket.toe.mm, 3.0), "chosen", "its toe"),
+        )
+        pulls = (float(by_worst_fastener(n, pry)) for n in (wall.pull_nominal_n, wall.pull_design_n))
+        nominal, design = pulls
+        below = [
+            replace(
+                wall,
+                id="wall",
+                title=f"bar under the {JOINT_BOLT} of the foot",
+                pull_nominal_n=nominal,
+                pull_design_n=design,
+            )
+        ]
     with scope("link bar"):
         strength = bar_strength(span.section, span.alloy, PATH)
         together = given(float(bar.feet), "computed", "feet in this bay")
@@ -78,11 +93,14 @@ def span_chain(
         with scope("along"):
             side = span_load(max(strength.shape.side_mm3 * strength.yield_n_mm2, 1.0), front, rear)
         pull, along = (up, MEMBER_FACTOR), (side, MEMBER_FACTOR)
-        links.append(link("bar", "bar from member to member", pull, along, source=strength.source))
+        below.append(link("bar", "bar from member to member", pull, along, source=strength.source))
     stiff = span_spring(strength.stiff.up_n_mm2, front, rear)
     ends = given(STIFFNESS_MEMBER_N_MM, "default", "members under its ends")
     soft = float(in_series(stiff, ends))
-    return Chain((*links, *_ends(span, hold, vehicle, ribs, bar)), soft, soft)
+    for held in (*below, *_ends(span, hold, vehicle, ribs, bar)):
+        with scope(f"link {held.id}", "tipping"):
+            links.append(tipped(held, hold.bracket, above.height_mm))
+    return Chain(tuple(links), soft, soft)
 
 
 def _ends(span: SpanBars, hold: Attachment, vehicle: Vehicle, ribs: Members, bar: OnBar) -> list[Link]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from math import inf
 from typing import Literal
 
 import shapely
@@ -188,7 +189,7 @@ class Hindrance:
     lid: Rect | None
     swing: LidSwing | None
     free_mm: float
-    """A panel whose underside stands so high over the roof passes above it."""
+    """A panel on a carrier whose underside stands so high passes above it; nothing does that opens."""
 
 
 def hindrances(obstacles: tuple[Obstacle, ...]) -> tuple[Hindrance, ...]:
@@ -200,7 +201,8 @@ def _hindrance(obstacle: Obstacle) -> Hindrance:
     plain = obstacle.shape == "rectangle"
     outline = None if plain else obstacle_polygon(obstacle).buffer(clearance)
     lid, swing = lid_rect(obstacle), lid_swing(obstacle)
-    free = obstacle.height.mm + max(clearance, LEAST_ABOVE_MM)
+    opens = obstacle.kind == "hatch" or obstacle.lid_hinge != "none"
+    free = inf if opens else obstacle.height.mm + max(clearance, LEAST_ABOVE_MM)
     return Hindrance(obstacle.id, obstacle_rect(obstacle).grown(clearance), outline, lid, swing, free)
 
 
@@ -223,13 +225,18 @@ def with_panels(panels: tuple[PlacedPanel, ...], own: tuple[tuple[Overlap, ...],
     return tuple(found)
 
 
+def bridges(panel: PlacedPanel, one: Hindrance) -> bool:
+    """Whether a panel is carried over an obstacle."""
+    return panel.carrier is not None and panel.stand_off.mm >= one.free_mm
+
+
 def on_hindrances(panel: PlacedPanel, in_the_way: tuple[Hindrance, ...]) -> tuple[Overlap, ...]:
     """What one panel lies on of obstacles, their clearance and their lids."""
     rect = panel_rect(panel)
     found: list[Overlap] = []
     for one in in_the_way:
-        if panel.stand_off.mm >= one.free_mm:
-            pass  # it is bridged
+        if bridges(panel, one):
+            pass
         elif one.outline is None:
             found += _overlap(panel.id, rect, one.id, one.rect, "obstacle")
         else:

@@ -26,6 +26,8 @@ class Holder:
     feet: tuple[FootPlace, ...]
     bars_mm: tuple[float, ...] = ()
     """Of bars from member to member: from the first to the last end of each."""
+    on_bars: int = 0
+    """How many feet those bars carry."""
 
     def place(self, foot: FootPlace) -> str:
         """The job path at which a foot is changed: only a panel's own feet are set one by one."""
@@ -61,7 +63,10 @@ def _bars_of(panel: PlacedPanel, span: SpanBars, feet: tuple[FootPlace, ...]) ->
             [e.x_mm for e in ends if round(e.y_mm) == side], _on_bars(feet, panel.id, side)
         )
     )
-    return Holder(name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, ends, tuple(lengths))
+    carried = sum(f.panel == panel.id and f.landing == "bar" for f in feet)
+    return Holder(
+        name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, ends, tuple(lengths), carried
+    )
 
 
 def _on_bars(feet: tuple[FootPlace, ...], panel: str, side: int) -> list[float]:

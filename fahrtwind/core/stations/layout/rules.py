@@ -13,7 +13,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM, ClearHeight
-from fahrtwind.core.stations.layout.distances import Distance, Overlap, outside_mm
+from fahrtwind.core.stations.layout.distances import Distance, Hindrance, Overlap, bridges, outside_mm
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.holders import Holder
@@ -147,6 +147,31 @@ def on_obstacle(
                 limit=0.0,
                 unit="mm",
             )
+
+
+@rule(
+    "bridges-obstacle", "caution", "layout", "Panel carried over an obstacle", "geometry; height as entered"
+)
+def bridges_obstacle(
+    in_the_way: tuple[Hindrance, ...],
+    units: UnitSystem,
+    panels: tuple[PlacedPanel, ...],
+    obstacles: tuple[Obstacle, ...],
+) -> Iterator[Found]:
+    heights = {o.id: o.height.mm for o in obstacles}
+    for panel in panels:
+        for one in in_the_way:
+            if bridges(panel, one) and panel_rect(panel).clipped(one.rect) is not None:
+                yield Found(
+                    place=f"obstacles.{one.id}.height",
+                    where=f"{panel.name} over {_other_name(obstacles, panels, one.id)}",
+                    why=f"It is counted {say_length(heights[one.id], units)} high, "
+                    f"{say_length(panel.stand_off.mm - heights[one.id], units)} under the panel.",
+                    remedy="Measure it at its highest spot; what breathes or receives wants more air.",
+                    quantity="air",
+                    value=panel.stand_off.mm - heights[one.id],
+                    unit="mm",
+                )
 
 
 @rule("lid-blocked", "stop", "layout", "Lid cannot open", "geometry; lid angle, or lean as entered")

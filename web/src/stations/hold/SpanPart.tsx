@@ -39,7 +39,9 @@ export function SpanPart({ panel }: { panel: Panel }) {
       }
     >
       <p className="text-[13px] pb-1">
-        {carried ? `${carried} feet stand on bars.` : "No foot needs one: all stand in members, or beyond the last."}
+        {carried
+          ? `${carried} feet stand on bars, each held by one M8 through both.`
+          : "No foot needs one: all stand in members, or beyond the last."}
       </p>
       <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
         <SectionFields section={panel.span.section} path={`${path}.section`} of="Bar" />
