@@ -63,7 +63,7 @@ def _schools(job: Job, hands: Hands, show: Show) -> tuple[SchoolLine, ...]:
 
 
 WORKS: dict[WorkName, SlowWork] = {
-    "proposals": SlowWork(60.0, _proposals),
+    "proposals": SlowWork(90.0, _proposals),
     "year": SlowWork(60.0, _year),
     "remedies": SlowWork(60.0, _remedies),
     "hold": SlowWork(60.0, _hold),

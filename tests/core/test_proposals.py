@@ -13,6 +13,8 @@ import pytest
 
 from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.choose.goals import offered_by
+from fahrtwind.core.choose.laid import what_holds
+from fahrtwind.core.choose.make_hold import failing_panels, offers_for
 from fahrtwind.core.choose.one_more import one_more
 from fahrtwind.core.choose.propose import CLEARLY_OTHER, WANTED, Proposals, difference, propose
 from fahrtwind.core.edits import AddEntry, apply_edits
@@ -214,6 +216,23 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
             assert 1 - same / max(len(one.rects), len(other.rects)) >= CLEARLY_OTHER - 1e-9
     assert all(len(p.figures.models) == 1 for p in found.proposals if p.title.startswith("All "))
     assert len({p.title for p in found.proposals}) == len(found.proposals)
+    for proposal in found.proposals:
+        put = apply_edits(with_panels(short, proposal.panels), list(proposal.edits))
+        failing = failing_panels(put, evaluate(put))
+        assert bool(failing) == bool(proposal.why_not), "it holds, or one line says why nothing holds it"
+
+
+def test_what_holds_leaves_out_what_nothing_would_hold_there(sound: Job) -> None:
+    """At 130 km/h larger bolts and a fairing hold all four; at 140 nothing holds the front pair."""
+    faster = changed(sound, vehicle__top_speed="130 km/h")
+    everything, none = what_holds(faster, faster.panels)
+    assert none == () and len(everything.job.panels) == 4 and "fairing" in everything.words[0]
+    fastest = changed(sound, vehicle__top_speed="140 km/h")
+    found, left_out = what_holds(fastest, fastest.panels)
+    assert set(left_out) == {"Front port", "Front starboard"} and found.why == ""
+    assert not [s for s in evaluate(found.job).snags if s.severity == "stop"]
+    for panel in fastest.panels[:2]:
+        assert not offers_for(fastest, evaluate(fastest), panel, without=("speed", "carrier")).offers
 
 
 def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(

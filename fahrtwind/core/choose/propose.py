@@ -5,32 +5,21 @@ provably are.
 from __future__ import annotations
 
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from functools import partial
-from math import ceil
-
-import numpy as np
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
-from fahrtwind.core.choose.goals import (
-    Offered,
-    Plan,
-    fitted_feet,
-    offered_by,
-    plans_for,
-    stand_off_of,
-    usual_hold,
-)
+from fahrtwind.core.choose.goals import Offered, Plan, offered_by, plans_for
+from fahrtwind.core.choose.laid import held, panels_of, raised, what_holds
 from fahrtwind.core.choose.one_more import OneMore, one_more
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.edits import Edit, SetValue
+from fahrtwind.core.engine.beside import Hands, Stopped, beside
 from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.quantities import Length
 from fahrtwind.core.saying import say_length
-from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
-from fahrtwind.core.stations.layout.placing import panel_at
 from fahrtwind.core.stations.layout.proposals.best import (
     Best,
     Goal,
@@ -40,7 +29,7 @@ from fahrtwind.core.stations.layout.proposals.best import (
     task_of,
 )
 from fahrtwind.core.stations.layout.proposals.packing import Search, greedy
-from fahrtwind.core.stations.layout.proposals.placements import Kind, Placements, fits_room
+from fahrtwind.core.stations.layout.proposals.placements import Placements
 from fahrtwind.core.tables import balance
 
 WANTED = 5
@@ -50,7 +39,7 @@ others.
 """
 DRAFT_STEP_MM = 20
 CLEARLY_OTHER = 0.25
-STAND_OFF_STEP_MM, HIGHEST_STAND_OFF_MM = 5.0, 120.0
+NOT_LOOKED_AT = "What would hold it was not worked out in this time."
 
 
 @dataclass(frozen=True, slots=True)
@@ -58,18 +47,22 @@ class Proposal:
     """A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at
     that goal.
 
-    ``share`` is its watts of the most possible.
+    ``share`` is its watts of the most possible. ``made``: what was changed about its feet and fasteners so
+    that it holds, ``edits`` what of that is not its panels'; ``why_not``: the reason where nothing holds it.
     """
 
     id: str
     title: str
     words: str
     panels: tuple[PlacedPanel, ...]
+    edits: tuple[Edit, ...]
     rects: tuple[Rect, ...]
     figures: LayoutFigures
     draft: bool
     best: bool
     share: float | None
+    made: tuple[str, ...] = ()
+    why_not: str = ""
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +92,7 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
     """
     offered = offered_by(job)
     plans = sorted(plans_for(offered), key=lambda plan: (plan.aim != job.wish.aim, plan.aim != "watts"))
-    state = _State(offered, [plan.title for plan in plans], tell)
+    state = _State(offered, [plan.title for plan in plans], search, tell)
     for plan in sorted(
         plans, key=lambda plan: not plan.goal.steady
     ):  # what needs no light map is there at once
@@ -124,6 +117,8 @@ def propose(job: Job, search: Search, tell: Tell = lambda _: None) -> Proposals:
         if plan.aim == "balance":
             found = _or_mirrored(offered, plan, found, search)
         state.settle(plan, found)
+        if number == 0:
+            state.keep_what_holds(plan)
         if plan.aim == "watts" and state.most is None and not search.over():
             state.doing("proving how much fits …")
             state.settle_most(
@@ -168,8 +163,10 @@ def _others(offered: Offered, state: _State, search: Search) -> None:
 class _State:
     """What was found so far, by title: the plan, the placements, the proposal; told on at every step."""
 
-    def __init__(self, offered: Offered, titles: list[str], tell: Tell) -> None:
+    def __init__(self, offered: Offered, titles: list[str], search: Search, tell: Tell) -> None:
         self.offered = offered
+        self.holding: Proposal | None = None
+        self._hands = Hands(search.seconds_left, search.over, lambda share, doing: None)
         self.found: dict[str, tuple[Plan, Placements, Proposal]] = {}
         self.most: float | None = None
         self._titles = titles
@@ -186,7 +183,7 @@ class _State:
     def take(self, plan: Plan, placements: Placements) -> None:
         """A layout on the way: shown until the goal is settled, or a better one comes."""
         if _worth(plan, placements) > self._draft_worth(plan):
-            panels = _raised(self.offered.job, _panels(self.offered, placements))
+            panels = raised(self.offered.job, panels_of(self.offered, placements))
             self._drafts[plan.title] = (
                 plan,
                 placements,
@@ -225,7 +222,7 @@ class _State:
         if twin is not None:
             self._dropped.append(f"{plan.title} (as {twin})")
             return False
-        panels = _raised(self.offered.job, _panels(self.offered, found.layout))
+        panels = raised(self.offered.job, panels_of(self.offered, found.layout))
         self.found[plan.title] = (
             plan,
             found.layout,
@@ -236,11 +233,45 @@ class _State:
     def _proposal(
         self, plan: Plan, panels: tuple[PlacedPanel, ...], *, best: bool, draft: bool = False
     ) -> Proposal:
-        figures = figures_of(with_panels(self.offered.job, panels), year=not draft)
-        rects = tuple(panel_rect(p) for p in panels)
+        found = None
+        if not draft:
+            with suppress(Stopped), beside(self._hands):
+                found = held(self.offered.job, panels)
+        if found is None or found.why:
+            job, why = with_panels(self.offered.job, panels), found.why if found else NOT_LOOKED_AT
+            told = self._told_of(plan.title, plan.words, job, year=not draft)
+            return replace(told, draft=draft, best=best, why_not=why)
+        told = self._told_of(plan.title, plan.words, found.job, year=True)
+        return replace(told, best=best, made=found.words)
+
+    def _told_of(self, title: str, words: str, job: Job, *, year: bool) -> Proposal:
+        faired = job.assumptions.front_edge != self.offered.job.assumptions.front_edge
+        fairing = SetValue(path="assumptions.front_edge", value=job.assumptions.front_edge)
         return Proposal(
-            self._name(plan.title), plan.title, plan.words, panels, rects, figures, draft, best, None
+            id=self._name(title),
+            title=title,
+            words=words,
+            panels=job.panels,
+            edits=(fairing,) if faired else (),
+            rects=tuple(panel_rect(p) for p in job.panels),
+            figures=figures_of(job, year=year),
+            draft=False,
+            best=False,
+            share=None,
         )
+
+    def keep_what_holds(self, plan: Plan) -> None:
+        """Of the layout for a goal that nothing holds as a whole: the panels that can be held."""
+        if plan.title not in self.found or not self.found[plan.title][2].figures.stops:
+            return
+        proposal = self.found[plan.title][2]
+        self.doing("what of it holds …")
+        with suppress(Stopped), beside(self._hands):
+            found, left_out = what_holds(self.offered.job, proposal.panels)
+            if found.job.panels and left_out and not found.why:
+                words = f"{plan.title} without the {len(left_out)} panels that nothing here would hold there."
+                told = self._told_of("What holds", words, found.job, year=True)
+                self.holding = replace(told, made=found.words)
 
     def _name(self, title: str) -> str:
         if title not in self._titles:
@@ -255,6 +286,7 @@ class _State:
             if all(difference(placements, draft[1]) >= CLEARLY_OTHER for _, placements, _ in shown.values()):
                 shown[title] = draft
         kept = [shown[title][2] for title in self._titles if title in shown]
+        kept = [self.holding, *kept] if self.holding else kept
         proposals = tuple(
             replace(p, share=p.figures.watts / self.most if self.most else None)
             for p in sorted(kept, key=lambda p: p.figures.stops > 0)
@@ -318,62 +350,3 @@ def difference(one: Placements, other: Placements) -> float:
         same = (overlap_share(larger, smaller, i) > 0.7) & (larger.kind == smaller.kind[i])
         alike += bool(same.any())
     return 1 - alike / len(larger)
-
-
-def _panels(offered: Offered, placements: Placements) -> tuple[PlacedPanel, ...]:
-    """The placements as panels with feet, front to rear; one that has its stretch to itself comes to lie in
-    the middle.
-    """
-    job = offered.job
-    locked = tuple(p for p in job.panels if p.locked)
-    panels = list(locked)
-    hold, feet = usual_hold(job), fitted_feet(offered, placements)
-    for i in sorted(range(len(placements)), key=lambda i: (int(placements.x[i]), int(placements.y[i]))):
-        kind = offered.kinds[placements.kind[i]]
-        port = _centred(kind, placements, i, locked)
-        number = 1 + max((int(p.id[1:]) for p in panels if p.id[1:].isdigit()), default=0)
-        panels.append(
-            panel_at(
-                offered.models[kind.model],
-                number,
-                (float(placements.x[i]), port),
-                turned=kind.turned,
-                hold=hold,
-                stand_off=stand_off_of(job),
-                feet=int(feet[i]),
-            )
-        )
-    return tuple(panels)
-
-
-def _raised(job: Job, panels: tuple[PlacedPanel, ...]) -> tuple[PlacedPanel, ...]:
-    """Panels that would come too near to the crown stand off further, in steps of 5 mm, as far as feet
-    usually reach.
-    """
-    heights = {h.panel: h.least_mm for h in evaluate(with_panels(job, panels)).findings.clear_heights}
-    found = []
-    for panel in panels:
-        wanted = LEAST_AIR_MM - heights.get(panel.id, LEAST_AIR_MM)
-        if wanted > 0 and not panel.locked:
-            higher = min(
-                ceil((panel.stand_off.mm + wanted) / STAND_OFF_STEP_MM) * STAND_OFF_STEP_MM,
-                HIGHEST_STAND_OFF_MM,
-            )
-            panel = panel.model_copy(update={"stand_off": Length(mm=max(higher, panel.stand_off.mm))})
-        found.append(panel)
-    return tuple(found)
-
-
-def _centred(kind: Kind, placements: Placements, one: int, locked: tuple[PlacedPanel, ...]) -> float:
-    gap, middle = placements.gap_mm, round(-kind.width_mm / 2)
-    beside = (placements.x < placements.x[one] + kind.length_mm + gap) & (
-        placements.x + placements.length + gap > placements.x[one]
-    )
-    alone = beside.sum() == 1 and not any(
-        r.x_mm < placements.x[one] + kind.length_mm + gap and r.x_end_mm + gap > placements.x[one]
-        for r in map(panel_rect, locked)
-    )
-    at = (placements.x[one : one + 1], np.array([middle], dtype=np.int64))
-    if alone and fits_room(kind.room, *at, kind.length_mm, kind.width_mm)[0]:
-        return float(middle)
-    return float(placements.y[one])

@@ -5,17 +5,18 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H, make_hold
+from fahrtwind.core.choose.hold_all import hold_all
+from fahrtwind.core.choose.hold_changes import OTHER_WAYS
+from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
-from fahrtwind.core.errors import FahrtwindError, InputError
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, points_on_both_sides
 
-MOST_ROUNDS = 3
 HOLD_STATION = "hold"
 
 
@@ -79,28 +80,9 @@ def side_by_side(job: Job) -> tuple[SchoolLine, ...]:
 
 
 def _line(job: Job, way: Way) -> SchoolLine:
-    edits = list(_set_up(job, way))
-    held = apply_edits(job, edits)
-    changes: list[str] = []
-    for _ in range(MOST_ROUNDS):
-        go_on()
-        offered = next((p for p in make_hold(held).panels if p.offers), None)
-        better = None if offered is None else next((o for o in offered.offers if _same_school(o.words)), None)
-        if offered is None or better is None:
-            break
-        more = _for_all(held, offered.panel, better.edits)
-        try:
-            held = apply_edits(held, more)
-        except FahrtwindError:
-            break
-        edits += more
-        changes.append(better.words)
-    return _told(job, held, way, tuple(edits), tuple(dict.fromkeys(changes)))
-
-
-def _same_school(words: str) -> bool:
-    """What is set side by side stays what it is: no change of the school, no rails where none were meant."""
-    return "rails under" not in words and "screws into members" not in words
+    begun = tuple(_set_up(job, way))
+    held = hold_all(apply_edits(job, list(begun)), without=(*OTHER_WAYS, "speed"))
+    return _told(job, held.job, way, (*begun, *held.edits), held.words)
 
 
 def _set_up(job: Job, way: Way) -> list[Edit]:
@@ -116,22 +98,6 @@ def _set_up(job: Job, way: Way) -> list[Edit]:
     elif way.carrier == "points":
         edits.append(PutOnRack(panels=everybody, points=True))
     return edits
-
-
-def _for_all(job: Job, panel: str, edits: tuple[Edit, ...]) -> list[Edit]:
-    """The change of one panel made to all that are held the same way: nobody mixes brackets on one roof."""
-    found: list[Edit] = []
-    for edit in edits:
-        path = getattr(edit, "path", "")
-        if path.startswith(f"panels.{panel}.hold"):
-            found += [
-                edit.model_copy(update={"path": path.replace(f"panels.{panel}.", f"panels.{p.id}.")})
-                for p in job.panels
-                if p.carrier is None
-            ]
-        else:
-            found.append(edit)
-    return found
 
 
 def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple[str, ...]) -> SchoolLine:

@@ -50,10 +50,13 @@ class Offer(Part):
 
 
 class Wish(Part):
-    """What layouts are proposed from, and what is wanted most of them."""
+    """What layouts are proposed from, and what is wanted most of them. ``one_lost``: panels are made to hold
+    even when a foot fails.
+    """
 
     offers: Annotated[tuple[Offer, ...], Field(max_length=12)] = ()
     aim: Literal["watts", "energy", "balance"] = "balance"
+    one_lost: bool = False
 
 
 class ClimateMonth(Part):

@@ -1763,7 +1763,8 @@ export interface components {
         /**
          * HoldOffer
          * @description A change that makes a panel hold: what it does, its speeds then, and what it takes. ``holes``: more
-         *     than before, negative where fewer; ``hours``: person-hours of the new hold.
+         *     than before, negative where fewer; ``hours``: person-hours of the new hold. ``fewest``: every number of
+         *     feet and fasteners with fewer holes was worked out and does not hold.
          */
         HoldOffer: {
             /** Words */
@@ -1786,6 +1787,11 @@ export interface components {
             height_mm: number;
             /** Hours */
             hours: number;
+            /**
+             * Fewest
+             * @default false
+             */
+            fewest: boolean;
         };
         /**
          * Hum
@@ -2004,7 +2010,8 @@ export interface components {
             /**
              * @default {
              *       "offers": [],
-             *       "aim": "balance"
+             *       "aim": "balance",
+             *       "one_lost": false
              *     }
              */
             wish: components["schemas"]["Wish"];
@@ -3503,7 +3510,8 @@ export interface components {
          * @description A layout for one goal. ``draft``: laid at once, better ones may come; ``best``: no layout is better at
          *     that goal.
          *
-         *     ``share`` is its watts of the most possible.
+         *     ``share`` is its watts of the most possible. ``made``: what was changed about its feet and fasteners so
+         *     that it holds, ``edits`` what of that is not its panels'; ``why_not``: the reason where nothing holds it.
          */
         Proposal: {
             /** Id */
@@ -3514,6 +3522,8 @@ export interface components {
             words: string;
             /** Panels */
             panels: components["schemas"]["PlacedPanel"][];
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Rects */
             rects: components["schemas"]["Rect"][];
             figures: components["schemas"]["LayoutFigures"];
@@ -3523,6 +3533,16 @@ export interface components {
             best: boolean;
             /** Share */
             share: number | null;
+            /**
+             * Made
+             * @default []
+             */
+            made: string[];
+            /**
+             * Why Not
+             * @default
+             */
+            why_not: string;
         };
         /**
          * Proposals
@@ -5676,7 +5696,8 @@ export interface components {
         };
         /**
          * Wish
-         * @description What layouts are proposed from, and what is wanted most of them.
+         * @description What layouts are proposed from, and what is wanted most of them. ``one_lost``: panels are made to hold
+         *     even when a foot fails.
          */
         Wish: {
             /**
@@ -5690,6 +5711,11 @@ export interface components {
              * @enum {string}
              */
             aim: "watts" | "energy" | "balance";
+            /**
+             * One Lost
+             * @default false
+             */
+            one_lost: boolean;
         };
         /**
          * WorkStep

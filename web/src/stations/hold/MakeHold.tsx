@@ -1,26 +1,28 @@
 /** Make it hold: what would bring a panel over its speed, worked out before it is offered; one click does it. */
 import { useState } from "react";
 import type { HoldOffer } from "../../api/types";
-import { Group } from "../../fields/Field";
-import { useDesk, usePartOf, useRevision, useUnits } from "../../job/JobContext";
+import { Group, Tick } from "../../fields/Field";
+import { useDesk, usePartOf, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { goesOn, startWork, stopWork, useRun } from "../../job/useSlow";
 import { length, speed } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 
+const ONE_LOST = /^(one|carrier)-foot-lost/;
 const HOLDING = /^(let-go|safe-speed|parked|panel-over|carrier)/;
 
 export function MakeHold() {
   const { id, handle } = useDesk();
   const revision = useRevision();
-  const stops = usePartOf((shown) => shown.evaluation.snags).filter(
-    (s) => s.severity === "stop" && s.station === "hold" && HOLDING.test(s.id),
+  const oneLost = useStoredJob().wish.one_lost;
+  const trouble = usePartOf((shown) => shown.evaluation.snags).filter(
+    (s) => s.station === "hold" && (s.severity === "stop" ? HOLDING : ONE_LOST).test(s.id),
   );
   const [run, setRun] = useState<string | null>(null);
   const [attempt, problem] = useTry();
   const answer = useRun(id, "hold", run);
   const running = goesOn(answer);
   const fresh = answer && answer.revision === revision ? answer.result : null;
-  if (!stops.length && !fresh?.panels.length) return null;
+  if (!trouble.length && !fresh?.panels.length) return null;
   const start = () => attempt(async () => setRun((await startWork(id, "hold")).id));
   return (
     <Group
@@ -43,7 +45,12 @@ export function MakeHold() {
         </span>
       }
     >
-      {!fresh && !running && <p className="text-[13px]">Tries fasteners, feet, rails and fairings, gentlest first.</p>}
+      <div className="flex flex-wrap items-baseline gap-x-6">
+        <Tick label="Also with a foot lost" path="wish.one_lost" value={oneLost} />
+        {!fresh && !running && (
+          <p className="text-[13px]">Tries fasteners, feet, rails and fairings, gentlest first.</p>
+        )}
+      </div>
       {problem}
       {fresh?.panels.map((panel) => (
         <div key={panel.panel} className="pb-1.5">
@@ -72,7 +79,10 @@ function Offer({ offer, take }: { offer: HoldOffer; take: () => void }) {
       <button type="button" className="act !h-7" aria-label={`Do it: ${offer.words}`} onClick={take}>
         Do it
       </button>
-      <span className="font-semibold min-w-[220px] flex-1">{offer.words}</span>
+      <span className="min-w-[220px] flex-1">
+        <span className="font-semibold">{offer.words}</span>
+        {offer.fewest && <span className="text-[13px]">, fewest holes: proved</span>}
+      </span>
       <span>
         safe <span className="font-sign font-semibold text-[17px]">{speed(offer.safe_m_s, units)}</span>
       </span>

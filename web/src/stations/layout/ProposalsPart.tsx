@@ -219,7 +219,7 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
   };
   const use = async () => {
     const variant = await keep();
-    if (variant) await handle.edit([{ op: "use_variant", variant }]);
+    if (variant) await handle.edit([{ op: "use_variant", variant }, ...proposal.edits]);
   };
   return (
     <li className="min-w-0">
@@ -256,7 +256,9 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
         ) : (
           <span className="font-semibold">No stop.</span>
         )}
+        {proposal.made.length > 0 && ` Made to hold: ${proposal.made.join(", ")}.`}
       </p>
+      {proposal.why_not && f.stops > 0 && <p className="text-[13px] leading-snug">{proposal.why_not}</p>}
       <div className="flex gap-2 pt-1">
         <button type="button" className="act !h-[27px]" onClick={() => void attempt(use)}>
           Put on the roof

@@ -13,7 +13,7 @@ import numpy as np
 
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.tethers import catch_load, caught_force, loose_panel
-from fahrtwind.core.formulas.verdict import utilisation
+from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.stations.hold.forces import FloatArray, Shared, plate_rows
@@ -33,7 +33,7 @@ from fahrtwind.core.stations.hold.verdict import (
 )
 from fahrtwind.core.stations.layout.feet import FootPlace
 
-HALVINGS, LEAST_PA = 40, 1e-2
+HALVINGS, LEAST_PA = 27, 1e-2
 FAINT_N_MM = 1e-3
 """Keeps a plate on two feet in line solvable: it turns until its tethers are tight."""
 
@@ -202,12 +202,30 @@ def _one_lost(plate: _Plate, held: Held, bears_n: FloatArray) -> float:
     plate here says by how much its tethers better it.
     """
     cap = capacities(held.chains)
-    without = _plate_limits(plate.alone(), held.shared, cap, bears_n[:0])
+    without = _feet_limits(plate.alone(), held.shared, cap)
     stopped = _plate_limits(plate, held.shared, cap, bears_n)
     let_go, _, _ = limits(held.shared.road, cap)
     known = let_go[1:].min(axis=(1, 2, 3))
     better = np.maximum(stopped / np.maximum(without, LEAST_PA), 1.0)
     return float(np.where(without > 2 * LEAST_PA, known * better, stopped).min())
+
+
+def _feet_limits(plate: _Plate, shared: Shared, cap: Capacities) -> FloatArray:
+    """Pressure in Pa at which a stiff plate without tethers lets go with each foot lost, (lost,)."""
+    cases, road, n = len(plate.constant), shared.road, len(plate.feet)
+    along, along_pa = (part[1:, None, :cases] for part in (road.along_constant, road.along_per_pa))
+    still, one = (plate.solved(np.full(n, pressure), plate.slack_mm)[0] for pressure in (0.0, 1.0))
+    pressure = limit_pressure(
+        still[..., None],
+        (one - still)[..., None],
+        along[..., None],
+        along_pa[..., None],
+        cap.pull_nominal,
+        cap.shear_nominal,
+    )
+    there = variants(n)[1:, None, None, :, None] > 0
+    least = np.where(there, pressure, MOST_PA).min(axis=(1, 2, 3, 4))
+    return np.asarray(np.clip(least, LEAST_PA, MOST_PA))
 
 
 def _plate_limits(plate: _Plate, shared: Shared, cap: Capacities, bears_n: FloatArray) -> FloatArray:

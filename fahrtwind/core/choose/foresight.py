@@ -1,0 +1,102 @@
+"""Which changes together are worth working out: from what each does alone to every part of the chain.
+
+A part's strength in the end is taken as the product of what each change alone makes of it. That is a guess,
+on the bold side, and only spares work: what is offered has been worked out, and what comes near has too.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+from math import prod
+
+from fahrtwind.core.engine.stage import Visit
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
+from fahrtwind.core.stations.hold.tethers.caught import Caught
+from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, PanelVerdict
+
+BOLD = 1.15
+"""A guess may be short by this before it is believed."""
+
+
+@dataclass(frozen=True, slots=True)
+class Reach:
+    """How far a panel and what it lies on go. ``safe_m_s`` on the road, ``lost_m_s`` with a foot lost,
+    ``parked`` the gust it bears over the gust of its site; ``parts``: speed at which each part lets go;
+    ``weakest``: the link that is used most.
+    """
+
+    safe_m_s: float
+    lost_m_s: float
+    parked: float
+    parts: Mapping[str, float]
+    weakest: str = ""
+
+    @property
+    def let_go_m_s(self) -> float:
+        return min(self.parts.values())
+
+
+def reach_of(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
+    """None where the panel or what it lies on has no verdict."""
+    verdict = seen.of("verdict", panel)
+    if not isinstance(verdict, PanelVerdict):
+        return None
+    whole: list[PanelVerdict | CarrierVerdict] = [verdict]
+    parts = {"rated": verdict.rated.let_go_m_s}
+    if panel.carrier is not None:
+        carrier = next(c for c in job.carriers if c.id == panel.carrier)
+        under = seen.of("carrier_verdict", carrier)
+        if not isinstance(under, CarrierVerdict):
+            return None
+        whole.append(under)
+        parts |= {f"{r.runs} {r.rail}": r.let_go_m_s for r in under.rails}
+        parts |= {f"corner {j.weakest}": j.let_go_m_s for j in under.joints}
+    for told in whole:
+        for foot in told.feet:
+            for link in foot.links:
+                name = f"{'foot' if told is verdict else 'carrier'} {link.id}"
+                parts[name] = min(link.let_go_m_s, parts.get(name, FASTEST_M_S))
+    exposed = job.vehicle.kind in STANDS_IN_WIND
+    bears = min(t.parked.safe_m_s if exposed else t.parked.let_go_m_s for t in whole)
+    caught = seen.of("caught", panel) if job.wish.one_lost else None
+    stopped = min(caught.one_lost_m_s, verdict.let_go_m_s) if isinstance(caught, Caught) else 0.0
+    lost = max(verdict.lost_let_go_m_s, stopped)
+    return Reach(
+        min(t.safe_m_s for t in whole),
+        min(lost, *(t.lost_let_go_m_s for t in whole[1:])) if whole[1:] else lost,
+        bears / max(verdict.parked.gust_m_s, 1e-6),
+        parts,
+        _weakest(whole),
+    )
+
+
+def _weakest(whole: Sequence[PanelVerdict | CarrierVerdict]) -> str:
+    """Title of the link that is used most."""
+    _, told, foot = max(((f.utilisation, t, f) for t in whole for f in t.feet), key=lambda found: found[0])
+    return next(link.title for link in told.chains[foot.chain].links if link.id == foot.weakest)
+
+
+def foreseen(now: Reach, alone: Sequence[Reach]) -> Reach:
+    """What changes that reach ``alone`` singly might reach together. A change that puts other parts into the
+    chain brings its own.
+    """
+    names = set.union(*(set(r.parts) for r in alone))
+    parts = {name: _part(name, now, alone) for name in names}
+    grown = min(parts.values()) / max(now.let_go_m_s, 1.0)
+    factor = max(r.safe_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
+    lost = max(r.lost_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
+    least = min(parts.values())
+    parked = max(now.parked * grown, *(r.parked for r in alone))
+    return Reach(least * min(factor, 1.0), least * lost, parked, parts)
+
+
+def _part(name: str, now: Reach, alone: Sequence[Reach]) -> float:
+    had = [r for r in alone if name in r.parts]
+    if name not in now.parts:
+        return min(r.parts[name] for r in had)
+    before = max(now.parts[name], 1.0)
+    return before * prod(r.parts[name] / before for r in had)

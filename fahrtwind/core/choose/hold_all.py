@@ -1,0 +1,76 @@
+"""A whole roof made to hold: what one panel needs is done to all that are held alike, until none is left."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+from dataclasses import dataclass
+
+from fahrtwind.core.choose.make_hold import failing_panels, offers_for
+from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, TetherPanel, apply_edits
+from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.errors import FahrtwindError
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job
+
+MOST_ROUNDS = 4
+
+
+@dataclass(frozen=True, slots=True)
+class HeldRoof:
+    """The job with the ``edits`` that make it hold, each in words; where something still does not, ``why``
+    and the ``panel``.
+    """
+
+    job: Job
+    edits: tuple[Edit, ...]
+    words: tuple[str, ...]
+    why: str
+    panel: str | None = None
+
+
+def hold_all(job: Job, without: Collection[str] = (), *, but_locked: bool = False) -> HeldRoof:
+    """Make every panel hold, leaving out changes of the kinds ``without``; with ``but_locked`` what is locked
+    stays as it is.
+    """
+    kept = {p.id for p in job.panels if p.locked and but_locked}
+    edits: list[Edit] = []
+    words: list[str] = []
+    why, panel = "", None
+    for _ in range(MOST_ROUNDS):
+        go_on()
+        before = evaluate(job)
+        failing = [p for p in failing_panels(job, before) if p.id not in kept]
+        if not failing:
+            break
+        safe = {v.panel: v.safe_m_s for v in before.findings.verdicts}
+        worst = min(failing, key=lambda p: safe.get(p.id, 0.0))
+        found = offers_for(job, before, worst, without)
+        if not found.offers:  # one that nothing holds is enough
+            why, panel = f"{worst.name}: {found.why}", worst.id
+            break
+        more = _for_all(job, worst.id, found.offers[0].edits, kept)
+        try:
+            job = apply_edits(job, more)
+        except FahrtwindError as error:
+            why, panel = f"{worst.name}: {error}", worst.id
+            break
+        edits += more
+        words.append(found.offers[0].words)
+    else:
+        why = "Panel after panel needs something else: look at each by itself."
+    return HeldRoof(job, tuple(edits), tuple(dict.fromkeys(words)), why, panel)
+
+
+def _for_all(job: Job, panel: str, edits: tuple[Edit, ...], kept: set[str]) -> list[Edit]:
+    """The change of one panel made to all that are held the same way: nobody mixes brackets on one roof."""
+    others = [p.id for p in job.panels if p.carrier is None and p.id not in kept]
+    return [of_one for edit in edits for of_one in (_of_each(edit, panel, others) or [edit])]
+
+
+def _of_each(edit: Edit, panel: str, others: list[str]) -> list[Edit]:
+    if isinstance(edit, SpreadFeet | TetherPanel):
+        return [edit.model_copy(update={"panel": other}) for other in others]
+    own = f"panels.{panel}."
+    if isinstance(edit, SetValue) and edit.path.startswith(own):
+        return [edit.model_copy(update={"path": edit.path.replace(own, f"panels.{o}.")}) for o in others]
+    return []
