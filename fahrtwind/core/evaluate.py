@@ -66,6 +66,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         lines=seen["lines"],
         feet=seen["feet"],
         clear_heights=seen["clear_heights"],
+        seen=seen.get("seen"),
         dry_fit=seen["dry_fit"],
         cable_pairs=seen["cable_pairs"],
         distances=seen["distances"],

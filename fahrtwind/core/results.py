@@ -22,6 +22,7 @@ from fahrtwind.core.stations.layout.dry_fit import DryFit
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.layout.street import SeenFrom
 from fahrtwind.core.stations.seal.sealant import SealPlan
 from fahrtwind.core.stations.structure.bays import Spot
 from fahrtwind.core.stations.structure.members import MemberFit
@@ -43,6 +44,7 @@ class Findings:
     lines: LinesFinding
     feet: tuple[FootPlace, ...]
     clear_heights: tuple[ClearHeight, ...]
+    seen: SeenFrom | None
     dry_fit: tuple[DryFit, ...]
     cable_pairs: tuple[CablePair, ...]
     distances: tuple[Distance, ...]

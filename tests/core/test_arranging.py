@@ -14,14 +14,18 @@ from fahrtwind.core.edits import (
     ChooseVariant,
     KeepVariant,
     MirrorPanel,
+    PutOnRack,
+    PutOnRails,
     RemoveEntry,
     ReplaceModel,
     SetValue,
+    TetherPanel,
     UseVariant,
     apply_edits,
 )
 from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.formulas.sight import seen_from
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.room import room_of
@@ -107,6 +111,48 @@ def test_a_change_of_model_lists_all_that_hangs_on_it(sound: Job) -> None:
     }
     assert fresh and all(any(t in what for what in told) for t in fresh)
     assert changes(sound, sound) == ()
+
+
+def test_a_variant_keeps_what_its_panels_lie_on(sound: Job) -> None:
+    """Rails, a rack and feet side by side: each comes back with all that is under it."""
+    railed = apply_edits(
+        sound, [PutOnRails(panels=("p1", "p3")), TetherPanel(panel="p2"), KeepVariant(name="Rails")]
+    )
+    racked = apply_edits(
+        railed,
+        [
+            *(RemoveEntry(path=f"tethers.{t.id}") for t in railed.tethers),
+            RemoveEntry(path="carriers.b1"),
+            PutOnRack(panels=("p1", "p3"), points=False),
+            KeepVariant(name="Rack"),
+        ],
+    )
+    back = apply_edits(racked, [UseVariant(variant="v1")])
+    assert (
+        back.carriers == railed.carriers and back.tethers == railed.tethers and back.panels == railed.panels
+    )
+    lines = {line.name: line for line in compare(racked)}
+    assert lines["Rack"].present and not lines["Rails"].present
+    assert any("Rails" in told for told in lines["Rails"].differences)
+    assert lines["Rails"].figures.mass_kg != lines["Rack"].figures.mass_kg
+    bare = apply_edits(racked, [KeepVariant(name="Feet", panels=sound.panels), UseVariant(variant="v3")])
+    assert bare.carriers == () and bare.panels == sound.panels
+
+
+def test_a_panel_is_seen_from_where_the_line_over_the_edge_meets_the_eye(sound: Job) -> None:
+    """A flat roof 2,800 mm high, a panel whose top is 110 mm over it and 190 mm in from the port edge: an eye
+    at 1,600 mm sees it from 190 · 1,200 / 110 = 2,073 mm on. Similar triangles, by hand.
+    """
+    flat = changed(sound, survey__crown={}, vehicle__height="2.8 m", panels=[sound.panels[0].model_dump()])
+    panel = flat.panels[0]
+    edge = panel_rect(panel).y_mm + flat.vehicle.roof_width.mm / 2  # type: ignore[union-attr]
+    top = panel.stand_off.mm + panel.model.frame_height.mm
+    seen = evaluate(flat).findings.seen
+    assert seen is not None and seen.side == "port" and seen.distance_m is not None
+    assert seen.distance_m == pytest.approx(edge * 1200 / top / 1000, rel=1e-9)
+    assert seen_from(190, 2800, 1600, 110) == pytest.approx(2072.7, abs=0.1)
+    assert seen_from(190, 2800, 1600, -5) == float("inf")
+    assert evaluate(changed(flat, vehicle__height=None)).findings.seen is None
 
 
 def test_variants_are_kept_used_compared_and_chosen_with_a_reason(sound: Job) -> None:

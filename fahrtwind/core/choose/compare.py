@@ -6,12 +6,15 @@ from collections import defaultdict
 from dataclasses import dataclass
 from math import hypot
 
-from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
+from fahrtwind.core.choose.figures import LayoutFigures, figures_of
+from fahrtwind.core.job.carrier import OnRails
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.layout import Variant
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.variants import laid_out
 
 SAME_MM = 0.5
 
@@ -38,8 +41,8 @@ def compare(job: Job) -> tuple[VariantLine, ...]:
     chosen = next((d.chosen for d in reversed(job.decisions) if d.about == "layout"), None)
     lines = [VariantLine("", "On the roof now", "", figures_of(job), _rects(now), (), False, True)]
     for variant in job.variants:
-        other = with_panels(job, variant.panels)
-        told = differences(now, variant.panels, job.units)
+        other = job.model_copy(update=laid_out(job, variant))
+        told = (*differences(now, variant.panels, job.units), *carriers_apart(job, variant))
         lines.append(
             VariantLine(
                 variant.id,
@@ -49,7 +52,7 @@ def compare(job: Job) -> tuple[VariantLine, ...]:
                 _rects(variant.panels),
                 told,
                 variant.id == chosen,
-                same_layout(now, variant.panels),
+                same_layout(now, variant.panels) and carried_alike(job, variant),
             )
         )
     return tuple(lines)
@@ -64,6 +67,27 @@ def same_layout(one: tuple[PlacedPanel, ...], other: tuple[PlacedPanel, ...]) ->
     return sorted(p.model_dump_json(exclude={"id", "name"}) for p in one) == sorted(
         p.model_dump_json(exclude={"id", "name"}) for p in other
     )
+
+
+def carried_alike(job: Job, variant: Variant) -> bool:
+    """Whether the same carriers and tethers are there, whatever they are called."""
+    named = {"id", "name"}
+    return all(
+        [e.model_dump_json(exclude=named) for e in getattr(job, part)]
+        == [e.model_dump_json(exclude=named) for e in there]
+        for part, there in laid_out(job, variant).items()
+        if part != "panels"
+    )
+
+
+def carriers_apart(job: Job, variant: Variant) -> tuple[str, ...]:
+    """Carriers that only one of the two has, or has otherwise."""
+    mine = {c.id: c for c in job.carriers}
+    theirs = {c.id: c for c in laid_out(job, variant)["carriers"] if isinstance(c, OnRails)}
+    told = [f"{c.name} more" for name, c in theirs.items() if name not in mine]
+    told += [f"no {c.name}" for name, c in mine.items() if name not in theirs]
+    told += [f"{c.name} otherwise" for name, c in theirs.items() if name in mine and mine[name] != c]
+    return tuple(told)
 
 
 def differences(

@@ -12,6 +12,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.street import SeenFrom
 from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
 
 MIRROR_MM = 3.0
@@ -29,6 +30,8 @@ class LayoutFigures:
     None without feet.
 
     ``feet_perhaps`` may be in a member that is not known well enough to say so.
+    ``height_mm``: the highest panel's top over the roof; ``seen``: the nearest spot in the street from where
+    a panel shows, None where the vehicle's height is missing.
     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
     """
 
@@ -48,6 +51,8 @@ class LayoutFigures:
     stops: int
     cautions: int
     stop_titles: tuple[str, ...]
+    height_mm: float
+    seen: SeenFrom | None
 
 
 def with_panels(job: Job, panels: tuple[PlacedPanel, ...]) -> Job:
@@ -76,8 +81,15 @@ def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = T
         safe_m_s=plan.safe_m_s if plan else None,
         stops=sum(s.severity == "stop" for s in standing),
         cautions=sum(s.severity == "caution" for s in standing),
+        height_mm=highest_mm(job.panels),
+        seen=found.seen,
         stop_titles=tuple(dict.fromkeys(s.title for s in standing if s.severity == "stop")),
     )
+
+
+def highest_mm(panels: tuple[PlacedPanel, ...]) -> float:
+    """Top of the highest panel over the roof, mm."""
+    return max((p.stand_off.mm + p.model.frame_height.mm for p in panels), default=0.0)
 
 
 def _models(job: Job) -> tuple[ModelCount, ...]:

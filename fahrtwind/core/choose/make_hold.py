@@ -182,6 +182,7 @@ class _Search:
         return found
 
     def together(self, count: int) -> list[HoldOffer]:
+        """So many changes at once, as far as they let hope for; each kind once."""
         found: list[HoldOffer] = []
         for way in sorted(combinations(self.changes, count), key=lambda w: sum(c.burden for c in w)):
             if len({c.kind for c in way}) < count or not self._hoped(way):

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.choose.figures import highest_mm
 from fahrtwind.core.choose.hold_all import hold_all
 from fahrtwind.core.choose.hold_changes import OTHER_WAYS
 from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H
@@ -16,6 +17,7 @@ from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, points_on_both_sides
+from fahrtwind.core.stations.layout.street import SeenFrom
 
 HOLD_STATION = "hold"
 
@@ -60,6 +62,7 @@ class SchoolLine:
     parked_safe_m_s: float | None
     mass_kg: float
     height_mm: float
+    seen: SeenFrom | None
     hours: float
     wait_h: float
     left_behind: str
@@ -121,7 +124,8 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
         lost_let_go_m_s=plan.lost_let_go_m_s if plan else None,
         parked_safe_m_s=plan.parked_safe_m_s if plan else None,
         mass_kg=evaluation.findings.roof_mass_kg,
-        height_mm=max(p.stand_off.mm + p.model.frame_height.mm for p in held.panels),
+        height_mm=highest_mm(held.panels),
+        seen=evaluation.findings.seen,
         hours=holes * HOLE_H + feet * FOOT_H + pads * PAD_H + rails * RAIL_H,
         wait_h=max((s.wait_h for s in evaluation.findings.steps), default=0.0),
         left_behind=way.left,

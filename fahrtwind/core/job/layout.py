@@ -10,8 +10,11 @@ from pydantic import Field, field_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Reason, Word
+from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.job.tether import Tether
 
 MONTHS = 12
 
@@ -98,11 +101,14 @@ class Site(Part):
 
 
 class Variant(Part):
-    """A layout that was kept: its panels as they were."""
+    """A layout that was kept: its panels, and what they lay on and hung from, as they were."""
 
     id: Identifier
     name: Name
     panels: Annotated[tuple[PlacedPanel, ...], Field(max_length=24)] = ()
+    carriers: Annotated[tuple[Carrier, ...], Field(max_length=6)] = ()
+    tethers: Annotated[tuple[Tether, ...], Field(max_length=48)] = ()
+    raisings: Annotated[tuple[Raising, ...], Field(max_length=12)] = ()
     note: Note = ""
 
 

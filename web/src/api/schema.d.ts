@@ -1476,6 +1476,7 @@ export interface components {
             feet: components["schemas"]["FootPlace"][];
             /** Clear Heights */
             clear_heights: components["schemas"]["ClearHeight"][];
+            seen: components["schemas"]["SeenFrom"] | null;
             /** Dry Fit */
             dry_fit: components["schemas"]["DryFit"][];
             /** Cable Pairs */
@@ -2191,6 +2192,8 @@ export interface components {
          *     None without feet.
          *
          *     ``feet_perhaps`` may be in a member that is not known well enough to say so.
+         *     ``height_mm``: the highest panel's top over the roof; ``seen``: the nearest spot in the street from which a
+         *     panel shows, None where the vehicle's height is missing.
          *     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
          */
         LayoutFigures: {
@@ -2226,6 +2229,9 @@ export interface components {
             cautions: number;
             /** Stop Titles */
             stop_titles: string[];
+            /** Height Mm */
+            height_mm: number;
+            seen: components["schemas"]["SeenFrom"] | null;
         };
         /** Length */
         Length: {
@@ -4440,6 +4446,7 @@ export interface components {
             mass_kg: number;
             /** Height Mm */
             height_mm: number;
+            seen: components["schemas"]["SeenFrom"] | null;
             /** Hours */
             hours: number;
             /** Wait H */
@@ -4576,6 +4583,25 @@ export interface components {
             first_member: number;
             /** Last Member */
             last_member: number;
+        };
+        /**
+         * SeenFrom
+         * @description The nearest distance from the vehicle at which a panel shows, which panel, and over which edge;
+         *     ``distance_m`` is None where none is ever seen from the ground.
+         */
+        SeenFrom: {
+            /** Distance M */
+            distance_m: number | null;
+            /**
+             * Panel
+             * @default
+             */
+            panel: string;
+            /**
+             * Side
+             * @default
+             */
+            side: string;
         };
         /**
          * SetValue
@@ -5542,7 +5568,7 @@ export interface components {
         };
         /**
          * Variant
-         * @description A layout that was kept: its panels as they were.
+         * @description A layout that was kept: its panels, and what they lay on and hung from, as they were.
          */
         Variant: {
             /** Id */
@@ -5554,6 +5580,21 @@ export interface components {
              * @default []
              */
             panels: components["schemas"]["PlacedPanel"][];
+            /**
+             * Carriers
+             * @default []
+             */
+            carriers: (components["schemas"]["Rails"] | components["schemas"]["Rack"])[];
+            /**
+             * Tethers
+             * @default []
+             */
+            tethers: components["schemas"]["Tether"][];
+            /**
+             * Raisings
+             * @default []
+             */
+            raisings: components["schemas"]["Raising"][];
             /**
              * Note
              * @default

@@ -79,6 +79,17 @@ export function percent(share: number): string {
 }
 
 /** A year's energy in whole kilowatt hours; a day's, in watt hours. */
+const MM_PER_FOOT = 304.8;
+
+/** From which distance a panel shows over the roof's edge; rounded down, nobody is told to be hidden who is not. */
+export function seenInTheStreet(seen: { distance_m?: number | null } | null | undefined, units: Units): string {
+  if (!seen) return "vehicle's height not given";
+  if (seen.distance_m === null || seen.distance_m === undefined) return "never";
+  return units === "metric"
+    ? `from ${Math.floor(seen.distance_m)} m`
+    : `from ${Math.floor((seen.distance_m * 1000) / MM_PER_FOOT)} ft`;
+}
+
 export const yearEnergy = (wh: number): string => `${Math.round(wh / 1000).toLocaleString("en")} kWh`;
 export const dayEnergy = (wh: number): string => `${(Math.round(wh / 10) * 10).toLocaleString("en")} Wh`;
 

@@ -41,6 +41,7 @@ from fahrtwind.core.stations.layout.footprint import (
 )
 from fahrtwind.core.stations.layout.holders import Holder, carrier_feet, holders_of
 from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.layout.street import SeenFrom, seen_of
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
@@ -127,6 +128,16 @@ def clear_height(
     panel: PlacedPanel, own_feet: tuple[FootPlace, ...], crown: CrownSurface
 ) -> ClearHeight | None:
     return clear_height_of(panel, own_feet, crown)
+
+
+@stage("layout", "Seen from the street", "panels", place="seen")
+def seen(
+    panels: tuple[PlacedPanel, ...], vehicle: Vehicle, roof: Rect, crown: CrownSurface | None
+) -> SeenFrom | None:
+    """None where nothing is on the roof, or the vehicle's height is not given."""
+    if vehicle.height is None or not panels:
+        return None
+    return seen_of(panels, roof, vehicle.height.mm, crown)
 
 
 @stage("layout", "Dry-fit marks", "panels", otherwise=())

@@ -9,16 +9,32 @@ from fahrtwind.core.job.layout import Decision, Variant
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Part
 
+LAID = ("panels", "carriers", "tethers", "raisings")
+"""Lists of the job that a variant keeps."""
+
 
 def kept(
     job: Job, name: str, note: str = "", panels: tuple[PlacedPanel, ...] | None = None
 ) -> tuple[Variant, ...]:
-    """The variants with the present layout, or the given panels, as one more."""
+    """The variants with the present layout, or the given panels on feet of their own, as one more."""
     new = next_id("variants", [v.id for v in job.variants])
-    return (
-        *job.variants,
-        Variant(id=new, name=name, panels=job.panels if panels is None else panels, note=note),
-    )
+    laid = {part: getattr(job, part) for part in LAID} if panels is None else {"panels": panels}
+    return (*job.variants, Variant(id=new, name=name, note=note, **laid))
+
+
+def laid_out(job: Job, variant: Variant) -> dict[str, tuple[Part, ...]]:
+    """What lies on the roof with a variant. One kept before carriers were kept with it finds those that its
+    panels lay on still in the job.
+    """
+    found: dict[str, tuple[Part, ...]] = {part: getattr(variant, part) for part in LAID}
+    under = {p.carrier for p in variant.panels} - {c.id for c in variant.carriers}
+    found["carriers"] = (*variant.carriers, *(c for c in job.carriers if c.id in under))
+    return found
+
+
+def same(job: Job, variant: Variant) -> bool:
+    """Whether a variant is what lies on the roof now."""
+    return all(getattr(job, part) == entries for part, entries in laid_out(job, variant).items())
 
 
 def used(job: Job, variant_id: str) -> dict[str, tuple[Part, ...]]:
@@ -27,9 +43,9 @@ def used(job: Job, variant_id: str) -> dict[str, tuple[Part, ...]]:
     """
     variant = find_variant(job, variant_id)
     variants = job.variants
-    if job.panels and all(v.panels != job.panels for v in variants):
+    if job.panels and not any(same(job, v) for v in variants):
         variants = kept(job, f"Before {variant.name}"[:80], "Kept when another layout was put on the roof.")
-    return {"panels": variant.panels, "variants": variants}
+    return {**laid_out(job, variant), "variants": variants}
 
 
 def chosen(job: Job, variant_id: str, reason: str) -> dict[str, tuple[Part, ...]]:

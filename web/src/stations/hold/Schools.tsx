@@ -4,7 +4,7 @@ import type { SchoolLine, Units } from "../../api/types";
 import { Group } from "../../fields/Field";
 import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { goesOn, startWork, stopWork, useRun } from "../../job/useSlow";
-import { length, mass, speed } from "../../ui/format";
+import { length, mass, seenInTheStreet, speed } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 
 export function Schools() {
@@ -69,6 +69,7 @@ const ROWS: readonly { label: string; of: (line: SchoolLine, units: Units) => st
   { label: "new holes", of: (s) => String(s.holes) },
   { label: "feet", of: (s) => String(s.feet) },
   { label: "on the roof", of: (s, units) => `${mass(s.mass_kg, units)}, ${length(s.height_mm, units)} high` },
+  { label: "seen in the street", of: (s, units) => seenInTheStreet(s.seen, units) },
   { label: "work, then wait", of: (s) => `${s.hours.toFixed(1)} h, ${s.wait_h.toFixed(0)} h` },
   { label: "leaves behind", of: (s) => s.left_behind },
   { label: "to hold", of: (s) => s.changes.join("; ") || (s.stops.length ? "" : "as it is") },

@@ -6,7 +6,7 @@ import type { LayoutFigures, Units, VariantLine } from "../../api/types";
 import { Group } from "../../fields/Field";
 import { useKept } from "../../job/drafts";
 import { useDesk, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
-import { feetInMembers, mass, speed, yearEnergy } from "../../ui/format";
+import { feetInMembers, length, mass, seenInTheStreet, speed, yearEnergy } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { MiniRoof } from "./MiniRoof";
 
@@ -85,6 +85,8 @@ const ROWS: readonly Row[] = [
   { label: "feet in members", of: feetInMembers },
   { label: "new holes", of: (f) => String(f.holes) },
   { label: "mass", of: (f, units) => mass(f.mass_kg, units) },
+  { label: "height", of: (f, units) => length(f.height_mm, units) },
+  { label: "seen in the street", of: (f, units) => seenInTheStreet(f.seen, units) },
   { label: "price", of: (f) => (f.price === null || f.price === undefined ? "not known" : f.price.toFixed(0)) },
   {
     label: "let-go, safe speed",
