@@ -9,7 +9,13 @@ from pydantic import Field
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
-from fahrtwind.core.stations.hold.carriers.actions import PutOnPosts, PutOnRack, PutOnRails, carriers_follow
+from fahrtwind.core.stations.hold.carriers.actions import (
+    PutInFrame,
+    PutOnPosts,
+    PutOnRack,
+    PutOnRails,
+    carriers_follow,
+)
 from fahrtwind.core.stations.hold.raised.actions import RaisePanel, raisings_follow
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel, tethers_follow
 from fahrtwind.core.stations.layout.actions import (
@@ -41,6 +47,7 @@ Edit = Annotated[
     | PutOnRails
     | PutOnRack
     | PutOnPosts
+    | PutInFrame
     | TetherPanel
     | RaisePanel,
     Field(discriminator="op"),

@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 
 from fahrtwind.core.choose.make_hold import make_hold
-from fahrtwind.core.edits import PutOnRack, RemoveEntry, SetValue, apply_edits
+from fahrtwind.core.edits import PutInFrame, PutOnRack, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.carrier import Rack, Rails
@@ -22,6 +22,7 @@ from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces
 from fahrtwind.core.stations.hold.carriers.sections import bar_strength, shape_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.working import working
 from tests.conftest import changed
 from tests.core.test_documents import trouble
@@ -182,6 +183,26 @@ def test_bad_racks_name_what_is_wrong(sound: Job) -> None:
     assert evaluate(crossed).findings.silent or evaluate(crossed).findings.carriers, "two bars in one place"
 
 
+def test_a_frame_lies_in_one_plane_round_its_panels(sound: Job) -> None:
+    """40 mm tubes 40 mm over the roof: panels lie at 80 mm, not at 120 as on a rack; the bars start half a
+    tube in from the panel's ends. Its bars stand in the stream whole.
+    """
+    job = apply_edits(sound, [PutInFrame(panels=("p1",))])
+    frame, panel = rack_of(job), job.panels[0]
+    rect = panel_rect(panel)
+    assert panel.stand_off.mm == 80 and panel.carrier == frame.id
+    assert [b.x.mm for b in frame.bars] == [rect.x_mm + 20, rect.x_end_mm - 20]
+    assert [r.y.mm for r in frame.rails] == [rect.y_mm + 20, rect.y_end_mm - 20]
+    told = forces(job)
+    assert set(told.frame.frame.nodes_mm[:, 2]) == {60.0}, "rails and bars with one axis"
+    still = forces(changed(job, carriers__b1__flush=False, carriers__b1__height="20 mm"))
+    front = told.road.along_per_pa[0].sum() - still.road.along_per_pa[0].sum()
+    assert front > 0, "it has more in the stream than bars under panels"
+    assert verdict(job).safe_m_s > 0
+    with pytest.raises(InputError, match="across them"):
+        changed(job, carriers__b1__joint="bolt")
+
+
 def test_a_bolt_a_corner_carries_no_turning(sound: Job) -> None:
     """The bar swings about a single bolt: no moment about the upright axis, and no angle among the links."""
     job = racked(sound, joint="bolt")
@@ -216,6 +237,7 @@ def test_carriers_anyhow_are_answered(sound: Job, seed: int) -> None:
     carrier = {**random_part(kind, dice), "kind": kind.__name__.lower(), "id": "b1", "name": "Any"}
     if kind is Rack:
         carrier["points"] = dice.choice(([], ["w1", "w2"]))
+        carrier["flush"] = carrier.get("joint") in ("angles", "welded") and dice.random() < 0.5
         carrier["hold"] = random_part(BasePlate if carrier.get("posts") else Screws, dice)
     found = evaluate(load_job({**racked(sound).model_dump(), "carriers": [carrier]}))
     assert trouble(found) == []

@@ -16,7 +16,13 @@ from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.stations.hold.carriers.actions import PutOnRack, PutOnRails, points_on_both_sides
+from fahrtwind.core.stations.hold.carriers.actions import (
+    PutInFrame,
+    PutOnRack,
+    PutOnRails,
+    points_on_both_sides,
+    rows_of,
+)
 from fahrtwind.core.stations.layout.street import SeenFrom
 
 HOLD_STATION = "hold"
@@ -29,7 +35,7 @@ class Way:
     name: str
     title: str
     school: str
-    carrier: Literal["", "rails", "points"]
+    carrier: Literal["", "rails", "rack", "frame", "points"]
     left: str
 
 
@@ -38,6 +44,8 @@ WAYS = (
     Way("bolts", "Through-bolts", "bolts", "", "holes, and nuts reached from inside"),
     Way("tape", "Adhesive foam tape", "tape", "", "no hole; comes off with wire and heat"),
     Way("rails", "Rails on screws", "screws", "rails", "holes; panels can move along the rails"),
+    Way("rack", "Rack on screws", "screws", "rack", "holes; panels can move along the bars"),
+    Way("frame", "Frame round the panels", "screws", "frame", "holes; comes off as one piece"),
     Way("points", "Rack on factory points", "screws", "points", "nothing: it unbolts"),
 )
 
@@ -100,6 +108,12 @@ def _set_up(job: Job, way: Way) -> list[Edit]:
         edits.append(PutOnRails(panels=everybody))
     elif way.carrier == "points":
         edits.append(PutOnRack(panels=everybody, points=True))
+    elif way.carrier:
+        rows = [tuple(p.id for p in row) for row in rows_of(list(job.panels))]
+        edits += [
+            PutInFrame(panels=row) if way.carrier == "frame" else PutOnRack(panels=row, points=False)
+            for row in rows
+        ]
     return edits
 
 
@@ -137,7 +151,9 @@ def _way_of(job: Job, panel: PlacedPanel) -> str:
     under = next((c for c in job.carriers if c.id == panel.carrier), None)
     if under is None:
         return panel.hold.school
-    return "rails" if isinstance(under, Rails) else "points" if under.points else "bars"
+    if isinstance(under, Rails):
+        return "rails"
+    return "frame" if under.flush else "points" if under.points else "posts" if under.posts else "rack"
 
 
 def _stops(evaluation: Evaluation) -> tuple[str, ...]:

@@ -98,7 +98,8 @@ class Rack(OnRails):
     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-    how thick those angles are; ``clamp``: of a round rail. ``own_rails``: the rails are the vehicle's, a
+    how thick those angles are; ``clamp``: of a round rail. ``flush``: bars lie between the rails, all in one
+    plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
     truck bed's or a boat's, and nobody buys them.
     """
 
@@ -113,6 +114,7 @@ class Rack(OnRails):
     angle_wall: q.Sheet = Length(mm=6)
     clamp: TubeClamp = TubeClamp()
     own_rails: bool = False
+    flush: bool = False
     posts: Posts | None = None
 
     @model_validator(mode="after")
@@ -128,10 +130,30 @@ class Rack(OnRails):
             )
         return self
 
+    @model_validator(mode="after")
+    def _flush_bars_end_at_the_rails(self) -> Rack:
+        if self.flush and self.joint in ("bolt", "clamps"):
+            raise PydanticCustomError(
+                "bad_input",
+                "{problem}",
+                {
+                    "problem": "Bars between the rails cannot be bolted or clamped across them.",
+                    "remedy": "Join them by angles or by welding, or lay them over the rails.",
+                },
+            )
+        return self
+
     @property
     def top_mm(self) -> float:
         """Upper face of the bars over the roof: where the panels lie."""
+        if self.flush:
+            return self.height.mm + max(self.section.height.mm, self.bar_section.height.mm)
         return self.height.mm + self.section.height.mm + self.bar_section.height.mm
+
+    @property
+    def bar_axis_mm(self) -> float:
+        """Middle of the bars over the roof."""
+        return self.top_mm - self.bar_section.height.mm / 2
 
 
 Carrier = Annotated[Rails | Rack, Field(discriminator="kind")]

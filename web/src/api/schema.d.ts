@@ -1357,7 +1357,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /**
          * EqualAngle
@@ -1771,7 +1771,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -2192,8 +2192,8 @@ export interface components {
          *     None without feet.
          *
          *     ``feet_perhaps`` may be in a member that is not known well enough to say so.
-         *     ``height_mm``: the highest panel's top over the roof; ``seen``: the nearest spot in the street from which a
-         *     panel shows, None where the vehicle's height is missing.
+         *     ``height_mm``: the highest panel's top over the roof; ``seen``: the nearest spot in the street from where
+         *     a panel shows, None where the vehicle's height is missing.
          *     ``mirrored`` is the share of panels that lie on the centre line or have a twin on the other side.
          */
         LayoutFigures: {
@@ -3529,7 +3529,7 @@ export interface components {
             /** Panels */
             panels: components["schemas"]["PlacedPanel"][];
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Rects */
             rects: components["schemas"]["Rect"][];
             figures: components["schemas"]["LayoutFigures"];
@@ -3602,6 +3602,20 @@ export interface components {
             result: components["schemas"]["Proposals"] | null;
         };
         /**
+         * PutInFrame
+         * @description Set a frame round panels: a rail under either side and a bar under either end of each, all in one plane,
+         *     on feet at the members.
+         */
+        PutInFrame: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "put_in_frame";
+            /** Panels */
+            panels: string[];
+        };
+        /**
          * PutOnPosts
          * @description Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else.
          */
@@ -3666,7 +3680,8 @@ export interface components {
          *     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
          *     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
          *     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-         *     how thick those angles are; ``clamp``: of a round rail. ``own_rails``: the rails are the vehicle's, a
+         *     how thick those angles are; ``clamp``: of a round rail. ``flush``: bars lie between the rails, all in one
+         *     plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
          *     truck bed's or a boat's, and nobody buys them.
          */
         Rack: {
@@ -3806,6 +3821,11 @@ export interface components {
              * @default false
              */
             own_rails: boolean;
+            /**
+             * Flush
+             * @default false
+             */
+            flush: boolean;
             posts?: components["schemas"]["Posts"] | null;
         };
         /**
@@ -4234,7 +4254,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /**
              * Go
              * @default
@@ -4425,7 +4445,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -5691,7 +5711,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -5702,7 +5722,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
         };
         /**
          * WhatIfNews

@@ -33,11 +33,14 @@ export function boxes(carrier: Carrier): Box[] {
   }));
   if (carrier.kind !== "rack") return rails;
   const wide = breadth(carrier.bar_section) / 2;
+  const top = under + Math.max(tall(carrier.section), tall(carrier.bar_section));
   const bars = carrier.bars.map((bar) => ({
     key: `${carrier.id} ${bar.id}`,
     x: [bar.x.mm - wide, bar.x.mm + wide] as const,
     y: [carrier.port.mm, carrier.starboard.mm] as const,
-    z: [over, over + tall(carrier.bar_section)] as const,
+    z: carrier.flush
+      ? ([top - tall(carrier.bar_section), top] as const)
+      : ([over, over + tall(carrier.bar_section)] as const),
     over: stoodOn(carrier) ?? 0,
   }));
   const thick = carrier.posts ? breadth(carrier.posts.section) / 2 : 0;

@@ -5,7 +5,7 @@ import { Group } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
-type Way = "feet" | "rails" | "points" | "bars" | "posts";
+type Way = "feet" | "rails" | "points" | "bars" | "frame" | "posts";
 const INK = { stroke: "currentColor", strokeWidth: 2, fill: "none" } as const;
 
 /** Seen along the roof: the roof below, the panel above. */
@@ -63,6 +63,18 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
     </Drawing>,
   ],
   [
+    "frame",
+    "Frame round the panels",
+    "one flat frame at their edges, on the members",
+    <Drawing key="frame">
+      <rect x={22} y={8} width={76} height={5} {...INK} />
+      <rect x={22} y={14} width={9} height={9} {...INK} />
+      <rect x={89} y={14} width={9} height={9} {...INK} />
+      <path d="M31 18.5 H89" {...INK} strokeWidth={7} />
+      <path d="M26 23 V31 H16 M94 23 V31 H104" {...INK} />
+    </Drawing>,
+  ],
+  [
     "posts",
     "On posts",
     "an arch on deck, a frame over the roof; base plates bolted through",
@@ -83,7 +95,7 @@ const rowsOnBothSides = (rows: readonly RowFit[]): boolean =>
 function wayOf(carrier: Carrier | undefined): Way {
   if (!carrier) return "feet";
   if (carrier.kind === "rails") return "rails";
-  return carrier.posts ? "posts" : carrier.points.length ? "points" : "bars";
+  return carrier.flush ? "frame" : carrier.posts ? "posts" : carrier.points.length ? "points" : "bars";
 }
 
 export function CarrierChoice({ panel }: { panel: Panel }) {
@@ -106,6 +118,7 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       rails: { op: "put_on_rails", panels: chosen ?? row },
       points: { op: "put_on_rack", panels: chosen ?? free, points: true },
       bars: { op: "put_on_rack", panels: chosen ?? row, points: false },
+      frame: { op: "put_in_frame", panels: chosen ?? row },
       posts: { op: "put_on_posts", panels: chosen ?? (boat ? free : row) },
     };
     handle.change([edits[way]]);

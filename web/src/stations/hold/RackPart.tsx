@@ -39,6 +39,7 @@ export function RackFields({ rack, path }: { rack: Rack; path: string }) {
             <Tick label="rails are the vehicle’s own" path={`${path}.own_rails`} value={rack.own_rails} />
           </>
         )}
+        <Tick label="bars between the rails" path={`${path}.flush`} value={rack.flush} />
         {rack.joint === "angles" && <Field label="Angles, wall" path={`${path}.angle_wall`} value={rack.angle_wall} />}
       </div>
       <div className="max-w-[420px] pt-1.5">

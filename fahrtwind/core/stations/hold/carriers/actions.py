@@ -44,9 +44,9 @@ class PutOnRails(JobEdit):
         chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
         number = next_number("carriers", [c.id for c in job.carriers])
         made = tuple(
-            _rails(job, row, identifier("carriers", number + i)) for i, row in enumerate(_rows(chosen))
+            _rails(job, row, identifier("carriers", number + i)) for i, row in enumerate(rows_of(chosen))
         )
-        lies_on = {panel.id: rails for rails, row in zip(made, _rows(chosen), strict=True) for panel in row}
+        lies_on = {panel.id: rails for rails, row in zip(made, rows_of(chosen), strict=True) for panel in row}
         panels = tuple(_laid_on(p, lies_on[p.id]) if p.id in lies_on else p for p in job.panels)
         kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
         return with_lists(job, {"carriers": (*kept, *made), "panels": panels})
@@ -94,6 +94,50 @@ class PutOnPosts(JobEdit):
 
     def words(self) -> str:
         return f"Put {len(self.panels)} panels on posts"
+
+
+class PutInFrame(JobEdit):
+    """Set a frame round panels: a rail under either side and a bar under either end of each, in one plane,
+    on feet at the members.
+    """
+
+    op: Literal["put_in_frame"] = "put_in_frame"
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+
+    def apply(self, job: Job) -> Job:
+        wanted = dict.fromkeys(self.panels)
+        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
+        number = next_number("carriers", [c.id for c in job.carriers])
+        frame = frame_for(job, chosen, identifier("carriers", number))
+        panels = tuple(_laid_on(p, frame) if p.id in wanted else p for p in job.panels)
+        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
+        return with_lists(job, {"carriers": (*kept, frame), "panels": panels})
+
+    def words(self) -> str:
+        return f"Put a frame round {len(self.panels)} panels"
+
+
+def frame_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
+    """A frame of one tube round panels, with a bar under both ends of every panel."""
+    rack = rack_for(job, panels, name, on_points=False)
+    rects = [panel_rect(p) for p in panels]
+    half = rack.section.width.mm / 2
+    sides = (min(r.y_mm for r in rects) + half, max(r.y_end_mm for r in rects) - half)
+    bars: list[float] = []
+    for x in sorted(x for r in rects for x in (r.x_mm + half, r.x_end_mm - half)):
+        if not bars or x - bars[-1] > half:
+            bars.append(x)
+    own = {
+        "name": f"Frame {name.lstrip('b')}",
+        "start": Length(mm=min(r.x_mm for r in rects)),
+        "end": Length(mm=max(r.x_end_mm for r in rects)),
+        "rails": tuple(Rail(id=f"r{i}", y=Length(mm=y)) for i, y in enumerate(sides, start=1)),
+        "bars": tuple(Crossbar(id=f"a{i}", x=Length(mm=x)) for i, x in enumerate(bars, start=1)),
+        "port": Length(mm=sides[0] - half),
+        "starboard": Length(mm=sides[1] + half),
+        "flush": True,
+    }
+    return rack.model_copy(update=own)
 
 
 def arch_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
@@ -196,7 +240,7 @@ def _rows_of_points(job: Job) -> tuple[RowFit, ...]:
     return (usable[0], usable[-1]) if usable and across[0] < 0 < across[-1] else ()
 
 
-def _rows(panels: list[PlacedPanel]) -> list[list[PlacedPanel]]:
+def rows_of(panels: list[PlacedPanel]) -> list[list[PlacedPanel]]:
     """Panels that one pair of rails can carry: those that share the middle of their width."""
     rows: list[list[PlacedPanel]] = []
     for panel in sorted(panels, key=lambda p: p.y.mm):

@@ -166,7 +166,6 @@ def rack_frame(
     _crossed(rack)
     build = _Build()
     rail_z = rack.height.mm + rack.section.height.mm / 2
-    bar_z = rack.height.mm + rack.section.height.mm + rack.bar_section.height.mm / 2
     on_rail: dict[str, dict[float, int]] = {}
     on_bar: dict[str, dict[float, int]] = {}
     for rail in rack.rails:
@@ -176,7 +175,7 @@ def rack_frame(
     for bar in rack.bars:
         own = [c.y_mm for c in clamps if bar_of(c) == bar.id]
         cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
-        on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), bar_z)
+        on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), rack.bar_axis_mm)
     firm = (BOLTED_N_MM,) * 3 + tuple(
         RANGE[stiffest] * k for k in joint_springs(rack.joint, rack.angle_wall.mm)
     )

@@ -218,14 +218,17 @@ def _spread(force: FloatArray) -> FloatArray:
     return np.hstack([force, np.zeros((len(force), 6 - force.shape[1]))])
 
 
+LEAST_OUT_MM = 10.0
+"""What sticks out by less is not in the stream."""
 WAYS = ((1.0, 0.0, 0.0), (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, -1.0, 0.0), (0.0, 0.0, -1.0))
 
 
 def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatArray:
     """Of one pascal from the front, and from each wind while parked, on what sticks out from under panels:
-    bars in wind along the roof, rails in wind across it, posts in any; (1 + winds, nodes, 2).
+    bars in wind along the roof, rails in wind across it, posts in any; (1 + winds, nodes, 2). The bars of a
+    frame round panels stand in it with their whole length.
     """
-    rects = [c.rect for c in carried]
+    rects = [] if rack.flush else [c.rect for c in carried]
     over_y = _covered([(r.y_mm, r.y_end_mm) for r in rects], rack.port.mm, rack.starboard.mm)
     over_x = _covered([(r.x_mm, r.x_end_mm) for r in rects], rack.start.mm, rack.end.mm)
     out_y = rack.starboard.mm - rack.port.mm - over_y
@@ -241,7 +244,9 @@ def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatAr
             if made.runs not in (hit, "up"):
                 continue
             size, height = out[made.runs], made.section.height.mm
-            push = float(slipstream_drag(1.0, coefficient, max(size, 1.0), max(height, 1.0)))
+            if size < LEAST_OUT_MM:
+                continue
+            push = float(slipstream_drag(1.0, coefficient, size, max(height, 1.0)))
             ends = [nodes[0], nodes[-1]]
             found[row, ends] += np.array(heading) * push / 2
     return found
