@@ -111,6 +111,45 @@ def test_one_click_on_a_van_and_what_is_under_the_panels_is_bridged(sound: Job) 
     assert any(o.kind == "obstacle" for o in evaluate(tall).findings.overlaps)
 
 
+def test_posts_beside_the_roof_are_hinged_and_drill_no_hole(sound: Job) -> None:
+    """A push of 300 N at the top of a portal on hinges 60 mm under the roof arrives as level forces that add
+    up to it, with no moment at any foot, and tips it: pulls times their arms balance 300 N at its height.
+    """
+    job = apply_edits(sound, [PutOnPosts(panels=("p1", "p2", "p3", "p4"), outer=True)])
+    rack, seen = rack_of(job), visit(job)
+    assert {abs(r.y.mm) for r in rack.rails} == {1175 + 20 + 5.0}, "half the roof, half the rail, 5 mm"
+    feet, chains = seen.of("feet_of_carrier", rack), seen.of("foot_chains", rack)
+    frame = rack_frame(rack, rack_parts(rack), feet, chains, (), stiffest=False).frame
+    loads = np.zeros((1, len(frame.nodes_mm), 6))
+    top = max(range(len(frame.nodes_mm)), key=lambda i: frame.nodes_mm[i, 2])
+    loads[0, top, 1] = 300.0
+    on = solve(frame, loads).on_support[0, 0]
+    assert on[:, 1].sum() == pytest.approx(300.0, rel=1e-6) and np.abs(on[:, 3:]).max() == 0.0
+    about_x = (np.array([s.at_mm[1] for s in frame.supports]) * on[:, 2]).sum()
+    assert about_x == pytest.approx(-300.0 * (frame.nodes_mm[top, 2] + 60.0), rel=1e-6)
+    told = evaluate(job)
+    assert told.findings.marks == () and not told.findings.silent
+    titles = [s.title for s in told.findings.steps]
+    assert "Stand the posts on their feet, all nuts loose" in titles
+    assert not any("Drill" in t or "Seal" in t or "Mark" in t for t in titles)
+
+
+def test_an_outer_foot_bears_its_rating_and_no_more(sound: Job) -> None:
+    """Safe speeds go with the root of the rating where nothing else gives: the rating is the design value."""
+    job = apply_edits(sound, [PutOnPosts(panels=("p1",), outer=True)])
+    weak = changed(job, carriers__b1__hold__pull_n=900, carriers__b1__hold__along_n=900)
+    (told,) = evaluate(weak).findings.carriers
+    base = next(k for k in told.chains[0].links if k.id == "base")
+    assert (base.pull_design_n, base.pull_nominal_n, base.confidence) == (900.0, 900.0, "published")
+    (unrated,) = evaluate(job).findings.carriers
+    assert next(k for k in unrated.chains[0].links if k.id == "base").confidence == "judgement"
+    assert unrated.safe_m_s < told.safe_m_s
+    assert any(s.id == "outer-foot-unrated" for s in evaluate(job).snags)
+    assert not any(s.id == "outer-foot-unrated" for s in evaluate(weak).snags)
+    with pytest.raises(InputError, match="nothing else does"):
+        changed(job, carriers__b1__posts=None)
+
+
 def test_bolts_stand_in_the_plate() -> None:
     for count in (4, 6, 8):
         at = places(BasePlate(count=count))

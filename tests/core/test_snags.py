@@ -82,6 +82,11 @@ def arched(job: Job, **values: Any) -> Job:
     return changed(on, **{f"carriers__b1__{k}": v for k, v in values.items()})
 
 
+def outer(job: Job) -> Job:
+    """The four panels on posts beside the roof."""
+    return apply_edits(job, [PutOnPosts(panels=("p1", "p2", "p3", "p4"), outer=True)])
+
+
 def raised(job: Job, **values: Any) -> Job:
     """The first panel on hinges and struts, with fields set."""
     on = apply_edits(changed(job, panels__p1__tilt="45°"), [RaisePanel(panel="p1")])
@@ -400,6 +405,10 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "arch-strained": lambda j: arched(j, posts__grab_n=950),
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),
     "joints-of-posts": lambda j: arched(j),
+    "outer-foot-unrated": outer,
+    "outer-foot-inside": lambda j: changed(outer(j), carriers__b1__rails__r1__y="-900 mm"),
+    "posts-too-wide": lambda j: changed(outer(j), vehicle__width_limit="2.35 m"),
+    "gutter-holds-no-upright": outer,
     "core-crushed": lambda j: arched(j, hold__core="foam"),
     "core-drinks": lambda j: arched(j, hold__core="balsa"),
     "backing-smaller": lambda j: arched(j, hold__backing="60 mm"),

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.panel import Attachment, BasePlate, BoltName, Holding, Screws
+from fahrtwind.core.job.panel import Attachment, BasePlate, BoltName, Holding, OuterFoot, Screws
 from fahrtwind.core.job.part import Identifier, Name, Part
 from fahrtwind.core.job.sections import RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import Length
@@ -81,8 +81,8 @@ class Post(Part):
 
 
 class Posts(Part):
-    """Posts under every rail of a rack, from base plates up to the rails: an arch over a boat's deck, a frame
-    that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+    """Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
+    deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
     """
 
     section: Section = RoundTube(diameter=Length(mm=42.4), wall=Length(mm=2.6))
@@ -119,13 +119,13 @@ class Rack(OnRails):
 
     @model_validator(mode="after")
     def _posts_stand_on_base_plates(self) -> Rack:
-        if (self.posts is not None) != isinstance(self.hold, BasePlate):
+        if (self.posts is not None) != isinstance(self.hold, BasePlate | OuterFoot):
             raise PydanticCustomError(
                 "bad_input",
                 "{problem}",
                 {
-                    "problem": "Posts stand on base plates, and nothing else does.",
-                    "remedy": "Give both, posts and a base plate as the hold, or neither.",
+                    "problem": "Posts stand on base plates or outer feet, and nothing else does.",
+                    "remedy": "Give both, posts and such a foot as the hold, or neither.",
                 },
             )
         return self

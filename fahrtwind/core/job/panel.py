@@ -214,10 +214,38 @@ class BasePlate(Part):
         return self.plate.mm, self.plate.mm
 
 
+class OuterFoot(Part):
+    """The foot of a post on the vehicle's gutter or its chassis, beside the roof. ``below``: how far under
+    the roof it stands; ``pull_n``, ``along_n``: what its maker rates one for, with his factor.
+    """
+
+    school: Literal["outer_foot"] = "outer_foot"
+    on: Literal["gutter", "chassis"] = "gutter"
+    below: q.Below = Length(mm=60)
+    bolt: BoltName = "M8"
+    pull_n: Annotated[float, Field(ge=20, le=50_000)] | None = None
+    along_n: Annotated[float, Field(ge=20, le=50_000)] | None = None
+
+    @property
+    def bracket(self) -> Bracket:
+        """As the places that ask for a bracket see it: the foot of a post is a piece of its own."""
+        return Bracket()
+
+    @property
+    def fastener_mm(self) -> float:
+        return 0.0
+
+    @property
+    def pad_mm(self) -> tuple[float, float] | None:
+        return None
+
+
 Drilled = Screws | ThroughBolts | OneSided
 Attachment = Annotated[Screws | ThroughBolts | OneSided | FoamTape, Field(discriminator="school")]
 """How a panel's foot is held."""
-Holding = Annotated[Screws | ThroughBolts | OneSided | FoamTape | BasePlate, Field(discriminator="school")]
+Holding = Annotated[
+    Screws | ThroughBolts | OneSided | FoamTape | BasePlate | OuterFoot, Field(discriminator="school")
+]
 """How anything that stands on the roof is held."""
 
 

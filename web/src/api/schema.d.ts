@@ -2888,6 +2888,40 @@ export interface components {
             weakest: number;
         };
         /**
+         * OuterFoot
+         * @description The foot of a post on the vehicle's gutter or its chassis, beside the roof. ``below``: how far under
+         *     the roof it stands; ``pull_n``, ``along_n``: what its maker rates one for, with his factor.
+         */
+        OuterFoot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            school: "outer_foot";
+            /**
+             * On
+             * @default gutter
+             * @enum {string}
+             */
+            on: "gutter" | "chassis";
+            /**
+             * @default {
+             *       "mm": 60
+             *     }
+             */
+            below: components["schemas"]["Length"];
+            /**
+             * Bolt
+             * @default M8
+             * @enum {string}
+             */
+            bolt: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
+            /** Pull N */
+            pull_n?: number | null;
+            /** Along N */
+            along_n?: number | null;
+        };
+        /**
          * Outline
          * @description The roof's edge: a rectangle with rounded or narrower ends and measured corners, or points that
          *     overrule all that.
@@ -3466,8 +3500,8 @@ export interface components {
         };
         /**
          * Posts
-         * @description Posts under every rail of a rack, from base plates up to the rails: an arch over a boat's deck, a frame
-         *     that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+         * @description Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
+         *     deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
          */
         Posts: {
             /**
@@ -3603,7 +3637,7 @@ export interface components {
         };
         /**
          * PutInFrame
-         * @description Set a frame round panels: a rail under either side and a bar under either end of each, all in one plane,
+         * @description Set a frame round panels: a rail under either side and a bar under either end of each, in one plane,
          *     on feet at the members.
          */
         PutInFrame: {
@@ -3617,7 +3651,8 @@ export interface components {
         };
         /**
          * PutOnPosts
-         * @description Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else.
+         * @description Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else; with
+         *     ``outer`` on feet beside the roof, on the gutters or the chassis.
          */
         PutOnPosts: {
             /**
@@ -3627,6 +3662,11 @@ export interface components {
             op: "put_on_posts";
             /** Panels */
             panels: string[];
+            /**
+             * Outer
+             * @default false
+             */
+            outer: boolean;
         };
         /**
          * PutOnRack
@@ -3753,7 +3793,7 @@ export interface components {
              *       }
              *     }
              */
-            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"] | components["schemas"]["BasePlate"];
+            hold: components["schemas"]["Screws"] | components["schemas"]["ThroughBolts"] | components["schemas"]["OneSided"] | components["schemas"]["FoamTape"] | components["schemas"]["BasePlate"] | components["schemas"]["OuterFoot"];
             stock?: components["schemas"]["Length"] | null;
             /** Clamp N */
             clamp_n?: number | null;

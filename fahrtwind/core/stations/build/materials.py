@@ -8,7 +8,7 @@ from functools import partial
 from math import ceil
 
 from fahrtwind.core.job.carrier import Rack
-from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import ChannelSection, EqualAngle, RectangularTube, RoundTube, Section
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
@@ -141,8 +141,8 @@ def _feet(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
     for holder in holders:
-        if isinstance(holder.hold, BasePlate):
-            continue  # its plates are among what its school needs
+        if isinstance(holder.hold, BasePlate | OuterFoot):
+            continue  # its plates or feet are among what its school needs
         b = holder.hold.bracket
         brackets[
             f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever "

@@ -4,7 +4,7 @@ import math
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.panel import Drilled
+from fahrtwind.core.job.panel import Drilled, OuterFoot
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.schools.drilled import ROW_DIAMETERS
@@ -77,7 +77,8 @@ def foot_on_obstacle(
     holders: tuple[Holder, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
 ) -> Iterator[Found]:
     blocks = [s.rect for s in obstacle_shapes]
-    for holder, f in ((h, f) for h in holders for f in h.feet):
+    on_roof = [h for h in holders if not isinstance(h.hold, OuterFoot)]
+    for holder, f in ((h, f) for h in on_roof for f in h.feet):
         inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
         off = roof is not None and (
             not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)

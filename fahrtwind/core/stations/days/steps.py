@@ -50,6 +50,8 @@ def _by_school(
     counts: dict[Work, int] = {}
     for name, school in SCHOOLS.items():
         own = sum(holds[m.panel] == name for m in marks)
+        if not school.marked:
+            own = sum(len(h.feet) for h in holders if h.hold.school == name)
         if own:
             counts[school.tasks] = counts.get(school.tasks, 0) + own
     return [task for work, count in counts.items() for task in work(plan, count, seal.under)]
@@ -86,7 +88,7 @@ def _old_work(plan: RoofPlan) -> list[Task]:
 
 
 def _on_the_roof(marks: int) -> list[Task]:
-    return [
+    tasks = [
         Task(
             "Clean and dry the roof round every foot",
             "Wash, rinse, dry. Damp under a foot stays for years.",
@@ -104,6 +106,7 @@ def _on_the_roof(marks: int) -> list[Task]:
             "Lids open fully; cable ends reach.",
         ),
     ]
+    return tasks if marks else tasks[-1:]
 
 
 def _tethered(plan: RoofPlan) -> list[Task]:
@@ -120,14 +123,15 @@ def _tethered(plan: RoofPlan) -> list[Task]:
 
 def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
     bead = say_run(seal.bead_length_mm, plan.units)
+    sealed = Task(
+        "Seal round every foot",
+        f"{seal.round}, {bead} of bead. Do it before a panel covers the feet.",
+        "Unbroken bead, no gap at the corners.",
+        24,
+        marks="all",
+    )
     return [
-        Task(
-            "Seal round every foot",
-            f"{seal.round}, {bead} of bead. Do it before a panel covers the feet.",
-            "Unbroken bead, no gap at the corners.",
-            24,
-            marks="all",
-        ),
+        *([sealed] if seal.bead_length_mm > 0 else []),
         Task(
             "Join cables that a panel will cover",
             "Covered panels only; never let live ends touch.",

@@ -19,7 +19,7 @@ def into_members(job: Job) -> bool:
     schools = {hold.school for hold in holds_of(job)}
     if job.vehicle.kind in ("boat", "truck_bed"):
         return "screws" in schools and job.vehicle.kind == "truck_bed"
-    return not job.panels or bool(schools - {"tape", "base_plate"})
+    return not job.panels or bool(schools - {"tape", "base_plate", "outer_foot"})
 
 
 @view()

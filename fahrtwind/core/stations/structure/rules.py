@@ -23,7 +23,7 @@ MID_BAY = (0.25, 0.75)
 
 
 def _drilled(holders: tuple[Holder, ...]) -> set[str]:
-    return {h.id for h in holders if h.hold.school not in ("tape", "base_plate")}
+    return {h.id for h in holders if h.hold.school not in ("tape", "base_plate", "outer_foot")}
 
 
 @rule(

@@ -53,7 +53,7 @@ def member_working(evidence: EvidenceKey) -> None:
 def no_holes(asked: Asked) -> frozenset[str]:
     """Panels and carriers that need no member: they are taped, or stand on base plates."""
     standing = (*asked.job.panels, *asked.job.carriers)
-    return frozenset(s.id for s in standing if s.hold.school in ("tape", "base_plate"))
+    return frozenset(s.id for s in standing if s.hold.school in ("tape", "base_plate", "outer_foot"))
 
 
 @stage("structure", "Members used", "panels")

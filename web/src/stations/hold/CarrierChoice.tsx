@@ -5,7 +5,7 @@ import { Group } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
-type Way = "feet" | "rails" | "points" | "bars" | "frame" | "posts";
+type Way = "feet" | "rails" | "points" | "bars" | "frame" | "posts" | "outer";
 const INK = { stroke: "currentColor", strokeWidth: 2, fill: "none" } as const;
 
 /** Seen along the roof: the roof below, the panel above. */
@@ -86,6 +86,16 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
   ],
 ];
 
+const OUTER = [
+  "outer",
+  "Posts beside the roof",
+  "on gutters or chassis; no hole in the roof",
+  <Drawing key="outer">
+    <rect x={26} y={1} width={68} height={4} {...INK} />
+    <path d="M2 39 V10 Q2 7 6 7 H114 Q118 7 118 10 V39" {...INK} strokeWidth={3} />
+  </Drawing>,
+] as const;
+
 /** Rows with points that can be used, on both sides: what a rack without a new hole needs. */
 const rowsOnBothSides = (rows: readonly RowFit[]): boolean =>
   [-1, 1].every((side) =>
@@ -95,6 +105,7 @@ const rowsOnBothSides = (rows: readonly RowFit[]): boolean =>
 function wayOf(carrier: Carrier | undefined): Way {
   if (!carrier) return "feet";
   if (carrier.kind === "rails") return "rails";
+  if (carrier.hold.school === "outer_foot") return "outer";
   return carrier.flush ? "frame" : carrier.posts ? "posts" : carrier.points.length ? "points" : "bars";
 }
 
@@ -119,7 +130,8 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       points: { op: "put_on_rack", panels: chosen ?? free, points: true },
       bars: { op: "put_on_rack", panels: chosen ?? row, points: false },
       frame: { op: "put_in_frame", panels: chosen ?? row },
-      posts: { op: "put_on_posts", panels: chosen ?? (boat ? free : row) },
+      posts: { op: "put_on_posts", panels: chosen ?? (boat ? free : row), outer: false },
+      outer: { op: "put_on_posts", panels: chosen ?? free, outer: true },
     };
     handle.change([edits[way]]);
   };
@@ -140,18 +152,20 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
         label="What stands between panel and roof"
         className="flex flex-wrap gap-2"
         value={now}
-        options={WAYS.filter(([way]) => way !== "points" || points).map(
-          ([way, title, words, drawing]) =>
-            [
-              way,
-              title,
-              undefined,
-              <span key={way} className="font-sans font-normal text-[12.5px] leading-tight text-left">
-                {words}
-                {drawing}
-              </span>,
-            ] as const,
-        )}
+        options={[...WAYS, ...(boat ? [] : [OUTER])]
+          .filter(([way]) => way !== "points" || points)
+          .map(
+            ([way, title, words, drawing]) =>
+              [
+                way,
+                title,
+                undefined,
+                <span key={way} className="font-sans font-normal text-[12.5px] leading-tight text-left">
+                  {words}
+                  {drawing}
+                </span>,
+              ] as const,
+          )}
         choose={choose}
         optionClass="!h-auto !whitespace-normal flex-col !items-start !gap-0 py-1 w-[212px]"
       />

@@ -7,6 +7,7 @@ import { SectionFields } from "./SectionFields";
 
 type Rack = Extract<Carrier, { kind: "rack" }>;
 type Posts = NonNullable<Rack["posts"]>;
+type Outer = Extract<Rack["hold"], { school: "outer_foot" }>;
 type Plate = Extract<Rack["hold"], { school: "base_plate" }>;
 const ALLOYS = ["1.4301", "6060-T66", "6082-T6", "S235"].map((a) => [a, a] as const);
 const CORES = [
@@ -37,6 +38,28 @@ export function PostFields({ posts, path }: { posts: Posts; path: string }) {
           entries={posts.places}
           empty=""
         />
+      </div>
+    </Group>
+  );
+}
+
+export function OuterFeet({ foot, path }: { foot: Outer; path: string }) {
+  return (
+    <Group title="Feet beside the roof">
+      <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
+        <Choice
+          label="Feet stand on"
+          path={`${path}.on`}
+          value={foot.on}
+          options={[
+            ["gutter", "gutters"],
+            ["chassis", "chassis"],
+          ]}
+        />
+        <Field label="Under the roof by" path={`${path}.below`} value={foot.below} />
+        <Choice label="Bolts of a post" path={`${path}.bolt`} value={foot.bolt} options={BOLTS} />
+        <Field label="Rated pull of one, N" path={`${path}.pull_n`} value={foot.pull_n} placeholder="600" clearable />
+        <Field label="Rated along, N" path={`${path}.along_n`} value={foot.along_n} placeholder="400" clearable />
       </div>
     </Group>
   );

@@ -7,7 +7,7 @@ import { percent, speed } from "../../ui/format";
 import { Attachment, PointBrackets } from "./Attachment";
 import { Chain } from "./Chain";
 import { Moments } from "./Moments";
-import { BasePlates, PostFields } from "./PostsPart";
+import { BasePlates, OuterFeet, PostFields } from "./PostsPart";
 import { Corners, RackFields, RackMotion } from "./RackPart";
 import { SectionFields } from "./SectionFields";
 
@@ -66,6 +66,8 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
       {carrier.kind === "rack" && carrier.posts && <PostFields posts={carrier.posts} path={`${path}.posts`} />}
       {carrier.hold.school === "base_plate" ? (
         <BasePlates plate={carrier.hold} path={`${path}.hold`} />
+      ) : carrier.hold.school === "outer_foot" ? (
+        <OuterFeet foot={carrier.hold} path={`${path}.hold`} />
       ) : onPoints ? (
         <PointBrackets hold={carrier.hold} path={`${path}.hold`} />
       ) : (

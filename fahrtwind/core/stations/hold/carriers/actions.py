@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
+from math import ceil
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -15,7 +16,7 @@ from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
-from fahrtwind.core.job.sections import RoundTube
+from fahrtwind.core.job.sections import RectangularTube, RoundTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
@@ -27,6 +28,9 @@ BEYOND_MM = 60.0
 ONE_BAR_MM = 120.0
 NEAR_SIDE = 0.1
 """Rails of an arch stand wide: a tenth in from the sides of the panels."""
+BESIDE_MM = 5.0
+"""Between the roof's edge and a post beside it."""
+POST_TO_POST_MM, MOST_POSTS = 1200.0, 6
 ARCH_MM, FRAME_MM = 1100.0, 150.0
 """Rails over the deck of a boat, where people stand under them, and over a roof."""
 IN_FROM_SIDE = 0.2
@@ -78,16 +82,21 @@ class PutOnRack(JobEdit):
 
 
 class PutOnPosts(JobEdit):
-    """Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else."""
+    """Lay panels on a rack that stands on posts: an arch over a boat's deck, a frame over anything else; with
+    ``outer`` on feet beside the roof, on the gutters or the chassis.
+    """
 
     op: Literal["put_on_posts"] = "put_on_posts"
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+    outer: bool = False
 
     def apply(self, job: Job) -> Job:
         wanted = dict.fromkeys(self.panels)
         chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
         number = next_number("carriers", [c.id for c in job.carriers])
         rack = arch_for(job, chosen, identifier("carriers", number))
+        if self.outer:
+            rack = _set_outside(job, rack)
         panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
         kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
         return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
@@ -167,6 +176,42 @@ def arch_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
             )
         ),
         "hold": SCHOOLS["base_plate"].usual(job.units),
+    }
+    return rack.model_copy(update=own)
+
+
+def _set_outside(job: Job, rack: Rack) -> Rack:
+    """Its rails beyond the roof's edges, its posts on outer feet. Raises InputError without a roof."""
+    roof = roof_rect(job.vehicle)
+    if roof is None:
+        raise InputError(
+            "The roof has no size.", remedy="Type its length and width.", field="vehicle.roof_width"
+        )
+    tube = RectangularTube(height=Length(mm=60), width=Length(mm=40), wall=Length(mm=3))
+    out = roof.width_mm / 2 + tube.width.mm / 2 + BESIDE_MM
+    end = out + tube.width.mm / 2
+    first, reach = rack.start.mm + BEYOND_MM, rack.end.mm - rack.start.mm - 2 * BEYOND_MM
+    spans = min(max(ceil(reach / POST_TO_POST_MM), 1), MOST_POSTS - 1)
+    posts = Posts(
+        section=RectangularTube(),
+        alloy="6082-T6",
+        places=tuple(
+            Post(id=identifier("places", i + 1), x=Length(mm=round(first + reach * i / spans)))
+            for i in range(spans + 1)
+        ),
+        grab_n=0.0,
+    )
+    own = {
+        "name": f"Outer frame {rack.id.lstrip('b')}",
+        "rails": tuple(Rail(id=f"r{i}", y=Length(mm=y)) for i, y in enumerate((-out, out), start=1)),
+        "port": Length(mm=-end),
+        "starboard": Length(mm=end),
+        "section": tube,
+        "bar_section": tube,
+        "alloy": "6082-T6",
+        "bar_alloy": "6082-T6",
+        "posts": posts,
+        "hold": SCHOOLS["outer_foot"].usual(job.units),
     }
     return rack.model_copy(update=own)
 

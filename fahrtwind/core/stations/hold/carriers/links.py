@@ -13,7 +13,7 @@ from fahrtwind.core.formulas.sections import clamp_slip, clamp_tongue, wall_pull
 from fahrtwind.core.formulas.verdict import rated_share
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import BasePlate, BoltName
+from fahrtwind.core.job.panel import BasePlate, BoltName, OuterFoot
 from fahrtwind.core.job.sections import OwnSection, Section
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, ANGLE_MM
 from fahrtwind.core.stations.hold.chain import chain_of
@@ -83,7 +83,7 @@ def rail_foot_chain(
     if landing == "point":
         return _point_chain(carrier, above, rating_n)
     own = chain_of(skin, ribs, carrier.hold, landing, True, bay, above)
-    if isinstance(carrier.hold, BasePlate):
+    if isinstance(carrier.hold, BasePlate | OuterFoot):
         return own  # a post is joined to its rail by what its makers weld or screw
     with scope("link rail"):
         return replace(own, links=(section_link(carrier.section, carrier.alloy), *own.links[1:]))

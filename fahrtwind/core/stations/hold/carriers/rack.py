@@ -14,7 +14,7 @@ from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
 from fahrtwind.core.job.carrier import JointKind, Rack, Rail
-from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import Section
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Support, Tie
@@ -140,10 +140,10 @@ class _Build:
         self._draw(name, made, list(dict.fromkeys(found[x] for x in sorted(found))))
         return found
 
-    def post(self, name: str, made: Made, top: int) -> int:
-        """A post down to the roof; its node there."""
+    def post(self, name: str, made: Made, top: int, foot_z: float) -> int:
+        """A post down to its foot at ``foot_z`` mm over the roof; its node there."""
         x, y, _ = self.places[top]
-        self.places.append((x, y, 0.0))
+        self.places.append((x, y, foot_z))
         self._draw(name, made, [len(self.places) - 1, top])
         return len(self.places) - 1
 
@@ -215,12 +215,15 @@ def _on_feet(
 def _on_posts(
     rack: Rack, parts: RackParts, build: _Build, standing: Standing, stiffest: bool
 ) -> tuple[Support, ...]:
-    """Posts from their base plates up to the rails, and what the deck holds them with."""
+    """Posts from their feet up to the rails, and what the deck holds base plates with; an outer foot is a
+    hinge.
+    """
     hold, share = rack.hold, RANGE[stiffest]
     turning = share * DECK_BOLT_N_MM * lever_mm(hold) ** 2 if isinstance(hold, BasePlate) else 0.0
     found = []
     for foot, chain, top in standing:
-        base = build.post(foot.foot, parts.post or parts.rail, top)
+        below = hold.below.mm if isinstance(hold, OuterFoot) else 0.0
+        base = build.post(foot.foot, parts.post or parts.rail, top, -below)
         springs = (share * IN_PLANE_N_MM, share * IN_PLANE_N_MM, share * _up(chain, stiffest))
         found.append(Support(base, build.places[base], springs, foot.foot, (turning, turning, turning)))
     return tuple(found)

@@ -12,7 +12,7 @@ from fahrtwind.core.formulas.air import slipstream_drag
 from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
-from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.stations.hold.carriers.rack import ENDS, RackFrame, RackParts, rack_frame
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
@@ -234,11 +234,12 @@ def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatAr
     out_y = rack.starboard.mm - rack.port.mm - over_y
     out_x = rack.end.mm - rack.start.mm - over_x
     coefficient = given(DRAG_COEFFICIENT, "default", "bars and rails in the stream: judgement, cautious end")
+    below = rack.hold.below.mm if isinstance(rack.hold, OuterFoot) else 0.0
     found = np.zeros((1 + len(WINDS), len(frame.mass_kg), 2))
     for row, wind in enumerate(("front", *WINDS)):
         heading = HEADING[wind]
         hit = "along" if wind in ("port", "starboard") else "across"
-        out = {"along": out_x, "across": out_y, "up": rack.height.mm}
+        out = {"along": out_x, "across": out_y, "up": rack.height.mm + below}
         for name, nodes in frame.lines.items():
             made = frame.made_of[name]
             if made.runs not in (hit, "up"):

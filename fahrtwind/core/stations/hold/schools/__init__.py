@@ -3,12 +3,19 @@ line here.
 """
 
 from fahrtwind.core.job.panel import Holding
-from fahrtwind.core.stations.hold.schools import base_plate, bolts, one_sided, screws, tape
+from fahrtwind.core.stations.hold.schools import base_plate, bolts, one_sided, outer_foot, screws, tape
 from fahrtwind.core.stations.hold.schools.school import School
 
 SCHOOLS: dict[str, School] = {
     school.name: school
-    for school in (screws.SCHOOL, bolts.SCHOOL, one_sided.SCHOOL, tape.SCHOOL, base_plate.SCHOOL)
+    for school in (
+        screws.SCHOOL,
+        bolts.SCHOOL,
+        one_sided.SCHOOL,
+        tape.SCHOOL,
+        base_plate.SCHOOL,
+        outer_foot.SCHOOL,
+    )
 }
 
 

@@ -89,8 +89,9 @@ class Sealing:
 class School:
     """One way to hold. Its functions take the attachment first; ``hold`` is of the school's own part.
 
-    ``drilled``: holes go into the roof. ``usual``: the parts that a shop working in these units has on its
-    shelf. ``tasks``: given once for all panels held by schools that share the function; ``count``: marks.
+    ``drilled``: holes go into the roof; ``marked``: it has places to mark on it. ``usual``: the parts that a
+    shop working in these units has on its shelf. ``tasks``: given once for all panels held by schools that
+    share the function; ``count``: marks, or feet where nothing is marked.
     """
 
     name: str
@@ -101,3 +102,4 @@ class School:
     needs: Callable[[Any, int, UnitSystem], Iterator[Needed]]
     sealing: Callable[[Any], Sealing]
     tasks: Callable[[RoofPlan, int, str], list[Task]]
+    marked: bool = True

@@ -23,7 +23,7 @@ from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.structure.members import MemberFit
 
 
-@stage("hold", "Tethers", "tethers", each="panels", all="strengths_by_panel", otherwise=())
+@stage("hold", "Tethers", "tethers", each="panels", all="strengths_by_panel")
 def tether_strengths(
     panel: PlacedPanel,
     tethers: tuple[Tether, ...],
