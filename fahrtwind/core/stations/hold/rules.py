@@ -233,7 +233,7 @@ def thin_skin(holders: tuple[Holder, ...], feet: tuple[FootPlace, ...], vehicle:
         return
     bare = {f.panel for f in feet if f.landing in ("skin", "deck")}
     for holder in holders:
-        if holder.id in bare and holder.hold.school != "tape":
+        if holder.id in bare and holder.hold.school not in ("tape", "outer_foot"):
             yield Found(
                 place=holder.path,
                 where=holder.name,
