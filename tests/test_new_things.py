@@ -73,10 +73,10 @@ def test_a_way_to_hold_is_a_folder_a_part_and_a_word(copy: Path) -> None:
     changed(
         schools / "__init__.py",
         (
-            r"import base_plate, bolts, one_sided, screws, tape",
-            "import base_plate, bolts, one_sided, screws, studs, tape",
+            r"import base_plate, bolts, one_sided, outer_foot, screws, tape",
+            "import base_plate, bolts, one_sided, outer_foot, screws, studs, tape",
         ),
-        (r"screws\.SCHOOL, ", "screws.SCHOOL, studs.SCHOOL, "),
+        (r"screws\.SCHOOL,", "screws.SCHOOL, studs.SCHOOL,"),
     )
     changed(
         copy / "fahrtwind/core/job/panel.py",

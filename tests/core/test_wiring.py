@@ -812,7 +812,9 @@ def test_what_is_set_from_outside_alone() -> None:
     nut = links(one_sided())
     assert nut["base"].pull_nominal_n == pytest.approx(1.5 * 1.2 * 11.25 * STEEL / pry)
     assert nut["base"].pull_design_n == pytest.approx(nut["base"].pull_nominal_n / 3)
-    assert nut["fastener"].title == "2 × M6 in rivet nuts"
+    assert nut["fastener"].title == "2 × M6: rivet nuts"
+    spread = links(one_sided(insert="expanding"))  # hole 11 of its sleeve
+    assert spread["base"].pull_nominal_n == pytest.approx(1.5 * 1.2 * 1.25 * 11 * STEEL / pry)
     rivet = links(one_sided(insert="blind_rivet"))
     assert rivet["fastener"].pull_nominal_n == pytest.approx(1500 / pry)
     assert rivet["fastener"].shear_nominal_n == pytest.approx(2 * 1200)

@@ -14,7 +14,13 @@ from fahrtwind.core.job.part import Identifier, Name, Part
 from fahrtwind.core.job.sections import RectangularTube, Section
 from fahrtwind.core.quantities import Angle, Length, Temperature
 from fahrtwind.core.tables.alloys import AlloyName
-from fahrtwind.core.tables.fasteners import BOLTS, RIVET_NUT_HOLES_MM, SCREWS, WELL_NUT_HOLES_MM
+from fahrtwind.core.tables.fasteners import (
+    BOLTS,
+    EXPANDING_HOLES_MM,
+    RIVET_NUT_HOLES_MM,
+    SCREWS,
+    WELL_NUT_HOLES_MM,
+)
 
 ScrewName = Literal["#8", "#10", "#12", "#14"]
 BoltName = Literal["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"]
@@ -150,16 +156,20 @@ class FoamTape(Part):
         return self.pad_length.mm, self.pad_width.mm
 
 
-class OneSided(Part):
-    """Fasteners that are set from outside alone: threaded rivet nuts, blind rivets, rubber well nuts.
+HOLES_MM = {"rivet_nut": RIVET_NUT_HOLES_MM, "expanding": EXPANDING_HOLES_MM, "well_nut": WELL_NUT_HOLES_MM}
 
-    ``bolt``: in a rivet nut or well nut; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
+
+class OneSided(Part):
+    """Fasteners that are set from outside alone: threaded rivet nuts, expanding bolts whose sleeve spreads
+    behind, blind rivets, rubber well nuts.
+
+    ``bolt``: in a nut or sleeve; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
     one fastener by its maker, nominal.
     """
 
     school: Literal["one_sided"] = "one_sided"
     bracket: Bracket = Bracket()
-    insert: Literal["rivet_nut", "blind_rivet", "well_nut"] = "rivet_nut"
+    insert: Literal["rivet_nut", "expanding", "blind_rivet", "well_nut"] = "rivet_nut"
     bolt: BoltName = "M6"
     rivet: q.Small = Length(mm=4.8)
     count: Annotated[int, Field(ge=1, le=8)] = 2
@@ -172,8 +182,7 @@ class OneSided(Part):
         """Diameter of the hole, which is what stands in the roof."""
         if self.insert == "blind_rivet":
             return self.rivet.mm
-        holes = RIVET_NUT_HOLES_MM if self.insert == "rivet_nut" else WELL_NUT_HOLES_MM
-        return holes[self.bolt]
+        return HOLES_MM[self.insert][self.bolt]
 
     @property
     def pad_mm(self) -> tuple[float, float] | None:

@@ -84,6 +84,15 @@ WELL_NUT_HOLES_MM = {
     "5/16-18": 15.9,
     "3/8-16": 19.0,
 }
+EXPANDING_HOLES_MM = {
+    "M5": 9.0,
+    "M6": 11.0,
+    "M8": 14.0,
+    "M10": 18.0,
+    "1/4-20": 11.0,
+    "5/16-18": 14.0,
+    "3/8-16": 18.0,
+}
 """Holes for inserts: usual shop values, common practice; the maker's sheet decides."""
 WELL_NUT_BULGE = 1.6
 """A rubber sleeve squeezed behind the board, over its hole (common practice)."""

@@ -2782,9 +2782,10 @@ export interface components {
         };
         /**
          * OneSided
-         * @description Fasteners that are set from outside alone: threaded rivet nuts, blind rivets, rubber well nuts.
+         * @description Fasteners that are set from outside alone: threaded rivet nuts, expanding bolts whose sleeve spreads
+         *     behind, blind rivets, rubber well nuts.
          *
-         *     ``bolt``: in a rivet nut or well nut; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
+         *     ``bolt``: in a nut or sleeve; ``rivet``: diameter of a blind rivet; ``pull_n``, ``shear_n``: of
          *     one fastener by its maker, nominal.
          */
         OneSided: {
@@ -2817,7 +2818,7 @@ export interface components {
              * @default rivet_nut
              * @enum {string}
              */
-            insert: "rivet_nut" | "blind_rivet" | "well_nut";
+            insert: "rivet_nut" | "expanding" | "blind_rivet" | "well_nut";
             /**
              * Bolt
              * @default M6

@@ -93,6 +93,7 @@ export function Attachment({ hold, path, title = "How it holds", aside, drawn = 
               value={hold.insert}
               options={[
                 ["rivet_nut", "rivet nut"],
+                ["expanding", "expanding bolt"],
                 ["blind_rivet", "blind rivet"],
                 ["well_nut", "well nut, rubber"],
               ]}

@@ -126,8 +126,8 @@ def foot_off_member(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[
             yield Found(
                 place=named[f.panel].place(f),
                 where=f"{holder.name}, foot {f.foot}",
-                why=f"Member {f.member} is not known closely enough: it may hold in the skin only, which flexes "
-                "and drums."
+                why=f"Member {f.member} is not known closely enough: it may hold in the skin only, which "
+                "flexes and drums."
                 if f.landing == "perhaps"
                 else f"{say_length(abs(f.off_mm), units)} off member {f.member}: it holds in the skin only, "
                 "which flexes and drums.",

@@ -1,4 +1,4 @@
-"""Set from outside alone: rivet nuts, blind rivets, well nuts."""
+"""Set from outside alone: rivet nuts, expanding bolts, blind rivets, well nuts."""
 
 from __future__ import annotations
 
@@ -17,7 +17,12 @@ from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
 
 PILOT_MM = 3.0
-NAMES = {"rivet_nut": "rivet nut", "blind_rivet": "blind rivet", "well_nut": "well nut"}
+NAMES = {
+    "rivet_nut": "rivet nut",
+    "blind_rivet": "blind rivet",
+    "well_nut": "well nut",
+    "expanding": "expanding bolt",
+}
 
 
 def usual(units: UnitSystem) -> Attachment:
@@ -41,6 +46,11 @@ def needs(hold: OneSided, feet: int, units: UnitSystem) -> Iterator[Needed]:
     if hold.insert == "blind_rivet":
         yield Needed(
             f"blind rivet {say_size(hold.rivet.mm, units)} × {say_size(hold.length.mm, units)}", many
+        )
+    elif hold.insert == "expanding":
+        name = BOLTS[hold.bolt].name
+        yield Needed(
+            f"expanding bolt {name} with sleeve", many, note="grip range of its sheet holds all it clamps"
         )
     else:
         name = BOLTS[hold.bolt].name

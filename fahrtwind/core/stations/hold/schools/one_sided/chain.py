@@ -1,4 +1,4 @@
-"""Rivet nuts, blind rivets and well nuts: the fastener, and the sheet or board it is set in from outside."""
+"""What is set from outside alone: the fastener, and the sheet or board that it spreads behind."""
 
 from __future__ import annotations
 
@@ -37,6 +37,7 @@ BULGE_OF_HOLE = 1.25
 BLIND_SIDE_OF_RIVET = 1.3
 """What spreads behind the sheet, over its hole or rivet (judgement)."""
 SHEET_FACTOR, RUBBER_FACTOR = 3.0, 4.0
+THREADED = {"rivet_nut": "rivet nuts", "expanding": "expanding bolts"}
 NOTHING_N = 1e-3
 """A well nut's hold along the roof: rubber; nothing is counted."""
 
@@ -52,14 +53,14 @@ def chain(hold: OneSided, ground: Ground) -> Chain:
 def _in_sheet(hold: OneSided, ground: Ground, pry: float) -> list[Link]:
     metal, thickness, where = _sheet(hold, ground)
     with scope("link fastener"):
-        fastener = _bolts(hold, pry) if hold.insert == "rivet_nut" else _rivets(hold, pry)
+        fastener = _rivets(hold, pry) if hold.insert == "blind_rivet" else _bolts(hold, pry)
     count, sheet = chosen(float(hold.count), "fasteners in the foot"), given(thickness, "measured", where)
     strength = given(metal.ultimate_n_mm2 * metal.knock_down, "table", metal.source)
     with scope("link base"):
-        if hold.insert == "rivet_nut":
+        if hold.insert != "blind_rivet":
             bulge = min(BULGE_OF_HOLE * hold.fastener_mm, WASHER_COUNTED_MM)
             single = hole_bearing(hold.fastener_mm, sheet, strength, FAR_FROM_EDGES_MM, hold.fastener_mm)
-            what = "rivet nuts"
+            what = THREADED[hold.insert]
         else:
             bulge = BLIND_SIDE_OF_RIVET * hold.rivet.mm
             single = rivet_bearing(sheet, chosen(hold.rivet.mm, "rivet"), strength)
@@ -84,7 +85,7 @@ def _sheet(hold: OneSided, ground: Ground) -> tuple[Metal, float, str]:
     if vehicle.skin in ("steel", "aluminium") and not (ground.into_member and members.kind == "wood_truss"):
         return METALS[vehicle.skin], skin_mm(vehicle), "skin"
     raise InputError(
-        "Rivets and rivet nuts need sheet metal to spread behind; here is wood or laminate.",
+        "Rivets, rivet nuts and expanding bolts need sheet metal to spread behind; here is wood or laminate.",
         remedy="Take screws into the truss, or bolts with washers.",
         field="hold.insert",
     )
@@ -105,7 +106,7 @@ def _bolts(hold: OneSided, pry: float) -> Link:
         shear = min(float(shear), given(hold.shear_n, "chosen", "insert's maker"))
     return link(
         "fastener",
-        f"{hold.count} × {hold.bolt} in rivet nuts",
+        f"{hold.count} × {hold.bolt}: {THREADED[hold.insert]}",
         (by_worst_fastener(pull, pry), BOLT_FACTOR),
         (several(float(hold.count), shear), BOLT_FACTOR),
         source=BOLT_STEEL_SOURCE if hold.pull_n is None else "insert's maker",

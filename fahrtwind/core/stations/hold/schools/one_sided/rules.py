@@ -25,19 +25,24 @@ def _set(holders: tuple[Holder, ...], insert: str) -> Iterator[tuple[Holder, One
 
 
 @rule(
-    "rivet-nut-in-thin-skin", "stop", "hold", "Rivet nut in thin skin", "Makers' least sheet: common practice"
+    "rivet-nut-in-thin-skin",
+    "stop",
+    "hold",
+    "Spreads behind thin skin",
+    "Makers' least sheet: common practice",
 )
 def rivet_nut_in_thin_skin(
     holders: tuple[Holder, ...], vehicle: Vehicle, units: UnitSystem
 ) -> Iterator[Found]:
-    named = {h.id: h for h, _ in _set(holders, "rivet_nut")}
+    """Of rivet nuts and of expanding bolts alike."""
+    named = {h.id: h for kind in ("rivet_nut", "expanding") for h, _ in _set(holders, kind)}
     bare = [f for f in fastened(holders) if f.panel in named and f.landing != "member"]
     if bare and vehicle.skin in ("steel", "aluminium") and skin_mm(vehicle) < THICK_SHEET_MM:
         foot = bare[0]
         yield Found(
             place=named[foot.panel].place(foot),
             where=f"{named[foot.panel].name}, foot {foot.foot}",
-            why=f"{say_length(skin_mm(vehicle), units)} of sheet tears before the nut pulls.",
+            why=f"{say_length(skin_mm(vehicle), units)} of sheet tears before the nut or the sleeve pulls.",
             remedy="Set them in members, or through-bolt with large washers.",
             quantity="skin",
             value=skin_mm(vehicle),
