@@ -186,3 +186,26 @@ def test_pritsche_two_piece_clamps_on_the_rails_of_a_truck_bed() -> None:
     assert snags(found, "unlike-metals") and snags(found, "clamp-dents")
     square = {"kind": "tube", "height": "40 mm", "width": "40 mm", "wall": "3 mm"}
     assert "clamp-on-square" in stops(evaluate(changed(job, carriers__b1__section=square)))
+
+
+def test_backstube_new_panels_in_trusses_after_the_old_came_off() -> None:
+    job = job_of("backstube")
+    found = evaluate(job)
+    assert found.spoken.word == "holds" and stops(found) == set()
+    assert {f.landing for f in found.findings.feet} == {"member"}, "every foot is in a truss"
+    assert any("75 scars" in s for s in snags(found, "scars-open"))
+    assert not snags(found, "leads-apart"), "dry-fit so that the leads of a pair meet"
+    further = changed(job, panels__p1__y="-790 mm", panels__p2__y="790 mm")
+    assert snags(evaluate(further), "leads-apart")
+    assert found.findings.seen is not None and 3.0 < (found.findings.seen.distance_m or 0.0) < 4.0
+
+
+def test_kurier_two_sizes_on_the_tracks_beside_a_fan() -> None:
+    job = job_of("kurier")
+    found = evaluate(job)
+    (rack,) = found.findings.carriers
+    assert stops(found) == set() and len(rack.feet) == 18 and not found.findings.marks
+    low = evaluate(changed(job, carriers__b1__height="40 mm"))
+    assert stops(low) == {"bar-over-obstacle"}, "bars that clear a 100 mm fan by nothing"
+    faster = evaluate(changed(job, vehicle__top_speed="130 km/h"))
+    assert "safe-speed-too-low" in stops(faster)
