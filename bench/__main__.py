@@ -18,6 +18,7 @@ import numpy as np
 from pydantic_core import to_json
 
 from bench.browser import over_http_and_in_the_browser
+from bench.choices import choices
 from bench.figures import compare_and_keep, line, median_ms
 from bench.frames import frames, racks
 from bench.jobs import large_job, largest_job, nudged
@@ -206,6 +207,7 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         over_http_and_in_the_browser(Path(folder))
     frames()
+    choices()
     racks()
     shadows()
     proposals()

@@ -44,7 +44,7 @@ def hold_all(job: Job, without: Collection[str] = (), *, but_locked: bool = Fals
             break
         safe = {v.panel: v.safe_m_s for v in before.findings.verdicts}
         worst = min(failing, key=lambda p: safe.get(p.id, 0.0))
-        found = offers_for(job, before, worst, without)
+        found = offers_for(job, before, worst, without, most=1)
         if not found.offers:  # one that nothing holds is enough
             why, panel = f"{worst.name}: {found.why}", worst.id
             break
@@ -64,7 +64,21 @@ def hold_all(job: Job, without: Collection[str] = (), *, but_locked: bool = Fals
 def _for_all(job: Job, panel: str, edits: tuple[Edit, ...], kept: set[str]) -> list[Edit]:
     """The change of one panel made to all that are held the same way: nobody mixes brackets on one roof."""
     others = [p.id for p in job.panels if p.carrier is None and p.id not in kept]
-    return [of_one for edit in edits for of_one in (_of_each(edit, panel, others) or [edit])]
+    on = next(p.carrier for p in job.panels if p.id == panel)
+    kind = next((c.kind for c in job.carriers if c.id == on), None)
+    alike = [c.id for c in job.carriers if c.kind == kind]
+    return [
+        of_one
+        for edit in edits
+        for of_one in (_of_each(edit, panel, others) or _of_carriers(edit, on, alike) or [edit])
+    ]
+
+
+def _of_carriers(edit: Edit, on: str | None, alike: list[str]) -> list[Edit]:
+    own = f"carriers.{on}."
+    if isinstance(edit, SetValue) and edit.path.startswith(own):
+        return [edit.model_copy(update={"path": edit.path.replace(own, f"carriers.{c}.")}) for c in alike]
+    return []
 
 
 def _of_each(edit: Edit, panel: str, others: list[str]) -> list[Edit]:

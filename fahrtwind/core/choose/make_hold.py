@@ -31,8 +31,11 @@ from fahrtwind.core.saying import say_speed
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 
-MOST_OFFERS, MOST_WHOLE = 4, 24
-"""Offers for one panel, a lower speed not counted; and ways that are evaluated whole at most."""
+MOST_OFFERS = 4
+"""Offers for one panel, a lower speed not counted."""
+MOST_TRIED, MOST_WHOLE = 60, 24
+MOST_TRIED_FRAMES, MOST_WHOLE_FRAMES = 12, 5
+"""Ways of two or three changes that are worked out, and that are evaluated whole: a frame takes longer."""
 SLOWEST_KMH, KMH_STEP = 30, 5
 HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
 """Person-hours for a hole drilled and sealed, a foot set, a pad prepared and pressed, a rail laid, a fairing
@@ -109,16 +112,16 @@ def failing_panels(job: Job, evaluation: Evaluation) -> list[PlacedPanel]:
 
 
 def offers_for(
-    job: Job, before: Evaluation, panel: PlacedPanel, without: Collection[str] = ()
+    job: Job, before: Evaluation, panel: PlacedPanel, without: Collection[str] = (), most: int = MOST_OFFERS
 ) -> PanelOffers:
-    """What would make a panel hold, leaving out changes of the kinds ``without``."""
+    """What would make a panel hold, ``most`` ways at once, leaving out changes of the kinds ``without``."""
     changes = sorted((c for c in changes_of(job, panel) if c.kind not in without), key=lambda c: c.burden)
-    search = _Search(job, before, panel, changes)
+    search = _Search(job, before, panel, changes, most)
     found = [*search.fewest(), *search.alone()]
     for together in (2, 3):
         if not found:
             found += search.together(together)
-    told = sorted({o.words: o for o in reversed(found)}.values(), key=_rank)[:MOST_OFFERS]
+    told = sorted({o.words: o for o in reversed(found)}.values(), key=_rank)[:most]
     if "speed" not in without:
         told += search.slower()
     return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search.nearest, job))
@@ -159,8 +162,10 @@ def _why(nearest: Reach | None, job: Job) -> str:
 class _Search:
     """The changes of one panel, what each reaches alone, and how far any of them got."""
 
-    def __init__(self, job: Job, before: Evaluation, panel: PlacedPanel, changes: list[Change]) -> None:
-        self.job, self.before, self.panel, self.changes = job, before, panel, changes
+    def __init__(
+        self, job: Job, before: Evaluation, panel: PlacedPanel, changes: list[Change], most: int
+    ) -> None:
+        self.job, self.before, self.panel, self.changes, self.most = job, before, panel, changes, most
         self.now = reach_of(job, panel, visit(job))
         self.reached: dict[str, Reach | None] = {}
         self.nearest = self.now
@@ -177,17 +182,20 @@ class _Search:
             go_on()
             after, reach = self._reach((change,))
             self.reached[change.words] = reach
-            if len(found) < MOST_OFFERS and after is not None:
+            if len(found) < self.most and after is not None:
                 found += self._offered((change,), after, reach)
         return found
 
     def together(self, count: int) -> list[HoldOffer]:
         """So many changes at once, as far as they let hope for; each kind once."""
         found: list[HoldOffer] = []
-        for way in sorted(combinations(self.changes, count), key=lambda w: sum(c.burden for c in w)):
-            if len({c.kind for c in way}) < count or not self._hoped(way):
-                continue
-            if len(found) >= MOST_OFFERS or self.whole >= MOST_WHOLE:
+        ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
+        hoped = [w for w in sorted(ways, key=lambda w: sum(c.burden for c in w)) if self._hoped(w)]
+        tried, whole = (
+            (MOST_TRIED, MOST_WHOLE) if self.panel.carrier is None else (MOST_TRIED_FRAMES, MOST_WHOLE_FRAMES)
+        )
+        for way in hoped[:tried]:
+            if len(found) >= self.most or self.whole >= whole:
                 break
             go_on()
             after, reach = self._reach(way)
