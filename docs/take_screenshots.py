@@ -112,6 +112,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("models", "Lichtspiel", "layout", part("Models")),
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
+    ("build", "Speiche", "build", nothing),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

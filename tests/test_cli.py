@@ -97,6 +97,11 @@ CALLS = {
     "job.schools": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },
+    "build.cut_list": {
+        "pieces": [{"id": f"a{i}", "length_mm": 1600} for i in range(4)],
+        "bars": [{"id": "six", "length_mm": 6000, "price": 38.5}],
+    },
+    "build.pieces": {"job": SMALL},
     "job.remedies": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },
@@ -203,6 +208,8 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "drill-map.dxf",
         "drill-map.svg",
         "materials.csv",
+        "pieces.csv",
+        "cut-list.csv",
         "job.json",
     }
     JobStore(open_database(tmp_path / "a.db")).create(demo, "me")

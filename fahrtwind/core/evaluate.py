@@ -81,6 +81,8 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         roof_mass_kg=seen["roof_mass_kg"],
         marks=seen["marks"],
         seal=seen["seal"],
+        pieces=tuple(piece for own in seen["pieces_by_carrier"] for piece in own),
+        cuts=seen["cuts"],
         materials=seen["materials"],
         steps=seen["steps"],
         questions=seen.all_questions(),

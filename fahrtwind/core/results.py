@@ -5,7 +5,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.engine.silence import Question, Silence
+from fahrtwind.core.stations.build.cut_lists import MaterialCut
 from fahrtwind.core.stations.build.materials import Material
+from fahrtwind.core.stations.build.pieces import Piece
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
@@ -59,6 +61,8 @@ class Findings:
     roof_mass_kg: float
     marks: tuple[Mark, ...]
     seal: SealPlan
+    pieces: tuple[Piece, ...]
+    cuts: tuple[MaterialCut, ...]
     materials: tuple[Material, ...]
     steps: tuple[WorkStep, ...]
     questions: tuple[Question, ...]

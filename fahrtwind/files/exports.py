@@ -11,6 +11,7 @@ from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
 from fahrtwind.files.materials_csv import write_materials
+from fahrtwind.files.pieces_csv import write_cuts, write_pieces
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import write_worksheet
 
@@ -38,6 +39,14 @@ EXPORTS: dict[str, Export] = {
         "Materials",
         "text/csv; charset=utf-8",
         lambda _job, e, _stamp: write_materials(e.findings.materials).encode(),
+    ),
+    "pieces.csv": Export(
+        "Pieces and their holes",
+        "text/csv; charset=utf-8",
+        lambda _job, e, _stamp: write_pieces(e.findings.pieces).encode(),
+    ),
+    "cut-list.csv": Export(
+        "Cut list", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode()
     ),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

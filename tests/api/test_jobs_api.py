@@ -112,6 +112,8 @@ def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
         "drill-map.dxf": b"  0",
         "drill-map.svg": b"<svg",
         "materials.csv": b"item",
+        "pieces.csv": b"piece,name",
+        "cut-list.csv": b"material,bar",
         "job.json": b"{",
     }.items():
         answer = client.get(f"/api/jobs/{job_id}/files/{name}")

@@ -82,6 +82,14 @@ def arched(job: Job, **values: Any) -> Job:
     return changed(on, **{f"carriers__b1__{k}": v for k, v in values.items()})
 
 
+def stocked(job: Job, length: str, **told: Any) -> Job:
+    """With bars of the rails' and bars' material."""
+    material = "6060-T66 tube 40 mm × 40 mm × 3 mm"
+    return apply_edits(
+        job, [AddEntry(path="workshop.stock", value={"material": material, "length": length, **told})]
+    )
+
+
 def outer(job: Job) -> Job:
     """The four panels on posts beside the roof."""
     return apply_edits(job, [PutOnPosts(panels=("p1", "p2", "p3", "p4"), outer=True)])
@@ -405,6 +413,14 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "arch-strained": lambda j: arched(j, posts__grab_n=950),
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),
     "joints-of-posts": lambda j: arched(j),
+    "piece-too-long": lambda j: changed(racked(j), carriers__b1__stock="1 m"),
+    "bars-not-said": lambda j: racked(j),
+    "bars-do-not-suffice": lambda j: stocked(racked(j), "6 m", have=1),
+    "hole-near-end": lambda j: changed(racked(j), carriers__b1__start="596 mm"),
+    "holes-close": lambda j: changed(
+        racked(j),
+        carriers__b1__bars=[{"id": "a1", "x": 900}, {"id": "a2", "x": 990}, {"id": "a3", "x": 2200}],
+    ),
     "outer-foot-unrated": outer,
     "outer-foot-inside": lambda j: changed(outer(j), carriers__b1__rails__r1__y="-900 mm"),
     "posts-too-wide": lambda j: changed(outer(j), vehicle__width_limit="2.35 m"),

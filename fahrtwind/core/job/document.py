@@ -14,6 +14,7 @@ from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.job.tether import Tether
+from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
 
@@ -164,6 +165,7 @@ class Job(Part):
     variants: Annotated[tuple[Variant, ...], Field(max_length=12)] = ()
     decisions: Annotated[tuple[Decision, ...], Field(max_length=60)] = ()
     own_models: Annotated[tuple[PanelModel, ...], Field(max_length=40)] = ()
+    workshop: Workshop = Workshop()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="before")
@@ -196,6 +198,7 @@ class Job(Part):
             refuse_twins("panels, carriers and tethers", [*dict.fromkeys(standing), *others])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
+        refuse_twins("workshop.stock", [bar.id for bar in self.workshop.stock])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

@@ -27,6 +27,7 @@ LETTERS = {
     "offers": "e",
     "variants": "v",
     "decisions": "d",
+    "stock": "x",
 }
 OTHER = "e"
 

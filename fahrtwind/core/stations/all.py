@@ -22,6 +22,7 @@ DECLARING = (
     "days.stages",
     "layout.arrangement_rules",
     "build.rules",
+    "build.cut_rules",
     "hold.rules",
     "hold.carriers.rules",
     "hold.carriers.rack_rules",

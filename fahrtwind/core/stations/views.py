@@ -11,6 +11,7 @@ from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.roof import MountingLines, Survey
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof
+from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.house import view
 
@@ -102,6 +103,11 @@ def variants(asked: Asked) -> tuple[Variant, ...]:
 @view()
 def wish(asked: Asked) -> Wish:
     return asked.job.wish
+
+
+@view()
+def workshop(asked: Asked) -> Workshop:
+    return asked.job.workshop
 
 
 @view()

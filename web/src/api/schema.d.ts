@@ -1253,6 +1253,43 @@ export interface components {
             a: number;
         };
         /**
+         * Cut
+         * @description A cut list. ``bound``: no list costs less; ``proved``: nor does this one cost more. ``missing``: pieces
+         *     that no bar is long enough for, or that the bars in stock do not suffice for.
+         */
+        Cut: {
+            /** Bars */
+            bars: components["schemas"]["CutBar"][];
+            /** Cost */
+            cost: number;
+            /** Bound */
+            bound: number;
+            /** Proved */
+            proved: boolean;
+            /** Missing */
+            missing: string[];
+        };
+        /**
+         * CutBar
+         * @description A bar with its pieces in cutting order; ``at_mm``: where each begins; ``left_mm``: what stays.
+         */
+        CutBar: {
+            /** Stock */
+            stock: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Price */
+            price: number;
+            /** Pieces */
+            pieces: string[];
+            /** Lengths Mm */
+            lengths_mm: number[];
+            /** At Mm */
+            at_mm: number[];
+            /** Left Mm */
+            left_mm: number;
+        };
+        /**
          * Decision
          * @description A choice that was made and why: of a layout (``chosen`` is the id of a variant) or of a way to hold.
          */
@@ -1503,6 +1540,10 @@ export interface components {
             /** Marks */
             marks: components["schemas"]["Mark"][];
             seal: components["schemas"]["SealPlan"];
+            /** Pieces */
+            pieces: components["schemas"]["Piece"][];
+            /** Cuts */
+            cuts: components["schemas"]["MaterialCut"][];
             /** Materials */
             materials: components["schemas"]["Material"][];
             /** Steps */
@@ -1795,6 +1836,26 @@ export interface components {
             fewest: boolean;
         };
         /**
+         * Hole
+         * @description A hole through one wall: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to
+         *     starboard, aft or up.
+         */
+        Hole: {
+            /** At Mm */
+            at_mm: number;
+            /** Off Mm */
+            off_mm: number;
+            /**
+             * Face
+             * @enum {string}
+             */
+            face: "upper" | "lower" | "front" | "rear" | "port" | "starboard";
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** What */
+            what: string;
+        };
+        /**
          * Hum
          * @description Lowest frequency of a rack with its panels, and the wind at which its bars shed eddies at it.
          */
@@ -2039,6 +2100,18 @@ export interface components {
              * @default []
              */
             own_models: components["schemas"]["PanelModel"][];
+            /**
+             * @default {
+             *       "kerf": {
+             *         "mm": 3
+             *       },
+             *       "trim": {
+             *         "mm": 5
+             *       },
+             *       "stock": []
+             *     }
+             */
+            workshop: components["schemas"]["Workshop"];
             /**
              * Dismissals
              * @default []
@@ -2461,6 +2534,22 @@ export interface components {
             unit: string;
             /** Note */
             note: string;
+        };
+        /**
+         * MaterialCut
+         * @description The cut list of one material. ``assumed_mm``: no bar of it was entered, and bars of that length count,
+         *     without a price.
+         */
+        MaterialCut: {
+            /** Material */
+            material: string;
+            /** Pieces */
+            pieces: number;
+            /** Run Mm */
+            run_mm: number;
+            /** Assumed Mm */
+            assumed_mm: number | null;
+            cut: components["schemas"]["Cut"];
         };
         /**
          * Member
@@ -3235,6 +3324,33 @@ export interface components {
             worst: string;
             /** Worst Foot */
             worst_foot: string;
+        };
+        /**
+         * Piece
+         * @description A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark.
+         */
+        Piece: {
+            /** Id */
+            id: string;
+            /** Carrier */
+            carrier: string;
+            /** Name */
+            name: string;
+            /** Material */
+            material: string;
+            /** Length Mm */
+            length_mm: number;
+            /**
+             * Marked
+             * @enum {string}
+             */
+            marked: "front" | "port" | "lower";
+            /** Mass Kg */
+            mass_kg: number;
+            /** Holes */
+            holes: components["schemas"]["Hole"][];
+            /** Sold Mm */
+            sold_mm?: number | null;
         };
         /**
          * PlacePanel
@@ -5131,6 +5247,25 @@ export interface components {
             done: boolean;
         };
         /**
+         * StockBar
+         * @description A bar that pieces are cut from. ``material``: what it is, as the pieces say; ``have``: how many lie
+         *     in the shop, blank where it is bought as needed; ``price``: of one, 0 for a leftover.
+         */
+        StockBar: {
+            /** Id */
+            id: string;
+            /** Material */
+            material: string;
+            length: components["schemas"]["Length"];
+            /**
+             * Price
+             * @default 0
+             */
+            price: number;
+            /** Have */
+            have?: number | null;
+        };
+        /**
          * StraightFinding
          * @description Two lines along the roof: spacing at both ends, how far out of parallel, how far each bows, which end
          *     to move.
@@ -5851,6 +5986,29 @@ export interface components {
             steps: components["schemas"]["Step"][];
             /** Caution */
             caution: string;
+        };
+        /**
+         * Workshop
+         * @description ``kerf``: what the saw takes; ``trim``: what comes off both ends of a bar before anything else.
+         */
+        Workshop: {
+            /**
+             * @default {
+             *       "mm": 3
+             *     }
+             */
+            kerf: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 5
+             *     }
+             */
+            trim: components["schemas"]["Length"];
+            /**
+             * Stock
+             * @default []
+             */
+            stock: components["schemas"]["StockBar"][];
         };
         /** YearAnswer */
         YearAnswer: {

@@ -36,6 +36,8 @@ export type SlowAnswer =
   | Schemas["HoldAnswer"]
   | Schemas["SchoolsAnswer"];
 export type HoldOffer = Schemas["HoldOffer"];
+export type MaterialCut = Schemas["MaterialCut"];
+export type Piece = Schemas["Piece"];
 export type SchoolLine = Schemas["SchoolLine"];
 export type LayoutFigures = Schemas["LayoutFigures"];
 export type VariantLine = Schemas["VariantLine"];

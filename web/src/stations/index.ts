@@ -25,6 +25,7 @@ export function stationInfo(name: string | undefined): Station {
 /** Which station shows the thing a job path names. */
 export function stationOf(place: string, fallback: StationName): StationName {
   if (/^(vehicle|obstacles|survey)/.test(place)) return "survey";
+  if (/^(workshop|pieces)/.test(place)) return "build";
   if (/^(readings|scans|members|structure|mounting)/.test(place)) return "structure";
   if (place.startsWith("carriers") || place.includes(".hold") || place.includes(".feet.") || place === "assumptions")
     return "hold";

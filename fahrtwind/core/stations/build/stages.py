@@ -2,16 +2,50 @@
 
 from __future__ import annotations
 
+from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import Plan
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, cut_lists, lengths_of, longest_mm
 from fahrtwind.core.stations.build.drill_map import drill_map
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.materials import materials as materials_of
+from fahrtwind.core.stations.build.pieces import Piece, material_of, pieces_of
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
+from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 
 rules.unanswered("roof-day")
+rules.unanswered("build")
+
+
+@stage("build", "Pieces of a carrier", "carriers.{id}", each="carriers", all="pieces_by_carrier")
+def pieces(
+    carrier: Carrier,
+    panels: tuple[PlacedPanel, ...],
+    feet_of_carrier: tuple[FootPlace, ...],
+    carrier_verdict: CarrierVerdict | None,
+    workshop: Workshop,
+    units: UnitSystem,
+) -> tuple[Piece, ...]:
+    material = material_of(carrier.alloy, carrier.section, units)
+    longest = longest_mm(workshop, material, carrier.stock.mm if carrier.stock else None)
+    return pieces_of(carrier, panels, feet_of_carrier, carrier_verdict, longest, units)
+
+
+@stage("build", "Lengths to cut", "workshop", otherwise=())
+def lengths(pieces_by_carrier: tuple[tuple[Piece, ...], ...]) -> tuple[Length, ...]:
+    """By themselves, so that moving a hole does not ask for a new cut list."""
+    return lengths_of(tuple(piece for own in pieces_by_carrier for piece in own))
+
+
+@stage("build", "Cut list", "workshop", otherwise=())
+def cuts(lengths: tuple[Length, ...], workshop: Workshop) -> tuple[MaterialCut, ...]:
+    return cut_lists(lengths, workshop)
 
 
 @stage("roof-day", "Marks", "panels", otherwise=())

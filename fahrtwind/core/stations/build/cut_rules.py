@@ -1,0 +1,98 @@
+"""Snags of pieces and of what they are cut from."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length, say_run
+from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, longest_mm
+from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.house import rule
+
+PRACTICE = "common practice, no source"
+HOLES = "EN 1999-1-1:2007, Table 8.2: end distance 1.2, spacing 2.2 hole diameters at least, from memory"
+TO_END, APART = 1.2, 2.2
+
+
+@rule("piece-too-long", "stop", "build", "Piece longer than every bar", PRACTICE)
+def piece_too_long(lengths: tuple[Length, ...], workshop: Workshop, units: UnitSystem) -> Iterator[Found]:
+    for piece in lengths:
+        longest = longest_mm(workshop, piece.material, piece.sold_mm)
+        if piece.length_mm > longest:
+            yield Found(
+                place="workshop.stock",
+                where=f"piece {piece.piece}",
+                why=f"It is {say_run(piece.length_mm, units)} long; a bar gives {say_run(longest, units)}.",
+                remedy="A longer bar, a shorter rail, or more feet so that a splice finds an inner bay.",
+                quantity="length",
+                value=piece.length_mm,
+                limit=longest,
+                unit="mm",
+            )
+
+
+@rule("bars-do-not-suffice", "stop", "build", "Too few bars in stock", PRACTICE)
+def bars_do_not_suffice(cuts: tuple[MaterialCut, ...]) -> Iterator[Found]:
+    for own in cuts:
+        if own.pieces and not own.cut.bars and len(own.cut.missing) == own.pieces and own.assumed_mm is None:
+            yield Found(
+                place="workshop.stock",
+                where=own.material,
+                why=f"{own.pieces} pieces do not come out of the bars that are there.",
+                remedy="More bars, or leave their number blank where more can be bought.",
+            )
+
+
+@rule("bars-not-said", "caution", "build", "Nobody said what bars there are", PRACTICE)
+def bars_not_said(cuts: tuple[MaterialCut, ...], units: UnitSystem) -> Iterator[Found]:
+    for own in cuts:
+        if own.assumed_mm is not None:
+            yield Found(
+                place="workshop.stock",
+                where=own.material,
+                why=f"Bars of {say_run(own.assumed_mm, units)} are counted, and no price.",
+                remedy="Type the lengths that can be bought, with their price, and what lies in the shop.",
+            )
+
+
+@rule("hole-near-end", "caution", "build", "Hole near the end of a piece", HOLES, each="carriers")
+def hole_near_end(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+    for piece in pieces:
+        for hole in piece.holes:
+            room = min(hole.at_mm, piece.length_mm - hole.at_mm)
+            if room < TO_END * hole.diameter_mm:
+                yield Found(
+                    place=f"carriers.{carrier.id}",
+                    where=f"{piece.name}, {hole.what}",
+                    why=f"Its middle is {say_length(room, units)} from the end; "
+                    f"{say_length(TO_END * hole.diameter_mm, units)} at least.",
+                    remedy="Let the piece reach further, or move what is bolted there.",
+                    quantity="to the end",
+                    value=room,
+                    limit=TO_END * hole.diameter_mm,
+                    unit="mm",
+                )
+
+
+@rule("holes-close", "caution", "build", "Holes close to one another", HOLES, each="carriers")
+def holes_close(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+    for piece in pieces:
+        for face in dict.fromkeys(h.face for h in piece.holes):
+            for one, next_one in pairwise(h for h in piece.holes if h.face == face):
+                apart = next_one.at_mm - one.at_mm
+                if apart < APART * max(one.diameter_mm, next_one.diameter_mm):
+                    yield Found(
+                        place=f"carriers.{carrier.id}",
+                        where=f"{piece.name}: {one.what}, {next_one.what}",
+                        why=f"Their middles are {say_length(apart, units)} apart on one face.",
+                        remedy="Move a bar or a panel by a few centimetres, or drill one of them elsewhere.",
+                        quantity="apart",
+                        value=apart,
+                        limit=APART * one.diameter_mm,
+                        unit="mm",
+                    )

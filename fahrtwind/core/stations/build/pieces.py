@@ -1,0 +1,270 @@
+"""Every piece of every carrier: what it is cut from, how long, which end is marked, where its holes lie.
+
+Nothing is typed twice: pieces follow the carriers. Places on a piece are measured from its marked end, the
+front end of what runs along the roof, the port end of what runs across, the lower end of a post; never from
+hole to hole.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Literal
+
+from fahrtwind.core.job.carrier import Carrier, Rack, Rail
+from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
+from fahrtwind.core.job.sections import OwnSection, Section
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.materials import say_section
+from fahrtwind.core.stations.build.splices import splices_of
+from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
+from fahrtwind.core.stations.hold.carriers.rails import clamps_of
+from fahrtwind.core.stations.hold.carriers.sections import bar_strength
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.tables.alloys import AlloyName
+from fahrtwind.core.tables.fasteners import BOLTS
+
+Face = Literal["upper", "lower", "front", "rear", "port", "starboard"]
+MarkedEnd = Literal["front", "port", "lower"]
+CLAMP_OUT_MM = 8.0
+"""From the panel's edge to the bolt of its clamp: common practice, no source; the clamp's maker decides."""
+SHARED_GAP_MM = 40.0
+"""Two panels no further apart share a middle clamp."""
+
+
+@dataclass(frozen=True, slots=True)
+class Hole:
+    """A hole through one wall: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to
+    starboard, aft or up.
+    """
+
+    at_mm: float
+    off_mm: float
+    face: Face
+    diameter_mm: float
+    what: str
+
+
+@dataclass(frozen=True, slots=True)
+class Piece:
+    """A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark."""
+
+    id: str
+    carrier: str
+    name: str
+    material: str
+    length_mm: float
+    marked: MarkedEnd
+    mass_kg: float
+    holes: tuple[Hole, ...]
+    sold_mm: float | None = None
+    """What its carrier says that the bar is sold in."""
+
+
+def material_of(alloy: AlloyName, section: Section, units: UnitSystem) -> str:
+    return f"{alloy} {say_section(section, units)}"
+
+
+def pieces_of(
+    carrier: Carrier,
+    panels: tuple[PlacedPanel, ...],
+    feet: tuple[FootPlace, ...],
+    verdict: CarrierVerdict | None,
+    longest_mm: float,
+    units: UnitSystem,
+) -> tuple[Piece, ...]:
+    """The pieces of a carrier. A rail longer than ``longest_mm`` is spliced where it bends least, if it can
+    be; rails that are the vehicle's own are none of ours. Raises InputError where a section has no values.
+    """
+    on = tuple(p for p in panels if p.carrier == carrier.id)
+    found: list[Piece] = []
+    if not (isinstance(carrier, Rack) and carrier.own_rails):
+        for number, rail in enumerate(carrier.rails):
+            found += _rail(
+                carrier, rail, on, feet, splices_of(carrier, rail, feet, verdict, longest_mm, number), units
+            )
+    if isinstance(carrier, Rack):
+        found += _bars(carrier, on, units)
+        found += _posts(carrier, units)
+    return tuple(found)
+
+
+def _rail(
+    carrier: Carrier,
+    rail: Rail,
+    panels: tuple[PlacedPanel, ...],
+    feet: tuple[FootPlace, ...],
+    splices: tuple[float, ...],
+    units: UnitSystem,
+) -> Iterator[Piece]:
+    path = f"carriers.{carrier.id}.section"
+    mass = bar_strength(carrier.section, carrier.alloy, path).mass_kg_m
+    holes = [*_foot_holes(carrier, rail, feet), *_on_rail(carrier, rail, panels)]
+    ends = [carrier.start.mm, *splices, carrier.end.mm]
+    for i, (start, end) in enumerate(pairwise(ends)):
+        part = f"{rail.id}{chr(97 + i) if splices else ''}"
+        yield Piece(
+            f"{carrier.id}-{part}",
+            carrier.id,
+            f"{carrier.name}, rail {part}",
+            material_of(carrier.alloy, carrier.section, units),
+            end - start,
+            "front",
+            mass * (end - start) / 1000,
+            _in_order(
+                Hole(h.at_mm - start, h.off_mm, h.face, h.diameter_mm, h.what)
+                for h in holes
+                if start <= h.at_mm <= end
+            ),
+            carrier.stock.mm if carrier.stock else None,
+        )
+
+
+def _foot_holes(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> Iterator[Hole]:
+    """Of the bolts that hold a rail on its feet; a slotted profile takes them in its slot, posts are joined
+    to the rail otherwise.
+    """
+    if isinstance(carrier.section, OwnSection) or (isinstance(carrier, Rack) and carrier.posts):
+        return
+    for foot in feet:
+        if rail_of(foot) == rail.id:
+            yield Hole(foot.x_mm, 0.0, "lower", BOLTS[JOINT_BOLT].clearance_mm, f"foot {foot.foot}")
+
+
+def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> Iterator[Hole]:
+    """What sits on a rail: clamps of panels, corners of bars. A slotted profile takes it in its slot."""
+    if isinstance(carrier.section, OwnSection):
+        return
+    if isinstance(carrier, Rack):
+        if carrier.port.mm <= rail.y.mm <= carrier.starboard.mm:
+            yield from _corners_on(carrier, rail)
+        return
+    own = (
+        Edge(clamp.x_mm, clamp.side == "rear", panel.name)
+        for panel in panels
+        for clamp in clamps_of(carrier, panel)
+        if clamp.foot in (f"{rail.id}front", f"{rail.id}rear")
+    )
+    yield from _clamps(own)
+
+
+def _corners_on(rack: Rack, rail: Rail) -> Iterator[Hole]:
+    size, half = BOLTS[JOINT_BOLT].clearance_mm, rack.bar_section.width.mm / 2
+    inner: Face = "starboard" if rail.y.mm < 0 else "port"
+    for bar in rack.bars:
+        if rack.joint == "bolt":
+            yield Hole(bar.x.mm, 0.0, "upper", size, f"bar {bar.id}")
+        elif rack.joint == "angles":
+            for side in (-1.0, 1.0):
+                at = bar.x.mm + side * (half + ANGLE_GAUGE_MM)
+                yield Hole(at, 0.0, inner if rack.flush else "upper", size, f"corner of bar {bar.id}")
+
+
+@dataclass(frozen=True, slots=True)
+class Edge:
+    """A panel's edge over a rail or bar, mm along it; ``far``: the panel lies before it."""
+
+    at_mm: float
+    far: bool
+    panel: str
+
+
+def _clamps(edges: Iterator[Edge]) -> Iterator[Hole]:
+    """A hole beside each edge; one in the middle where two panels share a clamp."""
+    size = BOLTS[JOINT_BOLT].clearance_mm
+    waiting = sorted(edges, key=lambda e: (e.at_mm, not e.far))
+    while waiting:
+        first, *rest = waiting
+        if first.far and rest and not rest[0].far and rest[0].at_mm - first.at_mm <= SHARED_GAP_MM:
+            middle = (first.at_mm + rest[0].at_mm) / 2
+            yield Hole(middle, 0.0, "upper", size, f"clamp of {first.panel} and {rest[0].panel}")
+            waiting = rest[1:]
+            continue
+        out = CLAMP_OUT_MM if first.far else -CLAMP_OUT_MM
+        yield Hole(first.at_mm + out, 0.0, "upper", size, f"clamp of {first.panel}")
+        waiting = rest
+
+
+def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Piece]:
+    mass = bar_strength(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section").mass_kg_m
+    start, end = _bar_ends(rack)
+    for bar in rack.bars:
+        yield Piece(
+            f"{rack.id}-{bar.id}",
+            rack.id,
+            f"{rack.name}, bar {bar.id}",
+            material_of(rack.bar_alloy, rack.bar_section, units),
+            end - start,
+            "port",
+            mass * (end - start) / 1000,
+            _in_order(_bar_holes(rack, bar.id, panels, start)),
+        )
+
+
+def _bar_ends(rack: Rack) -> tuple[float, float]:
+    """Flush bars end at the inner faces of the outermost rails."""
+    if not rack.flush:
+        return rack.port.mm, rack.starboard.mm
+    half = rack.section.width.mm / 2
+    across = [r.y.mm for r in rack.rails]
+    return min(across) + half, max(across) - half
+
+
+def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: float) -> Iterator[Hole]:
+    if isinstance(rack.bar_section, OwnSection):
+        return
+    size = BOLTS[JOINT_BOLT].clearance_mm
+    for rail in rack.rails:
+        if not rack.port.mm <= rail.y.mm <= rack.starboard.mm:
+            continue
+        if rack.joint == "bolt":
+            yield Hole(rail.y.mm - start, 0.0, "lower", size, f"rail {rail.id}")
+        elif rack.joint == "angles":
+            yield from _corner_holes(rack, rail, start, size)
+    own = (
+        Edge(clamp.y_mm - start, clamp.side == "starboard", panel.name)
+        for panel in panels
+        for clamp in clamps_of(rack, panel)
+        if clamp.foot in (f"{bar}port", f"{bar}starboard")
+    )
+    yield from _clamps(own)
+
+
+def _corner_holes(rack: Rack, rail: Rail, start: float, size: float) -> Iterator[Hole]:
+    """An angle on both sides of a bar: its upright leg is bolted to the bar over the rail, or beside it where
+    the bar ends there.
+    """
+    at = rail.y.mm - start
+    if rack.flush:
+        half = rack.section.width.mm / 2
+        at = at + half + ANGLE_GAUGE_MM if rail.y.mm < 0 else at - half - ANGLE_GAUGE_MM
+    for face in ("front", "rear"):
+        yield Hole(at, 0.0, face, size, f"corner on rail {rail.id}")
+
+
+def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
+    if rack.posts is None:
+        return
+    section, alloy = rack.posts.section, rack.posts.alloy
+    mass = bar_strength(section, alloy, f"carriers.{rack.id}.posts.section").mass_kg_m
+    below = rack.hold.below.mm if isinstance(rack.hold, OuterFoot) else 0.0
+    tall = rack.height.mm + below
+    for rail in rack.rails:
+        for post in rack.posts.places:
+            yield Piece(
+                f"{rack.id}-{rail.id}{post.id}",
+                rack.id,
+                f"{rack.name}, post {rail.id}{post.id}",
+                material_of(alloy, section, units),
+                tall,
+                "lower",
+                mass * tall / 1000,
+                (),
+            )
+
+
+def _in_order(holes: Iterator[Hole]) -> tuple[Hole, ...]:
+    return tuple(sorted(holes, key=lambda h: (h.at_mm, h.face, h.off_mm)))

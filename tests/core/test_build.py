@@ -1,0 +1,187 @@
+"""Pieces by hand; cut lists beside an exhaustive search and beside another solver."""
+
+from __future__ import annotations
+
+import random
+from itertools import pairwise
+
+import pytest
+
+from fahrtwind.core.edits import AddEntry, PutInFrame, PutOnRack, PutOnRails, SetValue, apply_edits
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
+from fahrtwind.core.stations.build.pieces import Piece
+from tests.conftest import changed
+
+KERF, TRIM = 3.0, 5.0
+TUBE = "6060-T66 tube 40 mm × 40 mm × 3 mm"
+
+
+def cheapest(lengths: list[float], stocks: list[Stock]) -> float:
+    """Every way to put pieces into bars, one after the other."""
+    best = [float("inf")]
+    left = [s.have if s.have is not None else 99 for s in stocks]
+
+    def put(i: int, rooms: list[float], cost: float) -> None:
+        if cost >= best[0] - 1e-9:
+            return
+        if i == len(lengths):
+            best[0] = cost
+            return
+        for k in range(len(rooms)):
+            if rooms[k] >= lengths[i] - 1e-9 and rooms[k] not in rooms[:k]:
+                put(i + 1, [*rooms[:k], rooms[k] - lengths[i] - KERF, *rooms[k + 1 :]], cost)
+        for s, stock in enumerate(stocks):
+            room = stock.length_mm - 2 * TRIM
+            if left[s] and room >= lengths[i] - 1e-9:
+                left[s] -= 1
+                put(i + 1, [*rooms, room - lengths[i] - KERF], cost + stock.price)
+                left[s] += 1
+
+    put(0, [], 0.0)
+    return best[0]
+
+
+def sound(cut: Cut, wanted: list[Wanted], stocks: list[Stock]) -> None:
+    """Every piece once, in a bar that it fits into, one kerf apart."""
+    assert sorted(p for bar in cut.bars for p in bar.pieces) == sorted(w.id for w in wanted)
+    lengths = {w.id: w.length_mm for w in wanted}
+    for bar in cut.bars:
+        assert bar.at_mm[0] == TRIM and tuple(lengths[p] for p in bar.pieces) == bar.lengths_mm
+        for (at, long), (then, _) in pairwise(zip(bar.at_mm, bar.lengths_mm, strict=True)):
+            assert then == pytest.approx(at + long + KERF)
+        assert bar.at_mm[-1] + bar.lengths_mm[-1] <= bar.length_mm - TRIM + 0.1
+    for stock in stocks:
+        assert stock.have is None or sum(b.stock == stock.id for b in cut.bars) <= stock.have
+    assert cut.cost == pytest.approx(sum(b.price for b in cut.bars)) and cut.bound <= cut.cost + 1e-9
+
+
+@pytest.mark.parametrize("seed", range(25))
+def test_no_way_to_cut_a_small_set_is_cheaper(seed: int) -> None:
+    dice = random.Random(seed)
+    lengths = [float(dice.randint(300, 3200)) for _ in range(dice.randint(3, 8))]
+    stocks = [Stock("six", 6000, dice.randint(3000, 6000) / 100), Stock("four", 4000, 28.0)]
+    if dice.random() < 0.6:
+        stocks.append(Stock("rest", dice.choice((1500, 2600)), 0.0, dice.randint(1, 2)))
+    wanted = [Wanted(f"a{i}", length) for i, length in enumerate(lengths)]
+    cut = cut_list(wanted, stocks, KERF, TRIM)
+    sound(cut, wanted, stocks)
+    assert cut.proved and cut.cost == pytest.approx(cheapest(sorted(lengths, reverse=True), stocks))
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_large_sets_are_as_cheap_as_another_solver_finds_them(seed: int) -> None:
+    """Bars as boxes and pieces as things in them, for a constraint solver: a formulation that shares nothing
+    with patterns.
+    """
+    from ortools.sat.python import cp_model
+
+    dice = random.Random(100 + seed)
+    kinds = [float(dice.randint(400, 2900)) for _ in range(dice.randint(2, 5))]
+    lengths = [dice.choice(kinds) for _ in range(dice.randint(14, 26))]
+    stocks = [Stock("six", 6000, 42.0), Stock("five", 5200, 37.5)]
+    wanted = [Wanted(f"a{i}", length) for i, length in enumerate(lengths)]
+    cut = cut_list(wanted, stocks, KERF, TRIM, seconds=30)
+    sound(cut, wanted, stocks)
+    model, most = cp_model.CpModel(), len(cut.bars)
+    used = [[model.new_bool_var("") for _ in stocks] for _ in range(most)]
+    lies = [[model.new_int_var(0, lengths.count(k), "") for k in sorted(set(lengths))] for _ in range(most)]
+    for bar, kinds_in in zip(used, lies, strict=True):
+        model.add_at_most_one(bar)
+        room = sum(int(s.length_mm - 2 * TRIM + KERF) * b for s, b in zip(stocks, bar, strict=True))
+        model.add(sum(int(k + KERF) * n for k, n in zip(sorted(set(lengths)), kinds_in, strict=True)) <= room)
+    for i, kind in enumerate(sorted(set(lengths))):
+        model.add(sum(row[i] for row in lies) == lengths.count(kind))
+    cost = sum(int(s.price * 100) * b for bar in used for s, b in zip(stocks, bar, strict=True))
+    model.add(cost <= int(cut.cost * 100) - 1)
+    solver = cp_model.CpSolver()
+    solver.parameters.max_time_in_seconds = 20
+    assert solver.solve(model) != cp_model.OPTIMAL, "no list is a cent cheaper"
+
+
+def test_what_does_not_fit_or_suffice_is_named() -> None:
+    bars = [Stock("six", 6000, 40.0)]
+    cut = cut_list([Wanted("long", 5995), Wanted("short", 5990)], bars, KERF, TRIM)
+    assert cut.missing == ("long",) and [b.pieces for b in cut.bars] == [("short",)]
+    few = cut_list([Wanted(f"a{i}", 3500) for i in range(3)], [Stock("own", 6000, 0.0, 2)], KERF, TRIM)
+    assert few.bars == () and set(few.missing) == {"a0", "a1", "a2"} and not few.proved
+    none = cut_list([Wanted("a", 3000), Wanted("b", 2990)], bars, 0.0, TRIM)
+    assert len(none.bars) == 1 and none.bars[0].left_mm == pytest.approx(0.0), "a break line takes nothing"
+
+
+def pieces(job: Job) -> dict[str, Piece]:
+    found = evaluate(job).findings
+    assert not found.silent, found.silent
+    return {p.id: p for p in found.pieces}
+
+
+def test_pieces_of_a_rack_by_hand(sound: Job) -> None:
+    """A rail from 170 with a bar at 558 of 40 mm: its corner angles are bolted 20 + 20 mm to either side of
+    it, 348 and 428 from the front end. The bar begins at −1146, the rail at −888 is 258 from its port end,
+    and the clamp of the panel whose edge is at −1086 is 60 − 8 from it.
+    """
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    told, rack = pieces(job), job.carriers[0]
+    assert (rack.start.mm, rack.rails[0].y.mm, rack.bars[0].x.mm, rack.port.mm) == (170, -888, 558, -1146)  # type: ignore[union-attr]
+    rail, bar = told["b1-r1"], told["b1-a1"]
+    assert rail.length_mm == rack.end.mm - 170 and rail.marked == "front" and rail.material == TUBE
+    corners = [h.at_mm for h in rail.holes if h.face == "upper" and "bar a1" in h.what]
+    assert corners == [348, 428]
+    feet = [f.x_mm - 170 for f in evaluate(job).findings.feet if f.panel == "b1" and f.foot.startswith("r1")]
+    assert [h.at_mm for h in rail.holes if h.face == "lower"] == pytest.approx(feet)
+    assert {(h.face, h.at_mm) for h in bar.holes if "rail r1" in h.what} == {("front", 258), ("rear", 258)}
+    assert next(h.at_mm for h in bar.holes if h.what == "clamp of Front port") == 52
+    area = 40 * 40 - 34 * 34
+    assert bar.mass_kg == pytest.approx(area * 2.7e-6 * bar.length_mm, rel=1e-3)
+
+
+def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:
+    framed = apply_edits(sound, [PutInFrame(panels=("p1",))])
+    inside = framed.panels[0].model.width.mm - 2 * 40  # two tubes of 40 mm
+    assert {p.length_mm for p in pieces(framed).values() if "-a" in p.id} == {inside}
+    railed = apply_edits(
+        sound,
+        [
+            SetValue(path="panels.p3.x", value={"mm": sound.panels[0].x.mm + 1640 + 20}),
+            PutOnRails(panels=("p1", "p3")),
+        ],
+    )
+    clamps = [h for h in pieces(railed)["b1-r1"].holes if h.face == "upper"]
+    assert len(clamps) == 3 and "Front port and" in clamps[1].what
+    assert clamps[1].at_mm == pytest.approx(clamps[0].at_mm + 8 + 1640 + 10)
+
+
+def test_a_long_rail_is_spliced_in_inner_bays_and_not_beside_its_neighbour(sound: Job) -> None:
+    job = apply_edits(sound, [PutOnRails(panels=("p1", "p3"))])
+    job = changed(job, carriers__b1__end="8 m", carriers__b1__stock="5.2 m")
+    told, found = pieces(job), evaluate(job)
+    feet = sorted(f.x_mm for f in found.findings.feet if f.foot.startswith("r1"))
+    at = []
+    for rail in ("r1", "r2"):
+        front, rear = told[f"b1-{rail}a"], told[f"b1-{rail}b"]
+        assert max(front.length_mm, rear.length_mm) <= 5190
+        assert front.length_mm + rear.length_mm == pytest.approx(8000 - job.carriers[0].start.mm)
+        at.append(job.carriers[0].start.mm + front.length_mm)
+        bay = max(i for i, x in enumerate(feet) if x < at[-1])
+        assert 0 < bay < len(feet) - 2, "never in an end bay"
+        share = (at[-1] - feet[bay]) / (feet[bay + 1] - feet[bay])
+        assert min(share, 1 - share) == pytest.approx(0.2)
+        holes = [h.at_mm for h in front.holes] + [front.length_mm + h.at_mm for h in rear.holes]
+        assert len(holes) == len({round(x, 3) for x in holes}), "no hole is in both pieces"
+    assert abs(at[0] - at[1]) > 300
+    short = changed(job, carriers__b1__stock="1 m")
+    assert "piece-too-long" in {s.id for s in evaluate(short).snags}
+
+
+def test_bars_are_asked_for_and_leftovers_come_first(sound: Job) -> None:
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    (assumed,) = evaluate(job).findings.cuts
+    assert assumed.assumed_mm == 6000 and any(s.id == "bars-not-said" for s in evaluate(job).snags)
+    bar = {"material": TUBE, "length": "6 m", "price": 38.5}
+    bought = apply_edits(job, [AddEntry(path="workshop.stock", value=bar)])
+    rest = {"material": TUBE, "length": "2.7 m", "have": 2}
+    (cut,) = evaluate(bought).findings.cuts
+    (less,) = evaluate(apply_edits(bought, [AddEntry(path="workshop.stock", value=rest)])).findings.cuts
+    assert cut.cut.cost == len(cut.cut.bars) * 38.5 and cut.assumed_mm is None
+    assert less.cut.cost < cut.cut.cost and any(b.price == 0 for b in less.cut.bars) and less.cut.proved
