@@ -1078,6 +1078,14 @@ CHECKS = [
         "hand",
         "E·A/t",
     ),
+    c(
+        "seen_from",
+        {"inset_mm": 190, "edge_mm": 2800, "eye_mm": 1600, "rise_mm": 110},
+        2072.727,
+        1e-6,
+        "hand",
+        "190 · 1,200 / 110",
+    ),
     c("prying", {"lever_mm": 25, "toe_mm": 20}, 2.25, 1e-9, "hand", "(25 + 20)/20"),
     c(
         "row_share",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
-from fahrtwind.core.choose.make_hold import failing_panels, offers_for
+from fahrtwind.core.choose.make_hold import Effort, failing_panels, offers_for
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, TetherPanel, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError
@@ -28,7 +28,9 @@ class HeldRoof:
     panel: str | None = None
 
 
-def hold_all(job: Job, without: Collection[str] = (), *, but_locked: bool = False) -> HeldRoof:
+def hold_all(
+    job: Job, without: Collection[str] = (), *, but_locked: bool = False, effort: Effort | None = None
+) -> HeldRoof:
     """Make every panel hold, leaving out changes of the kinds ``without``; with ``but_locked`` what is locked
     stays as it is.
     """
@@ -44,7 +46,7 @@ def hold_all(job: Job, without: Collection[str] = (), *, but_locked: bool = Fals
             break
         safe = {v.panel: v.safe_m_s for v in before.findings.verdicts}
         worst = min(failing, key=lambda p: safe.get(p.id, 0.0))
-        found = offers_for(job, before, worst, without, most=1)
+        found = offers_for(job, before, worst, without, 1, effort)
         if not found.offers:  # one that nothing holds is enough
             why, panel = f"{worst.name}: {found.why}", worst.id
             break

@@ -9,6 +9,7 @@ import numpy as np
 from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.choose.goals import Offered, fitted_feet, stand_off_of, usual_hold
 from fahrtwind.core.choose.hold_all import HeldRoof, hold_all
+from fahrtwind.core.choose.make_hold import QUICK
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
@@ -71,9 +72,7 @@ def held(job: Job, panels: tuple[PlacedPanel, ...]) -> HeldRoof:
     """Panels made to hold by their own feet, fasteners, pads and bars; by a fairing too where that is needed.
     Where that is not enough they stay as they were.
     """
-    laid = with_panels(job, panels)
-    found = hold_all(laid, without=(*OF_THE_ROOF, "fairing"), but_locked=True)
-    return hold_all(laid, without=OF_THE_ROOF, but_locked=True) if found.why else found
+    return hold_all(with_panels(job, panels), without=OF_THE_ROOF, but_locked=True, effort=QUICK)
 
 
 def what_holds(job: Job, panels: tuple[PlacedPanel, ...]) -> tuple[HeldRoof, tuple[str, ...]]:
@@ -82,7 +81,7 @@ def what_holds(job: Job, panels: tuple[PlacedPanel, ...]) -> tuple[HeldRoof, tup
     """
     left_out: list[str] = []
     while True:
-        found = hold_all(with_panels(job, panels), without=OF_THE_ROOF, but_locked=True)
+        found = held(job, panels)
         worst = found.panel if found.why else _stopped(found.job)
         if worst is None or any(p.locked and p.id == worst for p in panels):
             return found, tuple(left_out)

@@ -33,9 +33,6 @@ from fahrtwind.core.stations.hold.verdict import PanelVerdict
 
 MOST_OFFERS = 4
 """Offers for one panel, a lower speed not counted."""
-MOST_TRIED, MOST_WHOLE = 60, 24
-MOST_TRIED_FRAMES, MOST_WHOLE_FRAMES = 12, 5
-"""Ways of two or three changes that are worked out, and that are evaluated whole: a frame takes longer."""
 SLOWEST_KMH, KMH_STEP = 30, 5
 HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
 """Person-hours for a hole drilled and sealed, a foot set, a pad prepared and pressed, a rail laid, a fairing
@@ -49,6 +46,22 @@ HOLDING = (
     "panel-over-its-rating",
 )
 ONE_LOST = ("one-foot-lost", "carrier-foot-lost")
+
+
+@dataclass(frozen=True, slots=True)
+class Effort:
+    """How far a search goes: so many changes ``together``, so many such ways ``tried``, so many evaluated
+    ``whole``; ``fewest``: it proves the fewest holes.
+    """
+
+    together: int
+    tried: int
+    whole: int
+    fewest: bool = True
+
+
+THOROUGH, OF_A_FRAME = Effort(3, 60, 24), Effort(3, 12, 5)
+QUICK = Effort(2, 10, 4, fewest=False)
 
 
 @dataclass(frozen=True, slots=True)
@@ -112,15 +125,23 @@ def failing_panels(job: Job, evaluation: Evaluation) -> list[PlacedPanel]:
 
 
 def offers_for(
-    job: Job, before: Evaluation, panel: PlacedPanel, without: Collection[str] = (), most: int = MOST_OFFERS
+    job: Job,
+    before: Evaluation,
+    panel: PlacedPanel,
+    without: Collection[str] = (),
+    most: int = MOST_OFFERS,
+    effort: Effort | None = None,
 ) -> PanelOffers:
-    """What would make a panel hold, ``most`` ways at once, leaving out changes of the kinds ``without``."""
+    """What would make a panel hold, ``most`` ways at once, leaving out changes of the kinds ``without``. The
+    ``effort`` is by itself what panels on feet or on a frame are worth.
+    """
+    effort = effort or (THOROUGH if panel.carrier is None else OF_A_FRAME)
     changes = sorted((c for c in changes_of(job, panel) if c.kind not in without), key=lambda c: c.burden)
     search = _Search(job, before, panel, changes, most)
-    found = [*search.fewest(), *search.alone()]
-    for together in (2, 3):
+    found = [*(search.fewest() if effort.fewest else []), *search.alone()]
+    for together in range(2, effort.together + 1):
         if not found:
-            found += search.together(together)
+            found += search.together(together, effort)
     told = sorted({o.words: o for o in reversed(found)}.values(), key=_rank)[:most]
     if "speed" not in without:
         told += search.slower()
@@ -186,16 +207,13 @@ class _Search:
                 found += self._offered((change,), after, reach)
         return found
 
-    def together(self, count: int) -> list[HoldOffer]:
+    def together(self, count: int, effort: Effort) -> list[HoldOffer]:
         """So many changes at once, as far as they let hope for; each kind once."""
         found: list[HoldOffer] = []
         ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
         hoped = [w for w in sorted(ways, key=lambda w: sum(c.burden for c in w)) if self._hoped(w)]
-        tried, whole = (
-            (MOST_TRIED, MOST_WHOLE) if self.panel.carrier is None else (MOST_TRIED_FRAMES, MOST_WHOLE_FRAMES)
-        )
-        for way in hoped[:tried]:
-            if len(found) >= self.most or self.whole >= whole:
+        for way in hoped[: effort.tried]:
+            if len(found) >= self.most or self.whole >= effort.whole:
                 break
             go_on()
             after, reach = self._reach(way)
