@@ -109,7 +109,6 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("variants", "Speiche", "layout", variants),
     ("shadows", "Lichtspiel", "layout", shadows),
     ("shade", "Lichtspiel", "layout", shade),
-    ("models", "Lichtspiel", "layout", part("Models")),
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
     ("build", "Speiche", "build", nothing),

@@ -209,6 +209,8 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "drill-map.svg",
         "materials.csv",
         "pieces.csv",
+        "pieces.dxf",
+        "pieces.svg",
         "cut-list.csv",
         "job.json",
     }

@@ -12,6 +12,7 @@ from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
 from fahrtwind.files.materials_csv import write_materials
 from fahrtwind.files.pieces_csv import write_cuts, write_pieces
+from fahrtwind.files.pieces_drawing import pieces_drawing
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import write_worksheet
 
@@ -44,6 +45,16 @@ EXPORTS: dict[str, Export] = {
         "Pieces and their holes",
         "text/csv; charset=utf-8",
         lambda _job, e, _stamp: write_pieces(e.findings.pieces).encode(),
+    ),
+    "pieces.dxf": Export(
+        "Pieces, true scale",
+        "image/vnd.dxf",
+        lambda job, e, stamp: to_dxf(pieces_drawing(e.findings.pieces, job.units, stamp)).encode(),
+    ),
+    "pieces.svg": Export(
+        "Pieces, true scale",
+        "image/svg+xml",
+        lambda job, e, stamp: to_svg(pieces_drawing(e.findings.pieces, job.units, stamp)).encode(),
     ),
     "cut-list.csv": Export(
         "Cut list", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode()

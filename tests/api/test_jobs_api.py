@@ -113,6 +113,8 @@ def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
         "drill-map.svg": b"<svg",
         "materials.csv": b"item",
         "pieces.csv": b"piece,name",
+        "pieces.dxf": b"  0",
+        "pieces.svg": b"<svg",
         "cut-list.csv": b"material,bar",
         "job.json": b"{",
     }.items():

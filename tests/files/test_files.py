@@ -22,11 +22,13 @@ from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.survey.outline import polygon_of
+from fahrtwind.demo import demo_jobs
 from fahrtwind.files.drawing import LAYERS, Stamp, Text, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import job_schema, read_job, write_job
 from fahrtwind.files.materials_csv import write_materials
 from fahrtwind.files.outline_import import read_outline
+from fahrtwind.files.pieces_drawing import pieces_drawing
 from fahrtwind.files.readings_csv import read_readings
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import print_scale, write_worksheet
@@ -116,6 +118,32 @@ def test_dxf_is_sound_and_at_true_scale(demo: Job) -> None:
     roof = document.modelspace().query('LWPOLYLINE[layer=="ROOF"]').first
     xs = [p[0] for p in roof.get_points()]
     assert max(xs) - min(xs) == pytest.approx(8400)
+
+
+def test_pieces_are_drawn_at_true_scale_hole_by_hole() -> None:
+    """Measured in the DXF and in the SVG: every hole where its piece has it, from the left end of its face,
+    and a check bar of 100 mm.
+    """
+    van = next(j for j in demo_jobs() if j.name == "Speiche")
+    pieces = evaluate(van).findings.pieces
+    drawing = pieces_drawing(pieces, van.units)
+    document, auditor = ezdxf.recover.read(io.BytesIO(to_dxf(drawing).encode()))
+    space = document.modelspace()
+    assert not auditor.errors
+    drawn = sorted(
+        (round(c.dxf.center.x, 3), c.dxf.radius * 2) for c in space.query('CIRCLE[layer=="HOLES"]')
+    )
+    assert drawn == sorted((round(h.at_mm, 3), h.diameter_mm) for p in pieces for h in p.holes)
+    boxes = space.query('LWPOLYLINE[layer=="LINES"]')
+    faces = [sorted({round(x, 3) for x, *_ in box.get_points()}) for box in boxes]
+    assert sorted({end for _, end in faces}) == sorted({round(p.length_mm, 3) for p in pieces})
+    assert {start for start, _ in faces} == {0.0}
+    assert len(faces) == sum(len({h.face for h in p.holes}) for p in pieces)
+    bar = space.query('LINE[layer=="RULER"]').first
+    assert bar.dxf.end.x - bar.dxf.start.x == 100.0
+    root = ET.fromstring(to_svg(drawing))
+    assert float(root.attrib["width"].removesuffix("mm")) == pytest.approx(drawing.extent.length_mm, abs=1e-2)
+    assert len(root.findall(f".//{SVG}g[@id='HOLES']/{SVG}circle")) == sum(len(p.holes) for p in pieces)
 
 
 def test_svg_is_at_true_scale_and_escapes_names(demo: Job) -> None:

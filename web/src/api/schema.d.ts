@@ -3327,7 +3327,8 @@ export interface components {
         };
         /**
          * Piece
-         * @description A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark.
+         * @description A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark;
+         *     ``wide_mm``, ``high_mm``: of its upper face and of its sides.
          */
         Piece: {
             /** Id */
@@ -3347,6 +3348,10 @@ export interface components {
             marked: "front" | "port" | "lower";
             /** Mass Kg */
             mass_kg: number;
+            /** Wide Mm */
+            wide_mm: number;
+            /** High Mm */
+            high_mm: number;
             /** Holes */
             holes: components["schemas"]["Hole"][];
             /** Sold Mm */

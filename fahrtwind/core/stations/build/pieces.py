@@ -50,7 +50,9 @@ class Hole:
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark."""
+    """A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark;
+    ``wide_mm``, ``high_mm``: of its upper face and of its sides.
+    """
 
     id: str
     carrier: str
@@ -59,6 +61,8 @@ class Piece:
     length_mm: float
     marked: MarkedEnd
     mass_kg: float
+    wide_mm: float
+    high_mm: float
     holes: tuple[Hole, ...]
     sold_mm: float | None = None
     """What its carrier says that the bar is sold in."""
@@ -114,6 +118,8 @@ def _rail(
             end - start,
             "front",
             mass * (end - start) / 1000,
+            carrier.section.width.mm,
+            carrier.section.height.mm,
             _in_order(
                 Hole(h.at_mm - start, h.off_mm, h.face, h.diameter_mm, h.what)
                 for h in holes
@@ -200,6 +206,8 @@ def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Ite
             end - start,
             "port",
             mass * (end - start) / 1000,
+            rack.bar_section.width.mm,
+            rack.bar_section.height.mm,
             _in_order(_bar_holes(rack, bar.id, panels, start)),
         )
 
@@ -262,6 +270,8 @@ def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
                 tall,
                 "lower",
                 mass * tall / 1000,
+                section.width.mm,
+                section.height.mm,
                 (),
             )
 

@@ -6,6 +6,8 @@ import { StockPart } from "./StockPart";
 
 const FILES = [
   ["pieces.csv", "Pieces and their holes, CSV"],
+  ["pieces.dxf", "Pieces at true scale, DXF"],
+  ["pieces.svg", "Pieces at true scale, SVG"],
   ["cut-list.csv", "Cut list, CSV"],
 ] as const;
 

@@ -1,0 +1,65 @@
+"""Every piece face by face at true scale, with its holes and their measures from the marked end."""
+
+from __future__ import annotations
+
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
+from fahrtwind.core.stations.build.pieces import Face, Piece
+from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.files.drawing import Box, Circle, Drawing, Line, Stamp, Text
+
+FACES: tuple[Face, ...] = ("upper", "lower", "front", "rear", "port", "starboard")
+TEXT_MM, GAP_MM, BELOW_MM, CROSS_MM, CHECK_MM = 12.0, 30.0, 60.0, 8.0, 100.0
+
+
+def pieces_drawing(pieces: tuple[Piece, ...], units: UnitSystem, stamp: Stamp | None = None) -> Drawing:
+    """One below the other, marked end at x = 0; a bar of 100 mm to check the scale by comes first."""
+    longest = max((p.length_mm for p in pieces), default=1000.0)
+    drawing = Drawing(Rect(-GAP_MM, -GAP_MM, longest + 2 * GAP_MM, 0.0), stroke_mm=0.5)
+    drawing.add(
+        Line("RULER", 0.0, 0.0, CHECK_MM, 0.0),
+        Text(
+            "RULER", CHECK_MM + TEXT_MM, TEXT_MM / 3, TEXT_MM, "100 mm: measure it before you trust the sheet"
+        ),
+    )
+    y = 2 * GAP_MM
+    if stamp is not None:
+        drawing.add(Text("TITLE", 0.0, y, TEXT_MM, f"Pieces, {stamp.words()}"))
+        y += GAP_MM
+    for piece in pieces:
+        y = _piece(drawing, piece, y, units)
+    drawing.extent = Rect(-GAP_MM, -GAP_MM, longest + 2 * GAP_MM, y + GAP_MM)
+    return drawing
+
+
+def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float:
+    """The piece from ``y`` mm down; where the next may begin."""
+    long = say_length(piece.length_mm, units)
+    words = f"{piece.id}: {piece.material}, {long}, mark at the {piece.marked} end"
+    drawing.add(Text("NUMBERS", 0.0, y, TEXT_MM * 1.2, words))
+    y += GAP_MM / 2
+    for face in [f for f in FACES if any(h.face == f for h in piece.holes)] or ["upper"]:
+        breadth = piece.wide_mm if face in ("upper", "lower") else piece.high_mm
+        drawing.add(Box("LINES", Rect(0.0, y, piece.length_mm, breadth)))
+        drawing.add(Line("DATUM", -GAP_MM / 2, y, -GAP_MM / 2, y + breadth))
+        middle = y + breadth / 2
+        for hole in (h for h in piece.holes if h.face == face):
+            at = middle + hole.off_mm
+            drawing.add(
+                Circle("HOLES", hole.at_mm, at, hole.diameter_mm),
+                Line("HOLES", hole.at_mm - CROSS_MM, at, hole.at_mm + CROSS_MM, at),
+                Line("HOLES", hole.at_mm, at - CROSS_MM, hole.at_mm, at + CROSS_MM),
+                Text(
+                    "DIMENSIONS",
+                    hole.at_mm,
+                    y + breadth + BELOW_MM,
+                    TEXT_MM,
+                    say_length(hole.at_mm, units),
+                    upright=True,
+                ),
+            )
+        y += breadth + BELOW_MM
+        drawing.add(
+            Text("NUMBERS", piece.length_mm, y - BELOW_MM + 1.5 * TEXT_MM, TEXT_MM, f"{face} face", "end")
+        )
+    return y + GAP_MM
