@@ -57,7 +57,7 @@ def proposals(page: Page) -> None:
     page.get_by_role("tab", name="Proposals").click()
     page.get_by_role("button", name="Propose layouts").click()
     page.get_by_text("No layout gives more than").wait_for(timeout=60_000)
-    page.get_by_role("button", name="Enough").wait_for(state="detached", timeout=60_000)
+    page.get_by_role("button", name="Enough").wait_for(state="detached", timeout=100_000)
     page.locator("main").evaluate("m => m.scrollTo(0, 0)")
 
 
@@ -105,7 +105,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("next-check", "Imkerwagen", "structure", nothing),
     ("lines", "Lichtspiel", "structure", part("Mounting lines")),
     ("layout", "Lichtspiel", "layout", select_panel),
-    ("proposals", "Feldlabor", "layout", proposals),
+    ("proposals", "Lichtspiel", "layout", proposals),
     ("variants", "Speiche", "layout", variants),
     ("shadows", "Lichtspiel", "layout", shadows),
     ("shade", "Lichtspiel", "layout", shade),

@@ -82,6 +82,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         marks=seen["marks"],
         seal=seen["seal"],
         pieces=tuple(piece for own in seen["pieces_by_carrier"] for piece in own),
+        bolts=tuple(line for own in seen["bolts_by_carrier"] for line in own),
         cuts=seen["cuts"],
         materials=seen["materials"],
         steps=seen["steps"],
@@ -97,7 +98,8 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
 
 def _stations(job: Job, snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:
     if not job.panels:  # nothing to hold yet is no answer
-        questions = (*questions, Question("panels", "hold", "Place a panel first."))
+        first = (Question("panels", name, "Place a panel first.") for name in ("hold", "build"))
+        questions = (*questions, *first)
     return tuple(_station(name, snags, questions) for name in ROAD)
 
 

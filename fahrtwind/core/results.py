@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.engine.silence import Question, Silence
+from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.cut_lists import MaterialCut
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.pieces import Piece
@@ -62,6 +63,7 @@ class Findings:
     marks: tuple[Mark, ...]
     seal: SealPlan
     pieces: tuple[Piece, ...]
+    bolts: tuple[BoltLine, ...]
     cuts: tuple[MaterialCut, ...]
     materials: tuple[Material, ...]
     steps: tuple[WorkStep, ...]

@@ -9,13 +9,13 @@ from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Circle, Drawing, Line, Stamp, Text
 
 FACES: tuple[Face, ...] = ("upper", "lower", "front", "rear", "port", "starboard")
-TEXT_MM, GAP_MM, BELOW_MM, CROSS_MM, CHECK_MM = 12.0, 30.0, 60.0, 8.0, 100.0
+TEXT_MM, GAP_MM, BELOW_MM, BESIDE_MM, CROSS_MM, CHECK_MM = 12.0, 30.0, 60.0, 130.0, 8.0, 100.0
 
 
 def pieces_drawing(pieces: tuple[Piece, ...], units: UnitSystem, stamp: Stamp | None = None) -> Drawing:
     """One below the other, marked end at x = 0; a bar of 100 mm to check the scale by comes first."""
     longest = max((p.length_mm for p in pieces), default=1000.0)
-    drawing = Drawing(Rect(-GAP_MM, -GAP_MM, longest + 2 * GAP_MM, 0.0), stroke_mm=0.5)
+    drawing = Drawing(Rect(-GAP_MM, -GAP_MM, longest + GAP_MM + BESIDE_MM, 0.0), stroke_mm=0.5)
     drawing.add(
         Line("RULER", 0.0, 0.0, CHECK_MM, 0.0),
         Text(
@@ -28,7 +28,7 @@ def pieces_drawing(pieces: tuple[Piece, ...], units: UnitSystem, stamp: Stamp | 
         y += GAP_MM
     for piece in pieces:
         y = _piece(drawing, piece, y, units)
-    drawing.extent = Rect(-GAP_MM, -GAP_MM, longest + 2 * GAP_MM, y + GAP_MM)
+    drawing.extent = Rect(-GAP_MM, -GAP_MM, longest + GAP_MM + BESIDE_MM, y + GAP_MM)
     return drawing
 
 
@@ -58,8 +58,6 @@ def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float
                     upright=True,
                 ),
             )
+        drawing.add(Text("NUMBERS", piece.length_mm + TEXT_MM, middle + TEXT_MM / 3, TEXT_MM, f"{face} face"))
         y += breadth + BELOW_MM
-        drawing.add(
-            Text("NUMBERS", piece.length_mm, y - BELOW_MM + 1.5 * TEXT_MM, TEXT_MM, f"{face} face", "end")
-        )
     return y + GAP_MM

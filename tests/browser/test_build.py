@@ -35,7 +35,9 @@ def test_a_piece_is_chosen_by_keyboard_and_tells_its_holes(page: Page) -> None:
     page.get_by_role("button", name="b1-a2").focus()
     page.keyboard.press("Enter")
     expect(page.get_by_text("Mark the port end with b1-a2")).to_be_visible()
-    expect(page.get_by_role("row", name=re.compile("113 mm front 9 mm corner on rail r1"))).to_be_visible()
+    expect(
+        page.get_by_role("row", name=re.compile("113 mm front 9 mm, through corner on rail r1"))
+    ).to_be_visible()
     expect(page.get_by_role("img", name="upper face: 2 holes")).to_be_visible()
     with page.expect_download() as told:
         page.get_by_role("link", name="Cut list, CSV").click()

@@ -130,10 +130,28 @@ def test_pieces_of_a_rack_by_hand(sound: Job) -> None:
     assert corners == [348, 428]
     feet = [f.x_mm - 170 for f in evaluate(job).findings.feet if f.panel == "b1" and f.foot.startswith("r1")]
     assert [h.at_mm for h in rail.holes if h.face == "lower"] == pytest.approx(feet)
-    assert {(h.face, h.at_mm) for h in bar.holes if "rail r1" in h.what} == {("front", 258), ("rear", 258)}
+    assert {(h.face, h.at_mm) for h in bar.holes if "rail r1" in h.what} == {("front", 258)}
     assert next(h.at_mm for h in bar.holes if h.what == "clamp of Front port") == 52
+    assert all(h.through for h in rail.holes), "nobody reaches a nut inside a tube"
     area = 40 * 40 - 34 * 34
     assert bar.mass_kg == pytest.approx(area * 2.7e-6 * bar.length_mm, rel=1e-3)
+
+
+def test_bolts_go_through_their_stack(sound: Job) -> None:
+    """Angles of 6 on tubes of 40: on the rail 46 mm + washers 3.2 + nut 9.5 + two threads 2.5 = 61.2, so
+    M8 × 65; on the bar two angles, 52 mm, 67.2: M8 × 70. A foot of 4 mm under the rail 44 mm, 59.2: M8 × 60.
+    """
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    told = {line.joint: line for line in evaluate(job).findings.bolts}
+    corners = len(job.carriers[0].bars) * 2  # type: ignore[union-attr]
+    rails, bars, feet = (
+        told[k] for k in ("corners on the rails", "corners on the bars", "feet under the rails")
+    )
+    assert (rails.needed_mm, rails.length_mm, rails.count) == (pytest.approx(61.2), 65, 2 * corners)
+    assert (bars.needed_mm, bars.length_mm, bars.count) == (pytest.approx(67.2), 70, corners)
+    thick = job.carriers[0].hold.bracket.thickness.mm
+    assert feet.needed_mm == pytest.approx(40 + thick + 15.2)
+    assert feet.count == sum(f.panel == "b1" for f in evaluate(job).findings.feet)
 
 
 def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:

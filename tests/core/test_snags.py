@@ -414,6 +414,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),
     "joints-of-posts": lambda j: arched(j),
     "piece-too-long": lambda j: changed(racked(j), carriers__b1__stock="1 m"),
+    "no-bolt-that-long": lambda j: changed(racked(j), carriers__b1__section__height="140 mm"),
     "bars-not-said": lambda j: racked(j),
     "bars-do-not-suffice": lambda j: stocked(racked(j), "6 m", have=1),
     "hole-near-end": lambda j: changed(racked(j), carriers__b1__start="596 mm"),

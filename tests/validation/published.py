@@ -1086,6 +1086,14 @@ CHECKS = [
         "hand",
         "190 · 1,200 / 110",
     ),
+    c(
+        "bolt_length",
+        {"grip_mm": 46, "washers_mm": 3.2, "nut_mm": 9.5, "pitch_mm": 1.25},
+        61.2,
+        1e-9,
+        "hand",
+        "46 + 3.2 + 9.5 + 2.5",
+    ),
     c("prying", {"lever_mm": 25, "toe_mm": 20}, 2.25, 1e-9, "hand", "(25 + 20)/20"),
     c(
         "row_share",

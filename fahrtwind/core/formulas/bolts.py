@@ -129,3 +129,19 @@ def moment_pull(
     lever_mm: Annotated[Number, Arg("z", "mm", "compressed edge to the bolts in tension", 1, 500)],
 ) -> Number:
     return pull_n + 2 * moment_n_mm / lever_mm
+
+
+@formula(
+    title="length of a bolt through a stack",
+    symbol="l",
+    expression="l = g + w + n + 2 · p",
+    unit="mm",
+    source=Source("Two threads beyond the nut: common practice, no source", "common practice"),
+)
+def bolt_length(
+    grip_mm: Annotated[Number, Arg("g", "mm", "parts between head and nut", 0, 400)],
+    washers_mm: Annotated[Number, Arg("w", "mm", "washers", 0, 20)],
+    nut_mm: Annotated[Number, Arg("n", "mm", "height of the nut", 0, 30)],
+    pitch_mm: Annotated[Number, Arg("p", "mm", "thread pitch", 0.2, 4)],
+) -> Number:
+    return grip_mm + washers_mm + nut_mm + 2 * pitch_mm

@@ -849,6 +849,27 @@ export interface components {
             core: "solid" | "insert" | "foam" | "balsa";
         };
         /**
+         * BoltLine
+         * @description Alike joints of a carrier: the stack of parts in them, the bolt it needs at least, and the next that is
+         *     sold; None where no length that is sold goes through.
+         */
+        BoltLine: {
+            /** Carrier */
+            carrier: string;
+            /** Joint */
+            joint: string;
+            /** Size */
+            size: string;
+            /** Count */
+            count: number;
+            /** Grip Mm */
+            grip_mm: number;
+            /** Needed Mm */
+            needed_mm: number;
+            /** Length Mm */
+            length_mm: number | null;
+        };
+        /**
          * Bracket
          * @description An angle under the frame. Lever: frame bolt to fastener line; toe: fastener line to the far edge.
          */
@@ -1542,6 +1563,8 @@ export interface components {
             seal: components["schemas"]["SealPlan"];
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
+            /** Bolts */
+            bolts: components["schemas"]["BoltLine"][];
             /** Cuts */
             cuts: components["schemas"]["MaterialCut"][];
             /** Materials */
@@ -1837,8 +1860,8 @@ export interface components {
         };
         /**
          * Hole
-         * @description A hole through one wall: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to
-         *     starboard, aft or up.
+         * @description A hole: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to starboard, aft or up.
+         *     ``through``: on through the opposite wall, because nobody reaches a nut inside a closed tube.
          */
         Hole: {
             /** At Mm */
@@ -1854,6 +1877,11 @@ export interface components {
             diameter_mm: number;
             /** What */
             what: string;
+            /**
+             * Through
+             * @default false
+             */
+            through: boolean;
         };
         /**
          * Hum

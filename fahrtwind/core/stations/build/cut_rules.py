@@ -10,6 +10,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_run
+from fahrtwind.core.stations.build.bolts import LENGTHS_MM, BoltLine
 from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, longest_mm
 from fahrtwind.core.stations.build.pieces import Piece
 from fahrtwind.core.stations.house import rule
@@ -57,6 +58,22 @@ def bars_not_said(cuts: tuple[MaterialCut, ...], units: UnitSystem) -> Iterator[
                 where=own.material,
                 why=f"Bars of {say_run(own.assumed_mm, units)} are counted, and no price.",
                 remedy="Type the lengths that can be bought, with their price, and what lies in the shop.",
+            )
+
+
+@rule("no-bolt-that-long", "stop", "build", "No bolt is sold that long", "ISO 4014, 4017", each="carriers")
+def no_bolt_that_long(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitSystem) -> Iterator[Found]:
+    for line in bolts:
+        if line.length_mm is None:
+            yield Found(
+                place=f"carriers.{carrier.id}.section",
+                where=f"{carrier.name}, {line.joint}",
+                why=f"Its stack needs {line.size} × {say_length(line.needed_mm, units)}.",
+                remedy="A lower section, or threaded rod with a nut at both ends.",
+                quantity="length",
+                value=line.needed_mm,
+                limit=float(LENGTHS_MM[-1]),
+                unit="mm",
             )
 
 

@@ -8,13 +8,13 @@ hole to hole.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Literal
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
-from fahrtwind.core.job.sections import OwnSection, Section
+from fahrtwind.core.job.sections import OwnSection, RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.build.materials import say_section
 from fahrtwind.core.stations.build.splices import splices_of
@@ -37,8 +37,8 @@ SHARED_GAP_MM = 40.0
 
 @dataclass(frozen=True, slots=True)
 class Hole:
-    """A hole through one wall: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to
-    starboard, aft or up.
+    """A hole: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to starboard, aft or up.
+    ``through``: on through the opposite wall, because nobody reaches a nut inside a closed tube.
     """
 
     at_mm: float
@@ -46,6 +46,12 @@ class Hole:
     face: Face
     diameter_mm: float
     what: str
+    through: bool = False
+
+
+def closed(section: Section) -> bool:
+    """Whether bolts have to go through both walls."""
+    return isinstance(section, RectangularTube | RoundTube)
 
 
 @dataclass(frozen=True, slots=True)
@@ -120,11 +126,7 @@ def _rail(
             mass * (end - start) / 1000,
             carrier.section.width.mm,
             carrier.section.height.mm,
-            _in_order(
-                Hole(h.at_mm - start, h.off_mm, h.face, h.diameter_mm, h.what)
-                for h in holes
-                if start <= h.at_mm <= end
-            ),
+            _in_order(replace(h, at_mm=h.at_mm - start) for h in holes if start <= h.at_mm <= end),
             carrier.stock.mm if carrier.stock else None,
         )
 
@@ -137,7 +139,8 @@ def _foot_holes(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> It
         return
     for foot in feet:
         if rail_of(foot) == rail.id:
-            yield Hole(foot.x_mm, 0.0, "lower", BOLTS[JOINT_BOLT].clearance_mm, f"foot {foot.foot}")
+            size, through = BOLTS[JOINT_BOLT].clearance_mm, closed(carrier.section)
+            yield Hole(foot.x_mm, 0.0, "lower", size, f"foot {foot.foot}", through)
 
 
 def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> Iterator[Hole]:
@@ -162,11 +165,12 @@ def _corners_on(rack: Rack, rail: Rail) -> Iterator[Hole]:
     inner: Face = "starboard" if rail.y.mm < 0 else "port"
     for bar in rack.bars:
         if rack.joint == "bolt":
-            yield Hole(bar.x.mm, 0.0, "upper", size, f"bar {bar.id}")
+            yield Hole(bar.x.mm, 0.0, "upper", size, f"bar {bar.id}", closed(rack.section))
         elif rack.joint == "angles":
             for side in (-1.0, 1.0):
                 at = bar.x.mm + side * (half + ANGLE_GAUGE_MM)
-                yield Hole(at, 0.0, inner if rack.flush else "upper", size, f"corner of bar {bar.id}")
+                face = inner if rack.flush else "upper"
+                yield Hole(at, 0.0, face, size, f"corner of bar {bar.id}", closed(rack.section))
 
 
 @dataclass(frozen=True, slots=True)
@@ -229,7 +233,7 @@ def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: flo
         if not rack.port.mm <= rail.y.mm <= rack.starboard.mm:
             continue
         if rack.joint == "bolt":
-            yield Hole(rail.y.mm - start, 0.0, "lower", size, f"rail {rail.id}")
+            yield Hole(rail.y.mm - start, 0.0, "lower", size, f"rail {rail.id}", closed(rack.bar_section))
         elif rack.joint == "angles":
             yield from _corner_holes(rack, rail, start, size)
     own = (
@@ -242,15 +246,16 @@ def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: flo
 
 
 def _corner_holes(rack: Rack, rail: Rail, start: float, size: float) -> Iterator[Hole]:
-    """An angle on both sides of a bar: its upright leg is bolted to the bar over the rail, or beside it where
-    the bar ends there.
+    """An angle on both sides of a bar, its upright leg bolted to the bar over the rail, or beside it where
+    the bar ends there: one bolt through both and a closed bar, one for each where it is open.
     """
     at = rail.y.mm - start
     if rack.flush:
         half = rack.section.width.mm / 2
         at = at + half + ANGLE_GAUGE_MM if rail.y.mm < 0 else at - half - ANGLE_GAUGE_MM
-    for face in ("front", "rear"):
-        yield Hole(at, 0.0, face, size, f"corner on rail {rail.id}")
+    faces: tuple[Face, ...] = ("front",) if closed(rack.bar_section) else ("front", "rear")
+    for face in faces:
+        yield Hole(at, 0.0, face, size, f"corner on rail {rail.id}", closed(rack.bar_section))
 
 
 def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:

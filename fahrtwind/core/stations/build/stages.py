@@ -7,6 +7,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.bolts import BoltLine, bolts_of
 from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, cut_lists, lengths_of, longest_mm
 from fahrtwind.core.stations.build.drill_map import drill_map
 from fahrtwind.core.stations.build.materials import Material
@@ -35,6 +36,11 @@ def pieces(
     material = material_of(carrier.alloy, carrier.section, units)
     longest = longest_mm(workshop, material, carrier.stock.mm if carrier.stock else None)
     return pieces_of(carrier, panels, feet_of_carrier, carrier_verdict, longest, units)
+
+
+@stage("build", "Bolts", "carriers.{id}", each="carriers", all="bolts_by_carrier", place="bolts/{id}")
+def bolts(carrier: Carrier, pieces: tuple[Piece, ...]) -> tuple[BoltLine, ...]:
+    return bolts_of(carrier, pieces)
 
 
 @stage("build", "Lengths to cut", "workshop", otherwise=())

@@ -1,5 +1,6 @@
 /** What is made in the workshop: the cut list, and every piece with its holes. */
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
+import { Bolts } from "./Bolts";
 import { CutLists } from "./CutLists";
 import { Pieces } from "./Pieces";
 import { StockPart } from "./StockPart";
@@ -40,6 +41,7 @@ export function BuildStation() {
       <CutLists />
       <StockPart />
       <Pieces pieces={pieces} />
+      <Bolts />
       <Files />
     </>
   );

@@ -83,7 +83,9 @@ function Sheet({ piece }: { piece: Piece }) {
               <tr key={`${hole.at_mm} ${hole.face} ${hole.what}`}>
                 <td className="num">{length(hole.at_mm, units)}</td>
                 <td>{hole.face}</td>
-                <td className="num">{hole.diameter_mm} mm</td>
+                <td className="num">
+                  {hole.diameter_mm} mm{hole.through ? ", through" : ""}
+                </td>
                 <td>{hole.what}</td>
               </tr>
             ))}
