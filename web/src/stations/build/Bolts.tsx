@@ -18,10 +18,10 @@ export function Bolts() {
         <thead>
           <tr>
             <th>joint</th>
-            <th className="num">how many</th>
-            <th className="num">parts</th>
-            <th className="num">needs</th>
-            <th className="num">take</th>
+            <th className="!text-right">how many</th>
+            <th className="!text-right">parts</th>
+            <th className="!text-right">needs</th>
+            <th className="!text-right">take</th>
           </tr>
         </thead>
         <tbody>

@@ -72,9 +72,9 @@ function Sheet({ piece }: { piece: Piece }) {
         <table className="sheet-table max-w-[760px]">
           <thead>
             <tr>
-              <th className="num">from the {END[piece.marked]}</th>
+              <th className="!text-right">from the {END[piece.marked]}</th>
               <th>face</th>
-              <th className="num">drill</th>
+              <th className="!text-right">drill</th>
               <th>for</th>
             </tr>
           </thead>
