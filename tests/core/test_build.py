@@ -110,6 +110,13 @@ def test_what_does_not_fit_or_suffice_is_named() -> None:
     assert len(none.bars) == 1 and none.bars[0].left_mm == pytest.approx(0.0), "a break line takes nothing"
 
 
+def test_a_piece_of_no_length_is_none(sound: Job) -> None:
+    cut = cut_list([Wanted("none", -20), Wanted("one", 500)], [Stock("six", 6000, 40.0)], KERF, TRIM)
+    assert cut.missing == ("none",) and [b.pieces for b in cut.bars] == [("one",)]
+    job = changed(apply_edits(sound, [PutInFrame(panels=("p1",))]), carriers__b1__rails__r2__y="-1070 mm")
+    assert not [p for p in evaluate(job).findings.pieces if p.length_mm <= 0]
+
+
 def pieces(job: Job) -> dict[str, Piece]:
     found = evaluate(job).findings
     assert not found.silent, found.silent
@@ -152,6 +159,10 @@ def test_bolts_go_through_their_stack(sound: Job) -> None:
     thick = job.carriers[0].hold.bracket.thickness.mm
     assert feet.needed_mm == pytest.approx(40 + thick + 15.2)
     assert feet.count == sum(f.panel == "b1" for f in evaluate(job).findings.feet)
+    listed = {m.item: m.needed for m in evaluate(job).findings.materials if "two washers" in m.item}
+    lengths = {f"M8 × {line.length_mm:.0f} mm" for line in told.values()}
+    assert sum(listed.values()) == 3 * corners + feet.count
+    assert all(any(size in item for item in listed) for size in lengths)
 
 
 def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:

@@ -86,7 +86,7 @@ def cut_list(
     """
     room = [_steps(s.length_mm - 2 * trim_mm + kerf_mm) for s in stocks]
     size = {w.id: _steps(w.length_mm + kerf_mm, up=True) for w in wanted}
-    fits = [w for w in wanted if any(size[w.id] <= r for r in room)]
+    fits = [w for w in wanted if w.length_mm > 0 and any(size[w.id] <= r for r in room)]
     missing = tuple(w.id for w in wanted if w not in fits)
     if not fits:
         return Cut((), 0.0, 0.0, not missing, missing)

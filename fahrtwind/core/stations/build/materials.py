@@ -9,11 +9,11 @@ from math import ceil
 
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.job.sections import ChannelSection, EqualAngle, RectangularTube, RoundTube, Section
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
-from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
+from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.stations.build.section_words import say_section
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_MM
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
@@ -41,15 +41,20 @@ class Material:
 
 
 def materials(
-    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+    plan: RoofPlan,
+    holders: tuple[Holder, ...],
+    marks: tuple[Mark, ...],
+    seal: SealPlan,
+    bolts: tuple[BoltLine, ...] = (),
 ) -> tuple[Material, ...]:
-    """Everything to buy or to lay ready; like items of all panels are added up."""
+    """Everything to buy or to lay ready; like items of all panels are added up. ``bolts``: of carriers."""
     lines = [
         Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
         for name, count in Counter(p.model.name for p in plan.panels).items()
     ]
     lines += _carriers(plan)
-    lines += _feet(plan, holders)
+    lines += _bolts(bolts)
+    lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")})
     lines += _by_school(plan, holders)
     lines += _tethers(plan)
     lines += _spans(plan, holders)
@@ -86,6 +91,15 @@ def _carriers(plan: RoofPlan) -> list[Material]:
     return lines
 
 
+def _bolts(bolts: tuple[BoltLine, ...]) -> list[Material]:
+    """Of all carriers, by length; each with what its stack counts on."""
+    counts: Counter[str] = Counter()
+    for line in bolts:
+        long = f" × {line.length_mm:.0f} mm" if line.length_mm else ", longer than is sold"
+        counts[f"stainless bolt {line.size}{long} with two washers and lock nut"] += line.count
+    return [_counted(item, n, "joints of rails and bars; anti-seize") for item, n in counts.items()]
+
+
 def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
     """Bars, corners, and what meets the factory points."""
     run = say_run(rack.starboard.mm - rack.port.mm, plan.units)
@@ -95,14 +109,12 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
     if rack.joint == "angles":
         size = say_size(ANGLE_MM, plan.units)
         angle = f"angle {size} × {size} × {say_size(rack.angle_wall.mm, plan.units)}, {size} long"
-        lines += [_counted(angle, 2 * corners, "corners"), _counted("M8 bolt with lock nut", 4 * corners)]
+        lines.append(_counted(angle, 2 * corners, "corners"))
     elif rack.joint == "clamps":
         about, clamp = say_size(rack.section.height.mm, plan.units), rack.clamp
         lined = ", lined" if clamp.lined else ""
         what = f"two-piece clamp for {about} tube{lined}, {clamp.bolts} × {clamp.bolt}"
         lines.append(_counted(what, corners, "saddles that fit the tube"))
-    elif rack.joint == "bolt":
-        lines.append(_counted("M8 bolt with lock nut", corners, "through bar and rail"))
     if rack.posts:
         tube = f"post {rack.posts.alloy}, {say_section(rack.posts.section, plan.units)}"
         tall = say_run(rack.height.mm, plan.units)
@@ -122,21 +134,8 @@ def _stands(rack: Rack, row: RowFit) -> list[PointPlace]:
     return [p for p in row.points if p.usable and rack.start.mm <= p.x_mm <= rack.end.mm]
 
 
-def say_section(section: Section, units: UnitSystem) -> str:
-    """A section in words."""
-    size = partial(say_size, system=units)
-    if isinstance(section, RoundTube):
-        return f"tube {size(section.diameter.mm)} × {size(section.wall.mm)}"
-    if isinstance(section, RectangularTube):
-        return f"tube {size(section.height.mm)} × {size(section.width.mm)} × {size(section.wall.mm)}"
-    if isinstance(section, EqualAngle):
-        return f"angle {size(section.leg.mm)} × {size(section.leg.mm)} × {size(section.wall.mm)}"
-    if isinstance(section, ChannelSection):
-        return f"channel {size(section.width.mm)} × {size(section.height.mm)} × {size(section.wall.mm)}"
-    return f"own section {size(section.height.mm)} high"
-
-
-def _feet(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
+def _feet(plan: RoofPlan, holders: tuple[Holder, ...], bolted: set[str]) -> list[Material]:
+    """Brackets and what joins them to a frame; ``bolted``: carriers whose bolts are listed by length."""
     size = partial(say_size, system=plan.units)
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
@@ -148,7 +147,8 @@ def _feet(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
             f"{b.metal} bracket {size(b.length.mm)} × {size(b.thickness.mm)}, lever "
             f"{size(b.lever.mm)}, toe {size(b.toe.mm)}"
         ] += len(holder.feet)
-        bolts[b.frame_bolt] += len(holder.feet)
+        if holder.id not in bolted:
+            bolts[b.frame_bolt] += len(holder.feet)
     lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items() if n]
     return lines + [
         _counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads")

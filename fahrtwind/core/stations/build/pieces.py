@@ -16,7 +16,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
 from fahrtwind.core.job.sections import OwnSection, RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.stations.build.materials import say_section
+from fahrtwind.core.stations.build.section_words import say_section
 from fahrtwind.core.stations.build.splices import splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
@@ -31,6 +31,8 @@ Face = Literal["upper", "lower", "front", "rear", "port", "starboard"]
 MarkedEnd = Literal["front", "port", "lower"]
 CLAMP_OUT_MM = 8.0
 """From the panel's edge to the bolt of its clamp: common practice, no source; the clamp's maker decides."""
+LEAST_MM = 10.0
+"""What comes out shorter is none: a rail that ends before it begins is told under Hold."""
 SHARED_GAP_MM = 40.0
 """Two panels no further apart share a middle clamp."""
 
@@ -99,7 +101,7 @@ def pieces_of(
     if isinstance(carrier, Rack):
         found += _bars(carrier, on, units)
         found += _posts(carrier, units)
-    return tuple(found)
+    return tuple(piece for piece in found if piece.length_mm >= LEAST_MM)
 
 
 def _rail(

@@ -61,6 +61,11 @@ def marks(plan: Plan, holders: tuple[Holder, ...], seal: SealPlan) -> tuple[Mark
 
 @stage("roof-day", "Materials", "panels", otherwise=())
 def materials(
-    plan: Plan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+    plan: Plan,
+    holders: tuple[Holder, ...],
+    marks: tuple[Mark, ...],
+    seal: SealPlan,
+    bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
 ) -> tuple[Material, ...]:
-    return materials_of(plan, holders, marks, seal)
+    own = tuple(line for lines in bolts_by_carrier for line in lines)
+    return materials_of(plan, holders, marks, seal, own)
