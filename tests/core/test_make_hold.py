@@ -142,6 +142,15 @@ def test_feet_between_members_are_offered_bars(one_panel: Job) -> None:
     assert any("bars from member to member" in o.words for o in make_hold(bare).panels[0].offers)
 
 
+def test_what_is_foreseen_finds_the_pair_that_holds() -> None:
+    """The rear panel of the demo bus, on tape: no change alone holds it, rails and a fairing together do. The
+    rails take the tape out of its chain, and a fairing helps what they bring.
+    """
+    bus = next(j for j in demo_jobs() if j.name == "Lichtspiel")
+    offers = offers_for(bus, evaluate(bus), bus.panels[4], without=("speed",)).offers
+    assert "a fairing before the front edges, rails under it" in {o.words for o in offers}
+
+
 def test_where_nothing_helps_the_reason_is_told(one_panel: Job) -> None:
     racing = changed(one_panel, vehicle__top_speed="205 km/h")
     before = evaluate(racing)

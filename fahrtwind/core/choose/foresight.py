@@ -82,9 +82,10 @@ def _weakest(whole: Sequence[PanelVerdict | CarrierVerdict]) -> str:
 
 def foreseen(now: Reach, alone: Sequence[Reach]) -> Reach:
     """What changes that reach ``alone`` singly might reach together. A change that puts other parts into the
-    chain brings its own.
+    chain brings its own, and what it takes out is gone.
     """
-    names = set.union(*(set(r.parts) for r in alone))
+    gone = {name for name in now.parts if any(name not in r.parts for r in alone)}
+    names = set.union(*(set(r.parts) for r in alone)) - gone
     parts = {name: _part(name, now, alone) for name in names}
     grown = min(parts.values()) / max(now.let_go_m_s, 1.0)
     factor = max(r.safe_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
@@ -96,7 +97,8 @@ def foreseen(now: Reach, alone: Sequence[Reach]) -> Reach:
 
 def _part(name: str, now: Reach, alone: Sequence[Reach]) -> float:
     had = [r for r in alone if name in r.parts]
-    if name not in now.parts:
-        return min(r.parts[name] for r in had)
+    if name not in now.parts:  # what the others make of the whole they make of it too, a fairing above all
+        others = (r.let_go_m_s / max(now.let_go_m_s, 1.0) for r in alone if name not in r.parts)
+        return min(r.parts[name] for r in had) * prod(max(grown, 1.0) for grown in others)
     before = max(now.parts[name], 1.0)
     return before * prod(r.parts[name] / before for r in had)

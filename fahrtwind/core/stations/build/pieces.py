@@ -21,7 +21,7 @@ from fahrtwind.core.stations.build.splices import splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
-from fahrtwind.core.stations.hold.carriers.sections import bar_strength
+from fahrtwind.core.stations.hold.carriers.sections import USUAL_RAIL_KG_M, bar_strength
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.alloys import AlloyName
@@ -89,7 +89,7 @@ def pieces_of(
     units: UnitSystem,
 ) -> tuple[Piece, ...]:
     """The pieces of a carrier. A rail longer than ``longest_mm`` is spliced where it bends least, if it can
-    be; rails that are the vehicle's own are none of ours. Raises InputError where a section has no values.
+    be; rails that are the vehicle's own are none of ours.
     """
     on = tuple(p for p in panels if p.carrier == carrier.id)
     found: list[Piece] = []
@@ -104,6 +104,13 @@ def pieces_of(
     return tuple(piece for piece in found if piece.length_mm >= LEAST_MM)
 
 
+def _kg_m(section: Section, alloy: AlloyName, path: str) -> float:
+    """Of an own section what its sheet says, whatever else it lacks."""
+    if isinstance(section, OwnSection):
+        return section.mass_kg_m or USUAL_RAIL_KG_M
+    return bar_strength(section, alloy, path).mass_kg_m
+
+
 def _rail(
     carrier: Carrier,
     rail: Rail,
@@ -113,7 +120,7 @@ def _rail(
     units: UnitSystem,
 ) -> Iterator[Piece]:
     path = f"carriers.{carrier.id}.section"
-    mass = bar_strength(carrier.section, carrier.alloy, path).mass_kg_m
+    mass = _kg_m(carrier.section, carrier.alloy, path)
     holes = [*_foot_holes(carrier, rail, feet), *_on_rail(carrier, rail, panels)]
     ends = [carrier.start.mm, *splices, carrier.end.mm]
     for i, (start, end) in enumerate(pairwise(ends)):
@@ -201,7 +208,7 @@ def _clamps(edges: Iterator[Edge]) -> Iterator[Hole]:
 
 
 def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Piece]:
-    mass = bar_strength(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section").mass_kg_m
+    mass = _kg_m(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section")
     start, end = _bar_ends(rack)
     for bar in rack.bars:
         yield Piece(
@@ -264,7 +271,7 @@ def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
     if rack.posts is None:
         return
     section, alloy = rack.posts.section, rack.posts.alloy
-    mass = bar_strength(section, alloy, f"carriers.{rack.id}.posts.section").mass_kg_m
+    mass = _kg_m(section, alloy, f"carriers.{rack.id}.posts.section")
     below = rack.hold.below.mm if isinstance(rack.hold, OuterFoot) else 0.0
     tall = rack.height.mm + below
     for rail in rack.rails:
