@@ -15,7 +15,7 @@ def write_pieces(pieces: tuple[Piece, ...]) -> str:
     """A line for each piece, and one for each of its holes."""
     rows: list[Sequence[object]] = []
     for p in pieces:
-        own = (p.id, neutral(p.name), neutral(p.material), f"{p.length_mm:.1f}", p.marked, f"{p.mass_kg:.2f}")
+        own = (p.id, neutral(p.name), neutral(p.says), f"{p.length_mm:.1f}", p.marked, f"{p.mass_kg:.2f}")
         rows.append((*own, "", "", "", ""))
         rows += [
             (p.id, "", "", "", "", "", f"{h.at_mm:.1f}", h.face, f"{h.diameter_mm:g}", neutral(h.what))
@@ -29,7 +29,7 @@ def write_cuts(cuts: tuple[MaterialCut, ...]) -> str:
     """A line for each cut, in cutting order."""
     rows = [
         (
-            neutral(own.material),
+            neutral(own.says),
             number,
             f"{bar.length_mm:.0f}",
             piece,

@@ -35,7 +35,7 @@ def pieces_drawing(pieces: tuple[Piece, ...], units: UnitSystem, stamp: Stamp | 
 def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float:
     """The piece from ``y`` mm down; where the next may begin."""
     long = say_length(piece.length_mm, units)
-    words = f"{piece.id}: {piece.material}, {long}, mark at the {piece.marked} end"
+    words = f"{piece.id}: {piece.says}, {long}, mark at the {piece.marked} end"
     drawing.add(Text("NUMBERS", 0.0, y, TEXT_MM * 1.2, words))
     y += GAP_MM / 2
     for face in [f for f in FACES if any(h.face == f for h in piece.holes)] or ["upper"]:

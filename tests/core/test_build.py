@@ -7,7 +7,15 @@ from itertools import pairwise
 
 import pytest
 
-from fahrtwind.core.edits import AddEntry, PutInFrame, PutOnRack, PutOnRails, SetValue, apply_edits
+from fahrtwind.core.edits import (
+    AddEntry,
+    PutInFrame,
+    PutOnPosts,
+    PutOnRack,
+    PutOnRails,
+    SetValue,
+    apply_edits,
+)
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
@@ -105,7 +113,15 @@ def test_what_does_not_fit_or_suffice_is_named() -> None:
     cut = cut_list([Wanted("long", 5995), Wanted("short", 5990)], bars, KERF, TRIM)
     assert cut.missing == ("long",) and [b.pieces for b in cut.bars] == [("short",)]
     few = cut_list([Wanted(f"a{i}", 3500) for i in range(3)], [Stock("own", 6000, 0.0, 2)], KERF, TRIM)
-    assert few.bars == () and set(few.missing) == {"a0", "a1", "a2"} and not few.proved
+    assert few.bars == () and set(few.missing) == {"a0", "a1", "a2"} and few.proved
+    hurried = cut_list(
+        [Wanted(f"a{i}", 400 + 37 * i) for i in range(45)],
+        [Stock("six", 6000, 40.0), Stock("four", 4000, 28.5)],
+        KERF,
+        TRIM,
+        seconds=1e-3,
+    )
+    assert hurried.missing == () and hurried.bars and hurried.bound <= hurried.cost, "an answer without proof"
     none = cut_list([Wanted("a", 3000), Wanted("b", 2990)], bars, 0.0, TRIM)
     assert len(none.bars) == 1 and none.bars[0].left_mm == pytest.approx(0.0), "a break line takes nothing"
 
@@ -199,8 +215,48 @@ def test_a_long_rail_is_spliced_in_inner_bays_and_not_beside_its_neighbour(sound
         holes = [h.at_mm for h in front.holes] + [front.length_mm + h.at_mm for h in rear.holes]
         assert len(holes) == len({round(x, 3) for x in holes}), "no hole is in both pieces"
     assert abs(at[0] - at[1]) > 300
+    notes = [s for s in found.snags if s.id == "splice-not-judged"]
+    assert len(notes) == 2 and all("N·m" in s.why for s in notes)
     short = changed(job, carriers__b1__stock="1 m")
     assert "piece-too-long" in {s.id for s in evaluate(short).snags}
+
+
+def test_what_the_stock_is_called_does_not_hang_on_the_units(sound: Job) -> None:
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    bar = {"material": TUBE, "length": "6 m", "price": 38.5}
+    bought = apply_edits(job, [AddEntry(path="workshop.stock", value=bar)])
+    inches = apply_edits(bought, [SetValue(path="units", value="imperial")])
+    (cut,) = evaluate(inches).findings.cuts
+    assert cut.assumed_mm is None and cut.material == TUBE and "1 9/16" in cut.says
+
+
+def test_what_is_made_is_what_is_bought(sound: Job) -> None:
+    """Posts beside the roof reach below it, bars of a frame end at its rails: so they are listed."""
+    outer = apply_edits(sound, [PutOnPosts(panels=("p1",), outer=True)])
+    outer = changed(outer, carriers__b1__hold__below="2.2 m")
+    listed = {m.item.split()[0]: m for m in evaluate(outer).findings.materials if m.unit.startswith("pc of")}
+    assert listed["post"].unit == "pc of 2.4 m", "150 mm over the roof and 2,200 below"
+    assert listed["post"].needed == sum(p.marked == "lower" for p in evaluate(outer).findings.pieces)
+    framed = apply_edits(sound, [PutInFrame(panels=("p1",))])
+    bars = [m for m in evaluate(framed).findings.materials if m.item.startswith("bar ")]
+    assert [m.unit for m in bars] == ["pc of 1.0 m"]
+    slotted = {"kind": "own", "inertia_cm4": 9, "modulus_cm3": 4, "side_inertia_cm4": 9, "torsion_cm4": 1}
+    own = {"carriers__b1__section": slotted, "carriers__b1__bar_section": slotted}
+    slots = changed(apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)]), **own)
+    heads = [m.needed for m in evaluate(slots).findings.materials if "hammer-head" in m.item]
+    assert heads == [4 * 2 * len(slots.carriers[0].bars)]  # type: ignore[union-attr]
+
+
+def test_holes_that_meet_inside_a_tube_are_told(sound: Job) -> None:
+    """A foot's bolt comes from below and a corner's from above: in one tube both go through both walls."""
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    foot = next(f.x_mm for f in evaluate(job).findings.feet if f.panel == "b1")
+    near = changed(
+        job, carriers__b1__bars__a1__x=f"{foot + 40 + 5} mm"
+    )  # its nearer corner bolt 5 mm from it
+    told = [s for s in evaluate(near).snags if s.id == "holes-close"]
+    assert any("foot r1" in s.where and "corner of bar a1" in s.where for s in told)
+    assert not [s for s in evaluate(job).snags if s.id == "holes-close"]
 
 
 def test_bars_are_asked_for_and_leftovers_come_first(sound: Job) -> None:

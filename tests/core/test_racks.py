@@ -199,6 +199,17 @@ def test_a_frame_lies_in_one_plane_round_its_panels(sound: Job) -> None:
     front = told.road.along_per_pa[0].sum() - still.road.along_per_pa[0].sum()
     assert front > 0, "it has more in the stream than bars under panels"
     assert verdict(job).safe_m_s > 0
+    vent = {
+        "kind": "other",
+        "name": "Vent",
+        "x": rect.x_mm - 100,
+        "y": 0,
+        "length": 300,
+        "width": 300,
+        "height": 60,
+    }
+    under = changed(job, obstacles=[{"id": "o9", **vent, "y": panel.y.mm}])
+    assert "bar-over-obstacle" in {s.id for s in evaluate(under).snags}, "its bars hang down to 40 mm"
     with pytest.raises(InputError, match="across them"):
         changed(job, carriers__b1__joint="bolt")
 

@@ -415,6 +415,11 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "joints-of-posts": lambda j: arched(j),
     "piece-too-long": lambda j: changed(racked(j), carriers__b1__stock="1 m"),
     "no-bolt-that-long": lambda j: changed(racked(j), carriers__b1__section__height="140 mm"),
+    "splice-not-judged": lambda j: changed(
+        apply_edits(j, [PutOnRails(panels=("p1", "p3"))]),
+        carriers__b1__end="8 m",
+        carriers__b1__stock="5.2 m",
+    ),
     "bars-not-said": lambda j: racked(j),
     "bars-do-not-suffice": lambda j: stocked(racked(j), "6 m", have=1),
     "hole-near-end": lambda j: changed(racked(j), carriers__b1__start="596 mm"),

@@ -13,6 +13,7 @@ from math import prod
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
 from fahrtwind.core.stations.hold.tethers.caught import Caught
@@ -47,8 +48,8 @@ def reach_of(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
         return None
     whole: list[PanelVerdict | CarrierVerdict] = [verdict]
     parts = {"rated": verdict.rated.let_go_m_s}
-    if panel.carrier is not None:
-        carrier = next(c for c in job.carriers if c.id == panel.carrier)
+    carrier = carrier_of(panel, job.carriers)
+    if carrier is not None:
         under = seen.of("carrier_verdict", carrier)
         if not isinstance(under, CarrierVerdict):
             return None

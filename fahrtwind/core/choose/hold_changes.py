@@ -6,10 +6,11 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
-from fahrtwind.core.job.carrier import Posts, Rack
+from fahrtwind.core.job.carrier import Carrier, Posts, Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
+from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel
 
 FEWEST_FEET, MOST_FEET, MOST_FASTENERS = 4, 12, 4
@@ -34,8 +35,9 @@ class Change:
 
 def changes_of(job: Job, panel: PlacedPanel) -> Iterator[Change]:
     """All that may be changed, one kind at a time."""
-    if panel.carrier is not None:
-        yield from _of_carrier(job, panel.carrier)
+    carrier = carrier_of(panel, job.carriers)
+    if carrier is not None:
+        yield from _of_carrier(job, carrier)
         return
     path, hold = f"panels.{panel.id}.hold", panel.hold
     for count in range(FEWEST_FEET, MOST_FEET + 1, 2):
@@ -121,9 +123,8 @@ def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
             yield Change("washer", f"washers of {washer:.0f} mm", (edit,), 0.5)
 
 
-def _of_carrier(job: Job, name: str) -> Iterator[Change]:
-    carrier = next(c for c in job.carriers if c.id == name)
-    path, hold = f"carriers.{name}", carrier.hold
+def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
+    path, hold = f"carriers.{carrier.id}", carrier.hold
     if carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
         yield Change("every", "a foot at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
     if isinstance(carrier, Rack):

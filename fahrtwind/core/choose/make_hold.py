@@ -145,7 +145,7 @@ def offers_for(
     told = sorted({o.words: o for o in reversed(found)}.values(), key=_rank)[:most]
     if "speed" not in without:
         told += search.slower()
-    return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search.nearest, job))
+    return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search))
 
 
 def _fails(evaluation: Evaluation, panel: PlacedPanel) -> bool:
@@ -165,18 +165,21 @@ def _tips(evaluation: Evaluation, panel: PlacedPanel) -> bool:
     return any(s.id in ONE_LOST and ".".join(s.place.split(".")[:2]) in mine for s in evaluation.snags)
 
 
-def _why(nearest: Reach | None, job: Job) -> str:
+def _why(search: _Search) -> str:
     """Why nothing was found, from what came nearest."""
-    driven = job.vehicle.top_speed.m_s if job.vehicle.top_speed else 0.0
+    nearest, units = search.nearest, search.job.units
     if nearest is None:
         return "Nothing that holds it could be worked out: answer what Hold asks first."
-    if nearest.safe_m_s >= driven:
+    if search.refused is not None:
+        words, stops = search.refused
+        return f"It would be held by {words}, and refused for: {', '.join(stops)}."
+    if nearest.safe_m_s >= search.driven_m_s:
         return (
             "The road would be held, a storm where it stands would not: another place, or drive away from it."
         )
     return (
-        "No fastener, number of feet or rail that is known here is enough: a smaller panel, or slower than "
-        f"{say_speed(nearest.safe_m_s, job.units)}. What gives way is the {nearest.weakest}."
+        "No change of feet, fasteners or carriers that was tried is enough: a smaller panel, or slower than "
+        f"{say_speed(nearest.safe_m_s, units)}. What gives way is the {nearest.weakest}."
     )
 
 
@@ -190,6 +193,7 @@ class _Search:
         self.now = reach_of(job, panel, visit(job))
         self.reached: dict[str, Reach | None] = {}
         self.nearest = self.now
+        self.refused: tuple[str, tuple[str, ...]] | None = None
         self.whole = 0
 
     @property
@@ -210,6 +214,7 @@ class _Search:
     def together(self, count: int, effort: Effort) -> list[HoldOffer]:
         """So many changes at once, as far as they let hope for; each kind once."""
         found: list[HoldOffer] = []
+        self.whole = 0
         ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
         hoped = [w for w in sorted(ways, key=lambda w: sum(c.burden for c in w)) if self._hoped(w)]
         for way in hoped[: effort.tried]:
@@ -255,8 +260,10 @@ class _Search:
     def _hoped(self, way: tuple[Change, ...]) -> bool:
         alone = [self.reached.get(c.words) for c in way]
         known = [r for r in alone if r is not None]
-        if self.now is None or len(known) < len(alone):
-            return all(self.reached.get(c.words, self.now) is not None for c in way) or self.now is None
+        if self.now is None:
+            return True
+        if len(known) < len(alone):
+            return False
         guess = foreseen(self.now, known)
         return self._enough(guess, self.driven_m_s, BOLD)
 
@@ -282,7 +289,12 @@ class _Search:
             return []
         self.whole += 1
         whole, changed = evaluate(after), _of(after, self.panel)
-        if _fails(whole, changed) or not _stops(whole) <= _stops(self.before):
+        new = _stops(whole) - _stops(self.before)
+        if _fails(whole, changed) or new:
+            named = {s.id: s.title for s in whole.snags}
+            stops = tuple(sorted({named[snag] for snag, _ in new}))
+            if stops and self.refused is None:
+                self.refused = (", ".join(c.words for c in way), stops)
             return []
         return [_offer(way, self.before, whole, changed)]
 

@@ -269,7 +269,9 @@ class _State:
         with suppress(Stopped), beside(self._hands):
             found, left_out = what_holds(self.offered.job, proposal.panels)
             if found.job.panels and left_out and not found.why:
-                words = f"{plan.title} without the {len(left_out)} panels that nothing here would hold there."
+                words = (
+                    f"{plan.title} without the {len(left_out)} panels that nothing tried would hold there."
+                )
                 told = self._told_of("What holds", words, found.job, year=True)
                 self.holding = replace(told, made=found.words)
 

@@ -151,6 +151,11 @@ class Rack(OnRails):
         return self.height.mm + self.section.height.mm + self.bar_section.height.mm
 
     @property
+    def bar_under_mm(self) -> float:
+        """Underside of the bars over the roof."""
+        return self.top_mm - self.bar_section.height.mm
+
+    @property
     def bar_axis_mm(self) -> float:
         """Middle of the bars over the roof."""
         return self.top_mm - self.bar_section.height.mm / 2

@@ -1275,8 +1275,9 @@ export interface components {
         };
         /**
          * Cut
-         * @description A cut list. ``bound``: no list costs less; ``proved``: nor does this one cost more. ``missing``: pieces
-         *     that no bar is long enough for, or that the bars in stock do not suffice for.
+         * @description A cut list. ``bound``: no list costs less; ``proved``: nor does this one cost more, or, where it has no
+         *     bars, that the bars in stock do not suffice. ``missing``: pieces that no bar is long enough for, or that
+         *     the bars in stock do not suffice for.
          */
         Cut: {
             /** Bars */
@@ -2565,12 +2566,14 @@ export interface components {
         };
         /**
          * MaterialCut
-         * @description The cut list of one material. ``assumed_mm``: no bar of it was entered, and bars of that length count,
-         *     without a price.
+         * @description The cut list of one material, which ``says`` it in the job's units. ``assumed_mm``: no bar of it was
+         *     entered, and bars of that length count, without a price.
          */
         MaterialCut: {
             /** Material */
             material: string;
+            /** Says */
+            says: string;
             /** Pieces */
             pieces: number;
             /** Run Mm */
@@ -3355,8 +3358,9 @@ export interface components {
         };
         /**
          * Piece
-         * @description A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark;
-         *     ``wide_mm``, ``high_mm``: of its upper face and of its sides.
+         * @description A piece to cut. ``material`` is what bar it comes from, ``says`` the same in the job's units;
+         *     ``marked`` which end carries its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides.
+         *     ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody knows.
          */
         Piece: {
             /** Id */
@@ -3367,6 +3371,8 @@ export interface components {
             name: string;
             /** Material */
             material: string;
+            /** Says */
+            says: string;
             /** Length Mm */
             length_mm: number;
             /**
@@ -3384,6 +3390,13 @@ export interface components {
             holes: components["schemas"]["Hole"][];
             /** Sold Mm */
             sold_mm?: number | null;
+            /**
+             * Spliced
+             * @default false
+             */
+            spliced: boolean;
+            /** Splice N Mm */
+            splice_n_mm?: number | null;
         };
         /**
          * PlacePanel

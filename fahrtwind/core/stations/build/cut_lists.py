@@ -20,17 +20,19 @@ class Length:
 
     piece: str
     material: str
+    says: str
     length_mm: float
     sold_mm: float | None
 
 
 @dataclass(frozen=True, slots=True)
 class MaterialCut:
-    """The cut list of one material. ``assumed_mm``: no bar of it was entered, and bars of that length count,
-    without a price.
+    """The cut list of one material, which ``says`` it in the job's units. ``assumed_mm``: no bar of it was
+    entered, and bars of that length count, without a price.
     """
 
     material: str
+    says: str
     pieces: int
     run_mm: float
     assumed_mm: float | None
@@ -44,7 +46,7 @@ def longest_mm(workshop: Workshop, material: str, sold_mm: float | None) -> floa
 
 
 def lengths_of(pieces: tuple[Piece, ...]) -> tuple[Length, ...]:
-    return tuple(Length(p.id, p.material, round(p.length_mm, 2), p.sold_mm) for p in pieces)
+    return tuple(Length(p.id, p.material, p.says, round(p.length_mm, 2), p.sold_mm) for p in pieces)
 
 
 def cut_lists(
@@ -64,5 +66,5 @@ def cut_lists(
         bars = stocks or [Stock("", assumed, 1.0)]
         cut = cut_list(wanted, bars, workshop.kerf.mm, workshop.trim.mm, seconds)
         run = sum(p.length_mm for p in own)
-        told.append(MaterialCut(material, len(own), run, None if stocks else assumed, cut))
+        told.append(MaterialCut(material, own[0].says, len(own), run, None if stocks else assumed, cut))
     return tuple(told)

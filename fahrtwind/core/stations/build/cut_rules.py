@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from itertools import pairwise
+from itertools import combinations
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.carrier import Carrier
@@ -12,7 +12,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_run
 from fahrtwind.core.stations.build.bolts import LENGTHS_MM, BoltLine
 from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, longest_mm
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.pieces import Hole, Piece
 from fahrtwind.core.stations.house import rule
 
 PRACTICE = "common practice, no source"
@@ -43,8 +43,10 @@ def bars_do_not_suffice(cuts: tuple[MaterialCut, ...]) -> Iterator[Found]:
         if own.pieces and not own.cut.bars and len(own.cut.missing) == own.pieces and own.assumed_mm is None:
             yield Found(
                 place="workshop.stock",
-                where=own.material,
-                why=f"{own.pieces} pieces do not come out of the bars that are there.",
+                where=own.says,
+                why=f"{own.pieces} pieces do not come out of the bars that are there."
+                if own.cut.proved
+                else f"For {own.pieces} pieces no way was found to cut them from the bars that are there.",
                 remedy="More bars, or leave their number blank where more can be bought.",
             )
 
@@ -55,7 +57,7 @@ def bars_not_said(cuts: tuple[MaterialCut, ...], units: UnitSystem) -> Iterator[
         if own.assumed_mm is not None:
             yield Found(
                 place="workshop.stock",
-                where=own.material,
+                where=own.says,
                 why=f"Bars of {say_run(own.assumed_mm, units)} are counted, and no price.",
                 remedy="Type the lengths that can be bought, with their price, and what lies in the shop.",
             )
@@ -98,18 +100,46 @@ def hole_near_end(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem
 
 @rule("holes-close", "caution", "build", "Holes close to one another", HOLES, each="carriers")
 def holes_close(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+    """On one face, on two opposite ones where a bolt goes through, and where bolts cross inside a tube."""
     for piece in pieces:
-        for face in dict.fromkeys(h.face for h in piece.holes):
-            for one, next_one in pairwise(h for h in piece.holes if h.face == face):
-                apart = next_one.at_mm - one.at_mm
-                if apart < APART * max(one.diameter_mm, next_one.diameter_mm):
-                    yield Found(
-                        place=f"carriers.{carrier.id}",
-                        where=f"{piece.name}: {one.what}, {next_one.what}",
-                        why=f"Their middles are {say_length(apart, units)} apart on one face.",
-                        remedy="Move a bar or a panel by a few centimetres, or drill one of them elsewhere.",
-                        quantity="apart",
-                        value=apart,
-                        limit=APART * one.diameter_mm,
-                        unit="mm",
-                    )
+        for one, other in combinations(piece.holes, 2):
+            apart, least = abs(other.at_mm - one.at_mm), _least_apart(one, other)
+            if apart < least:
+                yield Found(
+                    place=f"carriers.{carrier.id}",
+                    where=f"{piece.name}: {one.what}, {other.what}",
+                    why=f"Along the piece their middles are {say_length(apart, units)} apart; "
+                    f"{say_length(least, units)} at least.",
+                    remedy="Move a bar or a panel by a few centimetres, or drill one of them elsewhere.",
+                    quantity="apart",
+                    value=apart,
+                    limit=least,
+                    unit="mm",
+                )
+
+
+def _least_apart(one: Hole, other: Hole) -> float:
+    """How far apart two holes have to be along a piece, mm: in one wall by their edges, across one another by
+    their bolts.
+    """
+    across = {"upper": "level", "lower": "level"}
+    size = max(one.diameter_mm, other.diameter_mm)
+    if across.get(one.face) != across.get(other.face):
+        return size if one.through and other.through else 0.0
+    return APART * size if one.face == other.face or one.through or other.through else 0.0
+
+
+@rule("splice-not-judged", "note", "build", "Not judged: the sleeve of a splice", PRACTICE, each="carriers")
+def splice_not_judged(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+    for piece in (p for p in pieces if p.spliced):
+        bending = piece.splice_n_mm
+        told = "nobody knows how much" if bending is None else f"{bending / 1000:.0f} N·m at the probed speed"
+        yield Found(
+            place=f"carriers.{carrier.id}",
+            where=f"{piece.name}, rear end",
+            why=f"The rail counts as one piece over its splice; what bends there: {told}.",
+            remedy="A sleeve as strong as the rail, 150 mm into both sides, bolted in each; or a longer bar.",
+            quantity="bending",
+            value=None if bending is None else bending / 1000,
+            unit="N·m",
+        )

@@ -11,17 +11,22 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
-from math import ceil
+from math import ceil, inf
+from time import monotonic
 
 import numpy as np
 import numpy.typing as npt
 
 FloatArray = npt.NDArray[np.float64]
-MANY_PATTERNS, MOST_ROUNDS = 4000, 300
+MANY_PATTERNS, MANY_LOOKED_AT = 4000, 100_000
 SECONDS = 6.0
 STEP_MM = 0.1
 """Lengths are counted in tenths of a millimetre, rounded up."""
 CENT = 0.01
+INFEASIBLE = 2
+"""Of the integer solver's answers."""
+ROUNDED = 1e-4
+"""Worths of pieces are whole numbers for the knapsack: by this share a bound is taken lower."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -57,8 +62,9 @@ class CutBar:
 
 @dataclass(frozen=True, slots=True)
 class Cut:
-    """A cut list. ``bound``: no list costs less; ``proved``: nor does this one cost more. ``missing``: pieces
-    that no bar is long enough for, or that the bars in stock do not suffice for.
+    """A cut list. ``bound``: no list costs less; ``proved``: nor does this one cost more, or, where it has no
+    bars, that the bars in stock do not suffice. ``missing``: pieces that no bar is long enough for, or that
+    the bars in stock do not suffice for.
     """
 
     bars: tuple[CutBar, ...]
@@ -94,7 +100,7 @@ def cut_list(
     demand = [sum(size[w.id] == s for w in fits) for s in sizes]
     chosen, bound = _chosen(sizes, demand, room, stocks, seconds)
     if chosen is None:
-        return Cut((), 0.0, 0.0, False, tuple(w.id for w in wanted))
+        return Cut((), 0.0, 0.0, bound == inf, tuple(w.id for w in wanted))
     bars = _filled(chosen, sizes, fits, size, stocks, kerf_mm, trim_mm)
     cost = round(sum(bar.price for bar in bars), 2)
     return Cut(bars, cost, bound, cost <= bound + CENT / 2, missing)
@@ -108,35 +114,71 @@ def _steps(length_mm: float, *, up: bool = False) -> int:
 def _chosen(
     sizes: list[int], demand: list[int], room: list[int], stocks: Sequence[Stock], seconds: float
 ) -> tuple[list[_Pattern] | None, float]:
-    """Patterns, each as often as it is cut, and a bound on the cost; None where the bars do not suffice."""
+    """Patterns, each as often as it is cut, and a bound on the cost. No patterns where the bars do not
+    suffice, which is proved where the bound is infinite.
+    """
+    patterns = _all_patterns(sizes, demand, room)
+    if patterns is not None:
+        chosen, bound = _integer(patterns, sizes, demand, room, stocks, seconds)
+        return chosen or (None if bound == inf else _first_fit(sizes, demand, room, stocks)), bound
+    patterns, relaxed = _generated(sizes, demand, room, stocks, monotonic() + seconds)
+    chosen, _ = _integer(patterns, sizes, demand, room, stocks, seconds)
+    return chosen or _first_fit(sizes, demand, room, stocks), _in_cents(relaxed, stocks)
+
+
+def _first_fit(
+    sizes: list[int], demand: list[int], room: list[int], stocks: Sequence[Stock]
+) -> list[_Pattern] | None:
+    """Longest piece first into the first bar with room: an answer where time was too short for better."""
+    left = [s.have for s in stocks]
+    bars: list[tuple[int, int, list[int]]] = []
+    for kind, size in enumerate(sizes):
+        for _ in range(demand[kind]):
+            at = next((i for i, bar in enumerate(bars) if bar[1] >= size), None)
+            if at is None:
+                able = [n for n, length in enumerate(room) if length >= size and left[n] != 0]
+                if not able:
+                    return None
+                number = min(able, key=lambda n: stocks[n].price / room[n])
+                have = left[number]
+                left[number] = None if have is None else have - 1
+                bars.append((number, room[number], [0] * len(sizes)))
+                at = len(bars) - 1
+            number, free, counts = bars[at]
+            counts[kind] += 1
+            bars[at] = (number, free - size, counts)
+    return [_Pattern(number, tuple(counts)) for number, _, counts in bars]
+
+
+def _all_patterns(sizes: list[int], demand: list[int], room: list[int]) -> list[_Pattern] | None:
+    """Every pattern that leaves no room for another piece that is wanted; None where there are too many."""
     patterns: list[_Pattern] = []
     for number, length in enumerate(room):
-        for counts in _fullest(sizes, demand, length):
-            patterns.append(_Pattern(number, counts))
-            if len(patterns) > MANY_PATTERNS:
-                break
-    if len(patterns) <= MANY_PATTERNS:
-        return _integer(patterns, sizes, demand, room, stocks, seconds)
-    patterns, relaxed = _generated(sizes, demand, room, stocks)
-    chosen, _ = _integer(patterns, sizes, demand, room, stocks, seconds)
-    return chosen, _in_cents(relaxed, stocks)
+        for looked_at, counts in enumerate(_filling(sizes, demand, length)):
+            left = length - sum(c * s for c, s in zip(counts, sizes, strict=True))
+            if not any(c < d and s <= left for c, d, s in zip(counts, demand, sizes, strict=True)):
+                patterns.append(_Pattern(number, counts))
+            if looked_at > MANY_LOOKED_AT or len(patterns) > MANY_PATTERNS:
+                return None
+    return patterns
 
 
-def _fullest(sizes: list[int], demand: list[int], room: int) -> Iterator[tuple[int, ...]]:
-    """Every pattern that leaves no room for another piece that is wanted."""
+def _filling(sizes: list[int], demand: list[int], room: int) -> Iterator[tuple[int, ...]]:
+    """Ways to fill a bar, of the smallest size always as many as go in."""
     counts = [0] * len(sizes)
 
     def more(i: int, left: int) -> Iterator[tuple[int, ...]]:
-        if i == len(sizes):
-            if not any(counts[j] < demand[j] and sizes[j] <= left for j in range(len(sizes))):
-                yield tuple(counts)
+        most = min(demand[i], left // sizes[i])
+        if i == len(sizes) - 1:
+            counts[i] = most
+            yield tuple(counts)
             return
-        for count in range(min(demand[i], left // sizes[i]), -1, -1):
+        for count in range(most, -1, -1):
             counts[i] = count
             yield from more(i + 1, left - count * sizes[i])
-        counts[i] = 0
 
-    yield from more(0, room)
+    if room > 0:
+        yield from more(0, room)
 
 
 def _integer(
@@ -147,7 +189,9 @@ def _integer(
     stocks: Sequence[Stock],
     seconds: float,
 ) -> tuple[list[_Pattern] | None, float]:
-    """The cheapest patterns that give what is wanted, then the fewest bars at that cost."""
+    """The cheapest patterns that give what is wanted, then the fewest bars at that cost, and a bound. None
+    with an infinite bound where there are none, with 0 where the time was too short.
+    """
     from scipy.optimize import LinearConstraint, milp
 
     a = np.array([p.counts for p in patterns], dtype=float).T
@@ -158,9 +202,11 @@ def _integer(
             own = np.array([float(p.stock == number) for p in patterns])
             limits.append(LinearConstraint(own, 0.0, float(stock.have)))
     whole = np.ones(len(patterns), dtype=np.int64)
-    found = milp(price, integrality=whole, constraints=limits, options={"time_limit": seconds})
+    found = milp(
+        price, integrality=whole, constraints=limits, options={"time_limit": seconds, "mip_rel_gap": 0.0}
+    )
     if found.x is None:
-        return None, 0.0
+        return None, inf if found.status == INFEASIBLE else 0.0
     times, bound = np.round(found.x), float(found.mip_dual_bound or 0.0)
     least = ceil(sum(s * n for s, n in zip(sizes, demand, strict=True)) / max(room))
     if times.sum() > least:  # of equally cheap lists one with fewer bars
@@ -179,9 +225,11 @@ def _in_cents(bound: float, stocks: Sequence[Stock]) -> float:
 
 
 def _generated(
-    sizes: list[int], demand: list[int], room: list[int], stocks: Sequence[Stock]
+    sizes: list[int], demand: list[int], room: list[int], stocks: Sequence[Stock], until_s: float
 ) -> tuple[list[_Pattern], float]:
-    """Patterns that the linear relaxation wants, and its value. Begins with bars of one length of piece."""
+    """Patterns that the linear relaxation wants, and its value, a bound on every list; 0 where not all that
+    could matter were generated until ``until_s`` of the clock. Begins with bars of one length of piece.
+    """
     from scipy.optimize import linprog
 
     patterns = [
@@ -191,7 +239,7 @@ def _generated(
         if size <= length
     ]
     value = 0.0
-    for _ in range(MOST_ROUNDS):
+    while monotonic() < until_s:
         price = np.array([stocks[p.stock].price for p in patterns])
         rows = [-np.array([p.counts for p in patterns], dtype=float).T]
         right = [-np.array(demand, dtype=float)]
@@ -212,9 +260,9 @@ def _generated(
                 new.append(_Pattern(number, counts))
         fresh = [p for p in new if p not in patterns]
         if not fresh:
-            break
+            return patterns, value * (1 - ROUNDED)
         patterns += fresh
-    return patterns, value
+    return patterns, 0.0  # a relaxation over some patterns bounds nothing
 
 
 def _knapsack(

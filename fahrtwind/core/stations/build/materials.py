@@ -9,10 +9,12 @@ from math import ceil
 
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
+from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_run, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.stations.build.pieces import Piece
 from fahrtwind.core.stations.build.section_words import say_section
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_MM
@@ -28,6 +30,8 @@ from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fi
 SPARE_SHARE = 0.1
 BEYOND_MEMBER_MM = 30.0
 LEAST_SPARES = 2
+KINDS = {"front": "rail", "port": "bar", "lower": "post"}
+"""What a piece is, by the end that is marked."""
 TAPE_WASTE = 1.2
 
 
@@ -45,13 +49,17 @@ def materials(
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
     seal: SealPlan,
-    bolts: tuple[BoltLine, ...] = (),
+    pieces: tuple[Piece, ...],
+    bolts: tuple[BoltLine, ...],
 ) -> tuple[Material, ...]:
-    """Everything to buy or to lay ready; like items of all panels are added up. ``bolts``: of carriers."""
+    """Everything to buy or to lay ready; like items of all panels are added up. ``pieces``, ``bolts``: of
+    carriers.
+    """
     lines = [
         Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
         for name, count in Counter(p.model.name for p in plan.panels).items()
     ]
+    lines += _pieces(pieces, plan)
     lines += _carriers(plan)
     lines += _bolts(bolts)
     lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")})
@@ -75,14 +83,20 @@ def _counted(item: str, needed: int, note: str = "") -> Material:
     return Material(item, needed, max(LEAST_SPARES, ceil(needed * SPARE_SHARE)), "pc", note)
 
 
+def _pieces(pieces: tuple[Piece, ...], plan: RoofPlan) -> list[Material]:
+    """Rails, bars and posts by what they are and how long."""
+    names = {c.id: c.name for c in plan.carriers}
+    counts: Counter[tuple[str, str, str]] = Counter(
+        (f"{KINDS[p.marked]} {p.says}", f"pc of {say_run(p.length_mm, plan.units)}", names[p.carrier])
+        for p in pieces
+    )
+    return [Material(item, n, 0, run, name) for (item, run, name), n in counts.items()]
+
+
 def _carriers(plan: RoofPlan) -> list[Material]:
-    """Rails in whole lengths, and a clamp at each edge of each panel on every rail."""
+    """A clamp at each edge of each panel on every rail or bar, corners, what meets factory points."""
     lines = []
     for carrier in plan.carriers:
-        run = say_run(carrier.end.mm - carrier.start.mm, plan.units)
-        rail = f"rail {carrier.alloy}, {say_section(carrier.section, plan.units)}"
-        if not (isinstance(carrier, Rack) and carrier.own_rails):
-            lines.append(Material(rail, len(carrier.rails), 0, f"pc of {run}", carrier.name))
         if isinstance(carrier, Rack):
             lines += _rack(carrier, plan)
         clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
@@ -101,11 +115,13 @@ def _bolts(bolts: tuple[BoltLine, ...]) -> list[Material]:
 
 
 def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
-    """Bars, corners, and what meets the factory points."""
-    run = say_run(rack.starboard.mm - rack.port.mm, plan.units)
-    bar = f"bar {rack.bar_alloy}, {say_section(rack.bar_section, plan.units)}"
-    lines = [Material(bar, len(rack.bars), 0, f"pc of {run}", rack.name)]
+    """Corners, and what meets the factory points."""
+    lines: list[Material] = []
     corners = len(rack.bars) * len(rack.rails)
+    own = isinstance(rack.section, OwnSection) + isinstance(rack.bar_section, OwnSection)
+    in_slots = own * corners * {"angles": 2, "bolt": 1}.get(rack.joint, 0)
+    if in_slots:
+        lines.append(_counted("hammer-head bolt M8 with flange nut", in_slots, "corners; fits its slot"))
     if rack.joint == "angles":
         size = say_size(ANGLE_MM, plan.units)
         angle = f"angle {size} × {size} × {say_size(rack.angle_wall.mm, plan.units)}, {size} long"
@@ -115,10 +131,6 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
         lined = ", lined" if clamp.lined else ""
         what = f"two-piece clamp for {about} tube{lined}, {clamp.bolts} × {clamp.bolt}"
         lines.append(_counted(what, corners, "saddles that fit the tube"))
-    if rack.posts:
-        tube = f"post {rack.posts.alloy}, {say_section(rack.posts.section, plan.units)}"
-        tall = say_run(rack.height.mm, plan.units)
-        lines.append(Material(tube, len(rack.posts.places) * len(rack.rails), 0, f"pc of {tall}", rack.name))
     if rack.points:
         standing = sum(len(_stands(rack, row)) for row in map(fit_row, plan.survey.point_rows))
         lines += [

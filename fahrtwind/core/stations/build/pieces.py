@@ -17,7 +17,7 @@ from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
 from fahrtwind.core.job.sections import OwnSection, RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.build.section_words import say_section
-from fahrtwind.core.stations.build.splices import splices_of
+from fahrtwind.core.stations.build.splices import bending_at, splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
@@ -58,14 +58,16 @@ def closed(section: Section) -> bool:
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A piece to cut. ``material`` says what bar it comes from; ``marked`` which end carries its mark;
-    ``wide_mm``, ``high_mm``: of its upper face and of its sides.
+    """A piece to cut. ``material`` is what bar it comes from, ``says`` the same in the job's units;
+    ``marked`` which end carries its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides.
+    ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody knows.
     """
 
     id: str
     carrier: str
     name: str
     material: str
+    says: str
     length_mm: float
     marked: MarkedEnd
     mass_kg: float
@@ -74,10 +76,17 @@ class Piece:
     holes: tuple[Hole, ...]
     sold_mm: float | None = None
     """What its carrier says that the bar is sold in."""
+    spliced: bool = False
+    splice_n_mm: float | None = None
 
 
-def material_of(alloy: AlloyName, section: Section, units: UnitSystem) -> str:
-    return f"{alloy} {say_section(section, units)}"
+def material_of(alloy: AlloyName, section: Section) -> str:
+    """The same whatever units the job is shown in: bars of the shop are found by it."""
+    return f"{alloy} {say_section(section, 'metric')}"
+
+
+def _says(alloy: AlloyName, section: Section, units: UnitSystem) -> str:
+    return f"{alloy}, {say_section(section, units)}"
 
 
 def pieces_of(
@@ -95,9 +104,9 @@ def pieces_of(
     found: list[Piece] = []
     if not (isinstance(carrier, Rack) and carrier.own_rails):
         for number, rail in enumerate(carrier.rails):
-            found += _rail(
-                carrier, rail, on, feet, splices_of(carrier, rail, feet, verdict, longest_mm, number), units
-            )
+            splices = splices_of(carrier, rail, feet, verdict, longest_mm, number)
+            told = [(at, bending_at(verdict, rail, at)) for at in splices]
+            found += _rail(carrier, rail, on, feet, told, units)
     if isinstance(carrier, Rack):
         found += _bars(carrier, on, units)
         found += _posts(carrier, units)
@@ -116,27 +125,36 @@ def _rail(
     rail: Rail,
     panels: tuple[PlacedPanel, ...],
     feet: tuple[FootPlace, ...],
-    splices: tuple[float, ...],
+    splices: list[tuple[float, float | None]],
     units: UnitSystem,
 ) -> Iterator[Piece]:
+    """``splices``: where they are, mm, and what bends there, N·mm."""
     path = f"carriers.{carrier.id}.section"
     mass = _kg_m(carrier.section, carrier.alloy, path)
     holes = [*_foot_holes(carrier, rail, feet), *_on_rail(carrier, rail, panels)]
-    ends = [carrier.start.mm, *splices, carrier.end.mm]
+    bends = dict(splices)
+    ends = [carrier.start.mm, *bends, carrier.end.mm]
     for i, (start, end) in enumerate(pairwise(ends)):
         part = f"{rail.id}{chr(97 + i) if splices else ''}"
         yield Piece(
             f"{carrier.id}-{part}",
             carrier.id,
             f"{carrier.name}, rail {part}",
-            material_of(carrier.alloy, carrier.section, units),
+            material_of(carrier.alloy, carrier.section),
+            _says(carrier.alloy, carrier.section, units),
             end - start,
             "front",
             mass * (end - start) / 1000,
             carrier.section.width.mm,
             carrier.section.height.mm,
-            _in_order(replace(h, at_mm=h.at_mm - start) for h in holes if start <= h.at_mm <= end),
+            _in_order(
+                replace(h, at_mm=h.at_mm - start)
+                for h in holes
+                if start <= h.at_mm < end or h.at_mm == end == carrier.end.mm
+            ),
             carrier.stock.mm if carrier.stock else None,
+            end in bends,
+            bends.get(end),
         )
 
 
@@ -215,7 +233,8 @@ def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Ite
             f"{rack.id}-{bar.id}",
             rack.id,
             f"{rack.name}, bar {bar.id}",
-            material_of(rack.bar_alloy, rack.bar_section, units),
+            material_of(rack.bar_alloy, rack.bar_section),
+            _says(rack.bar_alloy, rack.bar_section, units),
             end - start,
             "port",
             mass * (end - start) / 1000,
@@ -280,7 +299,8 @@ def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
                 f"{rack.id}-{rail.id}{post.id}",
                 rack.id,
                 f"{rack.name}, post {rail.id}{post.id}",
-                material_of(alloy, section, units),
+                material_of(alloy, section),
+                _says(alloy, section, units),
                 tall,
                 "lower",
                 mass * tall / 1000,

@@ -34,7 +34,7 @@ def splices_of(
         if not ways:
             return ()
         other = [p for p in ways if p[0] % 2 == number % 2] or ways
-        at = min(other, key=lambda p: _bends(verdict, rail, p[1]))[1]
+        at = min(other, key=lambda p: bending_at(verdict, rail, p[1]) or 0.0)[1]
         found.append(at)
         start = at
     return tuple(found)
@@ -49,9 +49,9 @@ def _places(feet: list[float]) -> list[tuple[int, float]]:
     return told
 
 
-def _bends(verdict: CarrierVerdict | None, rail: Rail, at_mm: float) -> float:
-    """Bending of the rail there in its worst case, N·mm; nothing where it is not known."""
+def bending_at(verdict: CarrierVerdict | None, rail: Rail, at_mm: float) -> float | None:
+    """Bending of the rail there in its worst case, N·mm; None where it is not known."""
     told = next((r for r in verdict.rails if r.rail == rail.id), None) if verdict else None
     if told is None or not told.places_mm:
-        return 0.0
+        return None
     return abs(float(np.interp(at_mm, told.places_mm, told.moments_n_mm)))

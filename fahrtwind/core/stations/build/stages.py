@@ -33,7 +33,7 @@ def pieces(
     workshop: Workshop,
     units: UnitSystem,
 ) -> tuple[Piece, ...]:
-    material = material_of(carrier.alloy, carrier.section, units)
+    material = material_of(carrier.alloy, carrier.section)
     longest = longest_mm(workshop, material, carrier.stock.mm if carrier.stock else None)
     return pieces_of(carrier, panels, feet_of_carrier, carrier_verdict, longest, units)
 
@@ -65,7 +65,9 @@ def materials(
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
     seal: SealPlan,
+    pieces_by_carrier: tuple[tuple[Piece, ...], ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
 ) -> tuple[Material, ...]:
-    own = tuple(line for lines in bolts_by_carrier for line in lines)
-    return materials_of(plan, holders, marks, seal, own)
+    pieces = tuple(piece for own in pieces_by_carrier for piece in own)
+    bolts = tuple(line for own in bolts_by_carrier for line in own)
+    return materials_of(plan, holders, marks, seal, pieces, bolts)

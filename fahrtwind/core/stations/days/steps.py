@@ -31,7 +31,12 @@ def work_steps(
     plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
 ) -> tuple[WorkStep, ...]:
     """The work in its order, numbered."""
-    tasks = [*_before(), *_old_work(plan), *_on_the_roof(len(marks)), *_by_school(plan, holders, marks, seal)]
+    tasks = [
+        *_before(),
+        *_old_work(plan),
+        *_on_the_roof(holders, len(marks)),
+        *_by_school(plan, holders, marks, seal),
+    ]
     if any(h.feet for h in holders):
         tasks += _after(plan, seal)
     return tuple(
@@ -87,26 +92,27 @@ def _old_work(plan: RoofPlan) -> list[Task]:
     ]
 
 
-def _on_the_roof(marks: int) -> list[Task]:
-    tasks = [
-        Task(
-            "Clean and dry the roof round every foot",
-            "Wash, rinse, dry. Damp under a foot stays for years.",
-            "Cloth stays clean and dry.",
-        ),
-        Task(
-            "Mark the feet from the datum",
-            f"{marks} marks with their numbers; measure each from the datum, not from its neighbour.",
-            "Diagonals of each panel's feet agree.",
-            marks="all",
-        ),
-        Task(
-            "Dry-fit",
-            "Set panels or full-size templates on the marks. Try every lid and hatch.",
-            "Lids open fully; cable ends reach.",
-        ),
-    ]
-    return tasks if marks else tasks[-1:]
+def _on_the_roof(holders: tuple[Holder, ...], marks: int) -> list[Task]:
+    """A rack on factory points marks nothing, but stands on the roof; an outer frame does neither."""
+    clean = Task(
+        "Clean and dry the roof round every foot",
+        "Wash, rinse, dry. Damp under a foot stays for years.",
+        "Cloth stays clean and dry.",
+    )
+    mark = Task(
+        "Mark the feet from the datum",
+        f"{marks} marks with their numbers; measure each from the datum, not from its neighbour.",
+        "Diagonals of each panel's feet agree.",
+        marks="all",
+    )
+    dry_fit = Task(
+        "Dry-fit",
+        "Set panels or full-size templates on the marks. Try every lid and hatch.",
+        "Lids open fully; cable ends reach.",
+    )
+    standing = [SCHOOLS[h.hold.school] for h in holders if h.feet]
+    beside = bool(standing) and not any(school.marked for school in standing)
+    return [*([] if beside else [clean]), *([mark] if marks else []), dry_fit]
 
 
 def _tethered(plan: RoofPlan) -> list[Task]:

@@ -8,17 +8,17 @@ from __future__ import annotations
 
 from dataclasses import dataclass, replace
 
-from fahrtwind.core.formulas.bolts import hole_bearing
+from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area
 from fahrtwind.core.formulas.brackets import bending_width, bracket_bending, upright_bending, with_tipping
 from fahrtwind.core.formulas.declare import given, scope
-from fahrtwind.core.formulas.metal_screws import aluminium_pull_over, design_capacity, pull_over
+from fahrtwind.core.formulas.metal_screws import aluminium_pull_over, design_capacity, pull_over, several
 from fahrtwind.core.formulas.plates import board_cracking, plate_stiffness, skin_dish, skin_spring
 from fahrtwind.core.formulas.verdict import rated_share
 from fahrtwind.core.job.document import Members, Vehicle
-from fahrtwind.core.job.panel import Bracket
+from fahrtwind.core.job.panel import BoltName, Bracket
 from fahrtwind.core.tables import feet as ft
 from fahrtwind.core.tables.confidence import Confidence
-from fahrtwind.core.tables.fasteners import BOLTS
+from fahrtwind.core.tables.fasteners import BOLT_FACTOR, BOLT_STEEL_SOURCE, BOLT_STRENGTH_N_MM2, BOLTS
 from fahrtwind.core.tables.materials import BRACKET_METALS, FRAME_METAL, LAMINATES, METALS
 from fahrtwind.core.tables.skins import SKIN_ELASTICITY
 
@@ -128,6 +128,23 @@ def link(
         source,
         confidence,
     )
+
+
+def bolts_link(name: BoltName, count: int, title: str) -> Link:
+    """So many stainless bolts, evenly loaded, in pull and in shear through the thread."""
+    bolt = BOLTS[name]
+    with scope("link fastener"):
+        area = thread_stress_area(
+            given(bolt.diameter_mm, "table", "bolt"),
+            given(bolt.pitch_mm, "table", "thread pitch"),
+            given(bolt.thread_form, "table", "form of the thread"),
+        )
+        steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
+        many = chosen(float(count), "bolts")
+        pull = several(many, bolt_tension(steel, area))
+        with scope("along"):
+            along = several(many, bolt_shear(steel, area))
+        return link("fastener", title, (pull, BOLT_FACTOR), (along, BOLT_FACTOR), source=BOLT_STEEL_SOURCE)
 
 
 def frame_link(bracket: Bracket, above: Above) -> Link:

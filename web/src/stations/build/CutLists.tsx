@@ -28,9 +28,9 @@ function MaterialBars({ own, longest }: { own: MaterialCut; longest: number }) {
   const { cut } = own;
   const assumed = own.assumed_mm !== null && own.assumed_mm !== undefined;
   return (
-    <section aria-label={own.material} className="pb-3">
+    <section aria-label={own.says} className="pb-3">
       <p className="flex flex-wrap items-baseline gap-x-4">
-        <span className="font-sign font-semibold text-[17px]">{own.material}</span>
+        <span className="font-sign font-semibold text-[17px]">{own.says}</span>
         <span>
           {own.pieces} pieces, {length(own.run_mm, units)}
         </span>

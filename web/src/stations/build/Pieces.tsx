@@ -41,7 +41,7 @@ function Sheet({ piece }: { piece: Piece }) {
   return (
     <>
       <p>
-        <span className="font-semibold">{piece.name}</span>: {piece.material},{" "}
+        <span className="font-semibold">{piece.name}</span>: {piece.says},{" "}
         <span className="font-sign font-semibold text-[17px]">{length(piece.length_mm, units)}</span>, cut square,{" "}
         {mass(piece.mass_kg, units)}. Mark the {END[piece.marked]} with {piece.id}; all measures run from there.
       </p>
@@ -84,7 +84,8 @@ function Sheet({ piece }: { piece: Piece }) {
                 <td className="num">{length(hole.at_mm, units)}</td>
                 <td>{hole.face}</td>
                 <td className="num">
-                  {hole.diameter_mm} mm{hole.through ? ", through" : ""}
+                  {length(hole.diameter_mm, units)}
+                  {hole.through ? ", through" : ""}
                 </td>
                 <td>{hole.what}</td>
               </tr>

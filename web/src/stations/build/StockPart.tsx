@@ -5,8 +5,8 @@ import { useFinding, useStoredJob } from "../../job/JobContext";
 
 export function StockPart() {
   const job = useStoredJob();
-  const materials = useFinding("cuts").map((c) => c.material);
-  const all = [...new Set([...materials, ...job.workshop.stock.map((bar) => bar.material)])];
+  const says = new Map(useFinding("cuts").map((c) => [c.material, c.says]));
+  const all = [...new Set([...says.keys(), ...job.workshop.stock.map((bar) => bar.material)])];
   return (
     <Group title="Bars to cut from">
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5 pb-2 max-w-[560px]">
@@ -17,7 +17,12 @@ export function StockPart() {
         path="workshop.stock"
         noun="bar"
         columns={[
-          { key: "material", label: "what it is", options: all.map((m) => [m, m] as const), width: "40%" },
+          {
+            key: "material",
+            label: "what it is",
+            options: all.map((m) => [m, says.get(m) ?? m] as const),
+            width: "40%",
+          },
           { key: "length", label: "length", placeholder: "6 m" },
           { key: "price", label: "price of one", placeholder: "38.50", number: true, optional: true },
           { key: "have", label: "in the shop", placeholder: "blank: bought", number: true, optional: true },

@@ -213,7 +213,14 @@ function Tile({ proposal, units }: { proposal: Proposal; units: "metric" | "impe
   const f = proposal.figures;
   const keep = async () => {
     const answer = await handle.edit([
-      { op: "keep_variant", name: proposal.title, note: proposal.words, panels: proposal.panels },
+      {
+        op: "keep_variant",
+        name: proposal.title,
+        note: [proposal.words, proposal.made.length ? `Made to hold: ${proposal.made.join(", ")}.` : ""]
+          .join(" ")
+          .trim(),
+        panels: proposal.panels,
+      },
     ]);
     return answer.job.variants.at(-1)?.id;
   };

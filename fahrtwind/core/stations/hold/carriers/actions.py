@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from math import ceil
 from typing import Annotated, Literal
 
@@ -69,13 +69,7 @@ class PutOnRack(JobEdit):
     points: bool = True
 
     def apply(self, job: Job) -> Job:
-        wanted = dict.fromkeys(self.panels)
-        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
-        number = next_number("carriers", [c.id for c in job.carriers])
-        rack = rack_for(job, chosen, identifier("carriers", number), self.points)
-        panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
-        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
-        return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
+        return _put_on(job, self.panels, lambda job, chosen, name: rack_for(job, chosen, name, self.points))
 
     def words(self) -> str:
         return f"Put {len(self.panels)} panels on a rack"
@@ -91,15 +85,11 @@ class PutOnPosts(JobEdit):
     outer: bool = False
 
     def apply(self, job: Job) -> Job:
-        wanted = dict.fromkeys(self.panels)
-        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
-        number = next_number("carriers", [c.id for c in job.carriers])
-        rack = arch_for(job, chosen, identifier("carriers", number))
-        if self.outer:
-            rack = _set_outside(job, rack)
-        panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
-        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
-        return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
+        return _put_on(job, self.panels, self._stand)
+
+    def _stand(self, job: Job, chosen: list[PlacedPanel], name: str) -> Rack:
+        rack = arch_for(job, chosen, name)
+        return _set_outside(job, rack) if self.outer else rack
 
     def words(self) -> str:
         return f"Put {len(self.panels)} panels on posts"
@@ -114,16 +104,19 @@ class PutInFrame(JobEdit):
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
 
     def apply(self, job: Job) -> Job:
-        wanted = dict.fromkeys(self.panels)
-        chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in wanted]
-        number = next_number("carriers", [c.id for c in job.carriers])
-        frame = frame_for(job, chosen, identifier("carriers", number))
-        panels = tuple(_laid_on(p, frame) if p.id in wanted else p for p in job.panels)
-        kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
-        return with_lists(job, {"carriers": (*kept, frame), "panels": panels})
+        return _put_on(job, self.panels, frame_for)
 
     def words(self) -> str:
         return f"Put a frame round {len(self.panels)} panels"
+
+
+def _put_on(job: Job, wanted: tuple[str, ...], made: Callable[[Job, list[PlacedPanel], str], Rack]) -> Job:
+    """Panels laid on a new rack; what carries nothing any more goes."""
+    chosen = [job.panels[entry_position(job.panels, p, f"panels.{p}")] for p in dict.fromkeys(wanted)]
+    rack = made(job, chosen, identifier("carriers", next_number("carriers", [c.id for c in job.carriers])))
+    panels = tuple(_laid_on(p, rack) if p.id in wanted else p for p in job.panels)
+    kept = tuple(c for c in job.carriers if any(p.carrier == c.id for p in panels))
+    return with_lists(job, {"carriers": (*kept, rack), "panels": panels})
 
 
 def frame_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:

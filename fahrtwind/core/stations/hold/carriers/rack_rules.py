@@ -116,7 +116,7 @@ def bar_over_obstacle(
     if not isinstance(carrier, Rack):
         return
     sag = carrier_verdict.sag_mm or 0.0
-    under_mm = carrier.height.mm + carrier.section.height.mm - sag
+    under_mm = carrier.bar_under_mm - sag
     wide, reach = carrier.bar_section.width.mm, carrier.starboard.mm - carrier.port.mm
     for bar in carrier.bars:
         own = Rect(bar.x.mm - wide / 2, carrier.port.mm, wide, reach)
@@ -312,6 +312,6 @@ def bar_on_crown(
 def _under_bar(rack: Rack, x_mm: float, across: FloatArray, crown: CrownSurface) -> float:
     """Least air under a bar that lies on its rails, twice the crown's doubt taken off, mm."""
     rails = [crown.height(x_mm, r.y.mm)[0] for r in rack.rails]
-    under = sum(rails) / len(rails) + rack.height.mm + rack.section.height.mm
+    under = sum(rails) / len(rails) + rack.bar_under_mm
     roof = [crown.height(x_mm, float(y)) for y in across]
     return min(under - height - 2 * sigma for height, sigma in roof)

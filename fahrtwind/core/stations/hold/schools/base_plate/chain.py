@@ -6,22 +6,24 @@ loads its worst bolt as much (``moment_pull``).
 
 from __future__ import annotations
 
-from fahrtwind.core.formulas.bolts import (
-    bolt_shear,
-    bolt_tension,
-    hole_bearing,
-    plate_spread,
-    thread_stress_area,
-)
+from fahrtwind.core.formulas.bolts import hole_bearing, plate_spread
 from fahrtwind.core.formulas.brackets import bracket_bending
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.metal_screws import several
 from fahrtwind.core.job.panel import BasePlate, ThroughBolts
 from fahrtwind.core.quantities import Length
-from fahrtwind.core.stations.hold.links import Chain, Link, chosen, link, skin_link, stiffness_ends
+from fahrtwind.core.stations.hold.links import (
+    Chain,
+    Link,
+    bolts_link,
+    chosen,
+    link,
+    skin_link,
+    stiffness_ends,
+)
 from fahrtwind.core.stations.hold.schools.bolts.chain import washer_base
 from fahrtwind.core.stations.hold.schools.school import Ground
-from fahrtwind.core.tables.fasteners import BOLT_FACTOR, BOLT_STEEL_SOURCE, BOLT_STRENGTH_N_MM2, BOLTS
+from fahrtwind.core.tables.fasteners import BOLTS
 from fahrtwind.core.tables.materials import BRACKET_METALS, LAMINATES
 
 EDGE_DIAMETERS = 1.5
@@ -44,7 +46,7 @@ def lever_mm(hold: BasePlate) -> float:
 
 
 def chain(hold: BasePlate, ground: Ground) -> Chain:
-    links = [_plate(hold), _bolts(hold)]
+    links = [_plate(hold), bolts_link(hold.bolt, hold.count, f"{hold.count} × {hold.bolt} bolt")]
     with scope("link base"):
         links.append(_deck(hold, ground))
     if ground.bay is not None and hold.core == "solid":
@@ -74,27 +76,6 @@ def _plate(hold: BasePlate) -> Link:
         source = f"{metal.source}; 1.65 on yield, 1.95 on rupture"
         return link(
             "bracket", f"{hold.metal} base plate bending", (2 * leg, 1.65), (along, 1.95), source=source
-        )
-
-
-def _bolts(hold: BasePlate) -> Link:
-    bolt, count = BOLTS[hold.bolt], chosen(float(hold.count), "bolts")
-    with scope("link fastener"):
-        area = thread_stress_area(
-            given(bolt.diameter_mm, "table", "bolt"),
-            given(bolt.pitch_mm, "table", "thread pitch"),
-            given(bolt.thread_form, "table", "form of the thread"),
-        )
-        steel = given(BOLT_STRENGTH_N_MM2, "table", BOLT_STEEL_SOURCE)
-        pull = several(count, bolt_tension(steel, area))
-        with scope("along"):
-            along = several(count, bolt_shear(steel, area))
-        return link(
-            "fastener",
-            f"{hold.count} × {hold.bolt} bolt",
-            (pull, BOLT_FACTOR),
-            (along, BOLT_FACTOR),
-            source=BOLT_STEEL_SOURCE,
         )
 
 
