@@ -12,7 +12,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.piece import Piece
 
 
 class PieceInput(CalcInput):

@@ -5,10 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.engine.silence import Question, Silence
+from fahrtwind.core.stations.build.assembly import AssemblyStep
+from fahrtwind.core.stations.build.bolt_set import BoltSet
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.cut_lists import MaterialCut
+from fahrtwind.core.stations.build.fit import FootFit, Lean
+from fahrtwind.core.stations.build.kit import KitLine
+from fahrtwind.core.stations.build.lifting import LiftedUnit
 from fahrtwind.core.stations.build.materials import Material
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.metals import Contact
+from fahrtwind.core.stations.build.piece import Piece
+from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
@@ -64,7 +71,16 @@ class Findings:
     seal: SealPlan
     pieces: tuple[Piece, ...]
     bolts: tuple[BoltLine, ...]
+    bolt_choice: tuple[BoltSet, ...]
+    fits: tuple[FootFit, ...]
+    leans: tuple[Lean, ...]
     cuts: tuple[MaterialCut, ...]
+    contacts: tuple[Contact, ...]
+    lifts: tuple[LiftedUnit, ...]
+    assembly: tuple[AssemblyStep, ...]
+    kit: tuple[KitLine, ...]
+    purchase: tuple[PurchaseLine, ...]
+    cost: Cost | None
     materials: tuple[Material, ...]
     steps: tuple[WorkStep, ...]
     questions: tuple[Question, ...]

@@ -7,7 +7,7 @@ import io
 from collections.abc import Iterable, Sequence
 
 from fahrtwind.core.stations.build.cut_lists import MaterialCut
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.files.table import neutral
 
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
-from fahrtwind.core.stations.build.pieces import Face, Piece
+from fahrtwind.core.stations.build.piece import Face, Piece
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Circle, Drawing, Line, Stamp, Text
 

@@ -16,10 +16,11 @@ from fahrtwind.core.edits import (
     SetValue,
     apply_edits,
 )
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.build.cut_lists import MaterialCut
 from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.piece import Piece
 from tests.conftest import changed
 
 KERF, TRIM = 3.0, 5.0
@@ -139,6 +140,11 @@ def pieces(job: Job) -> dict[str, Piece]:
     return {p.id: p for p in found.pieces}
 
 
+def tubes(job: Job) -> list[MaterialCut]:
+    """The cut list of its rails and bars; corner angles have one of their own."""
+    return [cut for cut in evaluate(job).findings.cuts if "tube" in cut.material]
+
+
 def test_pieces_of_a_rack_by_hand(sound: Job) -> None:
     """A rail from 170 with a bar at 558 of 40 mm: its corner angles are bolted 20 + 20 mm to either side of
     it, 348 and 428 from the front end. The bar begins at −1146, the rail at −888 is 258 from its port end,
@@ -184,7 +190,7 @@ def test_bolts_go_through_their_stack(sound: Job) -> None:
 def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:
     framed = apply_edits(sound, [PutInFrame(panels=("p1",))])
     inside = framed.panels[0].model.width.mm - 2 * 40  # two tubes of 40 mm
-    assert {p.length_mm for p in pieces(framed).values() if "-a" in p.id} == {inside}
+    assert {p.length_mm for p in pieces(framed).values() if p.kind == "bar"} == {inside}
     railed = apply_edits(
         sound,
         [
@@ -214,11 +220,18 @@ def test_a_long_rail_is_spliced_in_inner_bays_and_not_beside_its_neighbour(sound
         assert min(share, 1 - share) == pytest.approx(0.2)
         holes = [h.at_mm for h in front.holes] + [front.length_mm + h.at_mm for h in rear.holes]
         assert len(holes) == len({round(x, 3) for x in holes}), "no hole is in both pieces"
+        ends = [h.at_mm for h in front.holes if h.what == "splice"]
+        assert ends == [front.length_mm - 120, front.length_mm - 30]
+        assert [h.at_mm for h in rear.holes if h.what == "splice"] == [30, 120]
     assert abs(at[0] - at[1]) > 300
-    notes = [s for s in found.snags if s.id == "splice-not-judged"]
-    assert len(notes) == 2 and all("N·m" in s.why for s in notes)
+    plates = [p for p in found.findings.pieces if p.kind == "splice plate"]
+    assert len(plates) == 4 and {p.length_mm for p in plates} == {300} and not told_of(found, "splice")
     short = changed(job, carriers__b1__stock="1 m")
     assert "piece-too-long" in {s.id for s in evaluate(short).snags}
+
+
+def told_of(found: Evaluation, word: str) -> list[str]:
+    return [f"{s.id}: {s.why}" for s in found.snags if word in s.id]
 
 
 def test_what_the_stock_is_called_does_not_hang_on_the_units(sound: Job) -> None:
@@ -226,7 +239,7 @@ def test_what_the_stock_is_called_does_not_hang_on_the_units(sound: Job) -> None
     bar = {"material": TUBE, "length": "6 m", "price": 38.5}
     bought = apply_edits(job, [AddEntry(path="workshop.stock", value=bar)])
     inches = apply_edits(bought, [SetValue(path="units", value="imperial")])
-    (cut,) = evaluate(inches).findings.cuts
+    (cut,) = tubes(inches)
     assert cut.assumed_mm is None and cut.material == TUBE and "1 9/16" in cut.says
 
 
@@ -261,12 +274,12 @@ def test_holes_that_meet_inside_a_tube_are_told(sound: Job) -> None:
 
 def test_bars_are_asked_for_and_leftovers_come_first(sound: Job) -> None:
     job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
-    (assumed,) = evaluate(job).findings.cuts
+    (assumed,) = tubes(job)
     assert assumed.assumed_mm == 6000 and any(s.id == "bars-not-said" for s in evaluate(job).snags)
     bar = {"material": TUBE, "length": "6 m", "price": 38.5}
     bought = apply_edits(job, [AddEntry(path="workshop.stock", value=bar)])
     rest = {"material": TUBE, "length": "2.7 m", "have": 2}
-    (cut,) = evaluate(bought).findings.cuts
-    (less,) = evaluate(apply_edits(bought, [AddEntry(path="workshop.stock", value=rest)])).findings.cuts
+    (cut,) = tubes(bought)
+    (less,) = tubes(apply_edits(bought, [AddEntry(path="workshop.stock", value=rest)]))
     assert cut.cut.cost == len(cut.cut.bars) * 38.5 and cut.assumed_mm is None
     assert less.cut.cost < cut.cut.cost and any(b.price == 0 for b in less.cut.bars) and less.cut.proved

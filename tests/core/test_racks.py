@@ -62,7 +62,8 @@ def test_one_click_sets_up_a_rack_on_the_points(sound: Job) -> None:
         assert sum(panel.x.mm < b < panel.x.mm + length for b in bars) == 2
     bought = {m.item: m.needed for m in found.materials}
     assert bought["panel clamp with bolt"] == 16 and bought["bracket for a factory point"] == 10
-    assert bought["angle 40 mm × 40 mm × 6 mm, 40 mm long"] == 4 * len(bars)
+    corners = "corner 6063-T5, angle 40 mm × 40 mm × 6 mm"
+    assert bought[corners] == 4 * len(bars)
     back = apply_edits(job, [RemoveEntry(path=f"carriers.{rack.id}")])
     assert all(p.feet and p.carrier is None for p in back.panels)
 

@@ -403,6 +403,34 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "corner-swings": lambda j: racked(j, joint="bolt"),
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
+    "steel-bare": lambda j: racked(j, bar_alloy="S235"),
+    "zinc-not-etched": lambda j: changed(
+        racked(j, bar_alloy="S235"), workshop__coat={"kind": "paint", "galvanised": True}
+    ),
+    "coat-fills-holes": lambda j: changed(racked(j), workshop__coat={"kind": "paint", "thickness": "0.4 mm"}),
+    "bare-holes": lambda j: changed(racked(j), workshop__coat={"kind": "paint", "when": "before drilling"}),
+    "coat-not-asked": lambda j: changed(racked(j), workshop__coat__kind="powder"),
+    "grease-and-glue": lambda j: changed(racked(j), workshop__bolting__locking="threadlocker"),
+    "threads-gall": lambda j: changed(racked(j), workshop__bolting__lubrication="dry"),
+    "locks-little": lambda j: changed(racked(j), workshop__bolting__locking="spring_washer"),
+    "tube-squeezed": racked,
+    "nut-out-of-reach": lambda j: racked(
+        j, section={"kind": "channel", "width": "24 mm", "height": "30 mm", "wall": "4 mm"}
+    ),
+    "slot-too-long": lambda j: changed(racked(j), workshop__fit={"marking": "20 mm", "drilling": "20 mm"}),
+    "points-not-measured": racked,
+    "feet-lean": lambda j: changed(racked(j), survey__crown=CROWN),
+    "plan-moved": lambda j: apply_edits(
+        changed(racked(j), carriers__b1__end="6 m"),
+        [
+            AddEntry(
+                path="workshop.changes", value={"piece": "b1-r1", "planned": "1234 mm", "length": "2.5 m"}
+            )
+        ],
+    ),
+    "bend-does-not-fit": lambda j: changed(racked(j, height="8 mm"), workshop__brackets="bent here"),
+    "too-few-to-lift": lambda j: changed(j, workshop__lifting__persons=1),
+    "lift-strains": lambda j: changed(j, panels__p1__model__mass="25 kg", workshop__lifting__persons=2),
     "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
     "clamp-on-square": lambda j: racked(j, joint="clamps"),
     "clamp-dents": lambda j: racked(
@@ -415,10 +443,18 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "joints-of-posts": lambda j: arched(j),
     "piece-too-long": lambda j: changed(racked(j), carriers__b1__stock="1 m"),
     "no-bolt-that-long": lambda j: changed(racked(j), carriers__b1__section__height="140 mm"),
+    "splice-too-weak": lambda j: changed(
+        apply_edits(j, [PutOnRails(panels=("p1", "p3"))]),
+        carriers__b1__end="8 m",
+        carriers__b1__stock="5.2 m",
+        carriers__b1__every=4,
+        carriers__b1__section={"kind": "tube", "height": "12 mm", "width": "40 mm", "wall": "3 mm"},
+    ),
     "splice-not-judged": lambda j: changed(
         apply_edits(j, [PutOnRails(panels=("p1", "p3"))]),
         carriers__b1__end="8 m",
         carriers__b1__stock="5.2 m",
+        carriers__b1__section={"kind": "round", "diameter": "40 mm", "wall": "3 mm"},
     ),
     "bars-not-said": lambda j: racked(j),
     "bars-do-not-suffice": lambda j: stocked(racked(j), "6 m", have=1),

@@ -29,6 +29,93 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # workshop: bends, slots, lifts, bolts
+    c(
+        "neutral_line",
+        {"inside_mm": 3, "thickness_mm": 3},
+        0.65,
+        1e-6,
+        "published",
+        "DIN 6935: k = 0.65 where r = s, from memory",
+    ),
+    c(
+        "bend_length",
+        {"angle_deg": 90, "inside_mm": 3, "thickness_mm": 3, "neutral": 0.65},
+        6.244,
+        1e-3,
+        "hand",
+        "legs of 50 and 30 outside: 50 + 30 + v with v = π/2·(3 + 0.975) − 12 = −5.756, so the arc is 6.244",
+    ),
+    c(
+        "spring_back",
+        {"inside_mm": 12, "thickness_mm": 6, "yield_n_mm2": 170, "modulus_n_mm2": 70_000},
+        4 * (2 * 170 / 70_000) ** 3 - 3 * (2 * 170 / 70_000) + 1,
+        1e-9,
+        "hand",
+        "q = 12 · 170 / (70 000 · 6) = 0.004857: 0.98543",
+    ),
+    c(
+        "tool_angle",
+        {"angle_deg": 90, "inside_mm": 12, "thickness_mm": 6, "ratio": 0.98543},
+        90 * (4 / 0.98543 + 1) / 5,
+        1e-5,
+        "hand",
+        "the arc of the neutral line stays: α · (2 · 12 / (0.98543 · 6) + 1) / (2 · 12 / 6 + 1) = 91.06°",
+    ),
+    c(
+        "hole_sigma",
+        {"measuring_mm": 1, "marking_mm": 0.5, "drilling_mm": 0.5},
+        0.70711,
+        1e-4,
+        "hand",
+        "√((1 + 0.25 + 0.25) / 3)",
+    ),
+    c(
+        "slot_length",
+        {"diameter_mm": 8, "off_mm": -4, "quantile": 2.576, "sigma_mm": 0.5, "growth_mm": 0.3},
+        8 + 2 * (4 + 2.576 * 2**0.5 * 0.5 + 0.3),
+        1e-9,
+        "hand",
+        "8 + 2 · (4 + 1.821 + 0.3) = 20.24",
+    ),
+    c(
+        "recommended_weight",
+        {"reach_mm": 400, "height_mm": 1500, "travel_mm": 700, "coupling": 1.0},
+        23 * 0.63 * 0.78 * 0.88,
+        0.012,
+        "published",
+        "NIOSH 94-110, multipliers as its tables round them, H 40, V 150, D 70 cm: 0.63, 0.78, 0.88; from memory",
+    ),
+    c(
+        "wind_of_force",
+        {
+            "force_n": 0.5 * 1.25 * 12**2 * 1.8 * 1.7,
+            "density_kg_m3": 1.25,
+            "coefficient": 1.8,
+            "area_m2": 1.7,
+        },
+        12,
+        1e-9,
+        "hand",
+        "½ · ρ · v² · c · A at 12 m/s, back again",
+    ),
+    c(
+        "proof_preload",
+        {"share": 0.75, "proof_n_mm2": 580, "area_mm2": 36.6},
+        15_921,
+        1e-4,
+        "hand",
+        "M8 8.8: 0.75 of 21.2 kN; with K = 0.20 the torque is 25.5 N·m (CHECKS)",
+    ),
+    c("engagement", {"times": 2, "diameter_mm": 8}, 16, 1e-9, "hand", "M8 in aluminium: two diameters"),
+    c(
+        "net_plates",
+        {"thickness_mm": 6, "height_mm": 38, "hole_mm": 9},
+        2 * 6 * (38**3 - 9**3) / (6 * 38),
+        1e-9,
+        "hand",
+        "two plates 38 × 6 with a hole of 9 in their middle: 2 849.6 mm³",
+    ),
     # bars from member to member
     c(
         "span_load",

@@ -145,3 +145,36 @@ def bolt_length(
     pitch_mm: Annotated[Number, Arg("p", "mm", "thread pitch", 0.2, 4)],
 ) -> Number:
     return grip_mm + washers_mm + nut_mm + 2 * pitch_mm
+
+
+@formula(
+    title="preload that a bolt is tightened to",
+    symbol="F_V",
+    expression="F_V = s · R_p · A_s",
+    unit="N",
+    source=Source(
+        "Shigley, Mechanical Engineering Design, (8-31): 0.75 of proof where joints are taken apart"
+    ),
+)
+def proof_preload(
+    share: Annotated[Number, Arg("s", "", "share of proof", 0.1, 1)],
+    proof_n_mm2: Annotated[Number, Arg("R_p", "N/mm²", "proof stress", 100, 1100)],
+    area_mm2: Area,
+) -> Number:
+    return share * proof_n_mm2 * area_mm2
+
+
+@formula(
+    title="thread that has to be engaged",
+    symbol="l_e",
+    expression="l_e = m · d",
+    unit="mm",
+    source=Source(
+        "One diameter in steel, two in aluminium: common practice, no source", confidence="common practice"
+    ),
+)
+def engagement(
+    times: Annotated[Number, Arg("m", "", "diameters", 0.8, 3)],
+    diameter_mm: Annotated[Number, Arg("d", "mm", "nominal diameter", 2, 30)],
+) -> Number:
+    return times * diameter_mm

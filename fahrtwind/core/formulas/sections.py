@@ -146,6 +146,21 @@ def yield_moment(
 
 
 @formula(
+    title="section modulus of two upright plates with a hole in the middle",
+    symbol="W",
+    expression="W = 2 · t · (h³ − d³) / (6 · h)",
+    unit="mm³",
+    source=Source("Rectangle less a rectangle on the same axis (any handbook of structures)"),
+)
+def net_plates(
+    thickness_mm: Annotated[Number, Arg("t", "mm", "one plate", 0.5, 30)],
+    height_mm: HeightArg,
+    hole_mm: Annotated[Number, Arg("d", "mm", "hole", 0, 40)],
+) -> Number:
+    return 2 * thickness_mm * (height_mm**3 - hole_mm**3) / (6 * height_mm)
+
+
+@formula(
     title="bolt pulling on one wall of a tube",
     symbol="F",
     expression="F = π · f_y · t²",

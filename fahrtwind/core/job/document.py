@@ -198,7 +198,8 @@ class Job(Part):
             refuse_twins("panels, carriers and tethers", [*dict.fromkeys(standing), *others])
         for list_name in ("sections", "point_rows", "scars", "keep_outs"):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
-        refuse_twins("workshop.stock", [bar.id for bar in self.workshop.stock])
+        for list_name in ("stock", "changes", "items", "packed"):
+            refuse_twins(f"workshop.{list_name}", [e.id for e in getattr(self.workshop, list_name)])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

@@ -28,6 +28,8 @@ LETTERS = {
     "variants": "v",
     "decisions": "d",
     "stock": "x",
+    "changes": "y",
+    "items": "i",
 }
 OTHER = "e"
 

@@ -40,13 +40,20 @@ SCREW_STEEL_SOURCE = "Stainless A2-50, ISO 3506-1: R_m 500 N/mm²"
 
 @dataclass(frozen=True, slots=True)
 class Bolt:
-    """A threaded bolt: nominal diameter, pitch, clearance hole (ISO 273 medium), all mm."""
+    """A threaded bolt, all mm: nominal diameter, pitch, clearance hole (ISO 273 medium), washer, drill before
+    a tap, washer's thickness, height of a nylon-insert nut, across flats, and the outside of its socket.
+    """
 
     name: str
     diameter_mm: float
     pitch_mm: float
     clearance_mm: float
     washer_mm: float
+    tap_drill_mm: float
+    washer_thick_mm: float
+    lock_nut_mm: float
+    flats_mm: float
+    socket_mm: float
 
     @property
     def thread_form(self) -> float:
@@ -57,13 +64,13 @@ class Bolt:
 BOLTS = {
     b.name: b
     for b in (
-        Bolt("M5", 5, 0.8, 5.5, 10),
-        Bolt("M6", 6, 1.0, 6.6, 12),
-        Bolt("M8", 8, 1.25, 9.0, 16),
-        Bolt("M10", 10, 1.5, 11.0, 20),
-        Bolt("1/4-20", 6.35, 1.27, 7.0, 16),
-        Bolt("5/16-18", 7.9375, 25.4 / 18, 8.5, 17.5),
-        Bolt("3/8-16", 9.525, 1.5875, 10.5, 20.6),
+        Bolt("M5", 5, 0.8, 5.5, 10, 4.2, 1.0, 6.8, 8, 12.0),
+        Bolt("M6", 6, 1.0, 6.6, 12, 5.0, 1.6, 8.0, 10, 15.0),
+        Bolt("M8", 8, 1.25, 9.0, 16, 6.8, 1.6, 9.5, 13, 18.5),
+        Bolt("M10", 10, 1.5, 11.0, 20, 8.5, 2.0, 11.9, 16, 22.5),
+        Bolt("1/4-20", 6.35, 1.27, 7.0, 16, 5.105, 1.65, 8.3, 11.11, 16.0),
+        Bolt("5/16-18", 7.9375, 25.4 / 18, 8.5, 17.5, 6.528, 1.65, 9.3, 12.7, 18.0),
+        Bolt("3/8-16", 9.525, 1.5875, 10.5, 20.6, 7.938, 1.65, 11.9, 14.29, 20.5),
     )
 }
 RIVET_NUT_HOLES_MM = {
@@ -102,10 +109,20 @@ RIVET_SOURCE = (
 )
 
 BOLT_SOURCE = (
-    "ISO 273:1979 medium holes; ISO 7089 washers; inch sizes ASME B1.1 and B18.21.1 type A, from memory"
+    "ISO 273:1979 medium holes; ISO 7089 washers; ISO 7040 lock nuts; sockets by ISO 2725; inch sizes ASME "
+    "B1.1 and B18.21.1 type A, tap drills #7, F and 5/16; from memory"
 )
 BOLT_STRENGTH_N_MM2 = 700.0
 BOLT_STEEL_SOURCE = "Stainless A2-70, ISO 3506-1: R_m 700 N/mm²; factor 2.0 on tensile strength"
 BOLT_FACTOR = 2.0
 BOLT_PROOF_N_MM2 = 450.0
 """0.2 % proof stress of class 70 (ISO 3506-1)."""
+NUT_FACTORS = {"dry": 0.20, "oil": 0.15, "anti_seize": 0.12}
+NUT_FACTOR_SOURCE = (
+    "Shigley, Mechanical Engineering Design, Table 8-15: dry 0.20, anti-seize 0.12; oiled 0.15 common "
+    "practice"
+)
+PRELOAD_SHARE, PRELOAD_SCATTER = 0.75, 0.25
+PRELOAD_SOURCE = "75 % of proof (Shigley 8-9, joints that are taken apart); torque wrench ± 25 % (VDI 2230)"
+LENGTHS_MM = (16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80, 90, 100, 110, 120, 130, 140, 150)
+"""ISO 4014 and 4017, lengths that are sold, from memory."""

@@ -706,6 +706,26 @@ export interface components {
             order: "front" | "rear" | "port" | "starboard" | "middle" | "centre_line" | "spread_along" | "spread_across";
         };
         /**
+         * AssemblyStep
+         * @description A step at the bench or on the roof; ``wait_h``: until the next.
+         */
+        AssemblyStep: {
+            /** Carrier */
+            carrier: string;
+            /** Number */
+            number: number;
+            /** On Roof */
+            on_roof: boolean;
+            /** Title */
+            title: string;
+            /** Detail */
+            detail: string;
+            /** Check */
+            check: string;
+            /** Wait H */
+            wait_h: number;
+        };
+        /**
          * Assumptions
          * @description Judgements the job may change; each has a default that is shown as such. ``basic_wind`` is the code's
          *     10-minute mean at the site; ``terrain`` blank: water for boats, open land for the others.
@@ -849,9 +869,27 @@ export interface components {
             core: "solid" | "insert" | "foam" | "balsa";
         };
         /**
+         * Bend
+         * @description A bend: its middle ``at_mm`` on the flat strip, how far the leg turns, and how far the tool has to go
+         *     so that it springs back to that.
+         */
+        Bend: {
+            /** At Mm */
+            at_mm: number;
+            /** Angle Deg */
+            angle_deg: number;
+            /** Tool Deg */
+            tool_deg: number;
+            /** Inside Mm */
+            inside_mm: number;
+            /** Up */
+            up: boolean;
+        };
+        /**
          * BoltLine
          * @description Alike joints of a carrier: the stack of parts in them, the bolt it needs at least, and the next that is
-         *     sold; None where no length that is sold goes through.
+         *     sold; None where no length that is sold goes through. ``hollow_mm``: what the bolt crosses inside closed
+         *     tubes; ``room_mm``: from its middle to the next wall, None where nothing is beside the nut.
          */
         BoltLine: {
             /** Carrier */
@@ -868,6 +906,106 @@ export interface components {
             needed_mm: number;
             /** Length Mm */
             length_mm: number | null;
+            /** Hollow Mm */
+            hollow_mm: number;
+            /** Room Mm */
+            room_mm: number | null;
+            /** Socket Mm */
+            socket_mm: number;
+            tight: components["schemas"]["Tightening"];
+        };
+        /**
+         * BoltSet
+         * @description ``lengths_mm``: of the bolts to buy for all joints; ``before``: so many lengths without the set.
+         */
+        BoltSet: {
+            /** Size */
+            size: string;
+            /** Lengths Mm */
+            lengths_mm: number[];
+            /** Counts */
+            counts: number[];
+            /** Before */
+            before: number;
+            /** Served */
+            served: components["schemas"]["Served"][];
+        };
+        /**
+         * Bolting
+         * @description ``spacers``: a sleeve inside every closed tube that a bolt goes through.
+         */
+        Bolting: {
+            /**
+             * Lubrication
+             * @default anti_seize
+             * @enum {string}
+             */
+            lubrication: "dry" | "oil" | "anti_seize";
+            /**
+             * Locking
+             * @default nylon_nut
+             * @enum {string}
+             */
+            locking: "nylon_nut" | "threadlocker" | "serrated_flange" | "spring_washer";
+            /**
+             * Spacers
+             * @default false
+             */
+            spacers: boolean;
+        };
+        /**
+         * Bought
+         * @description The copy of a shop's item that this job was planned with. ``serves``: the line of materials it is for;
+         *     ``reserved``: units of the shop's stock kept for this job.
+         */
+        Bought: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "section" | "fastener" | "bracket" | "clamp" | "tape" | "sealant" | "cable" | "connector" | "panel" | "tool" | "other";
+            /**
+             * Unit
+             * @default pc
+             */
+            unit: string;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /** Price */
+            price?: number | null;
+            /**
+             * Stock
+             * @default 0
+             */
+            stock: number;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
+            /** Lead Days */
+            lead_days?: number | null;
+            length?: components["schemas"]["Length"] | null;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+            /** Id */
+            id: string;
+            /** Serves */
+            serves: string;
+            /**
+             * Reserved
+             * @default 0
+             */
+            reserved: number;
         };
         /**
          * Bracket
@@ -1155,6 +1293,83 @@ export interface components {
             turbidity: number;
         };
         /**
+         * Coat
+         * @description What is put on the pieces. ``days``: working days until they are back, blank where nobody asked;
+         *     ``galvanised``: steel has zinc on it, ``etched``: with a primer that bites on zinc; ``washers``: plastic
+         *     or foam between unlike metals; ``salt``: on winter roads or at sea, blank where nobody said.
+         */
+        Coat: {
+            /**
+             * Kind
+             * @default none
+             * @enum {string}
+             */
+            kind: "none" | "paint" | "powder" | "anodised";
+            /**
+             * When
+             * @default after drilling
+             * @enum {string}
+             */
+            when: "after drilling" | "before drilling";
+            /**
+             * @default {
+             *       "mm": 0.08
+             *     }
+             */
+            thickness: components["schemas"]["Length"];
+            /** Days */
+            days?: number | null;
+            /**
+             * Galvanised
+             * @default false
+             */
+            galvanised: boolean;
+            /**
+             * Etched
+             * @default false
+             */
+            etched: boolean;
+            /**
+             * Washers
+             * @default false
+             */
+            washers: boolean;
+            /** Salt */
+            salt?: boolean | null;
+        };
+        /**
+         * Contact
+         * @description Two metals that touch: ``anode`` is eaten, so many times as large as the other; ``between``: what has
+         *     to come between them, or that it is there.
+         */
+        Contact: {
+            /** Carrier */
+            carrier: string;
+            /** Where */
+            where: string;
+            /**
+             * Anode
+             * @enum {string}
+             */
+            anode: "stainless" | "steel" | "aluminium" | "zinc";
+            /**
+             * Cathode
+             * @enum {string}
+             */
+            cathode: "stainless" | "steel" | "aluminium" | "zinc";
+            /** Apart V */
+            apart_v: number;
+            /** Limit V */
+            limit_v: number;
+            /** Anode To Cathode */
+            anode_to_cathode: number;
+            /**
+             * Between
+             * @enum {string}
+             */
+            between: "fine" | "grease" | "isolate" | "isolated";
+        };
+        /**
          * CornerOffset
          * @description How far a corner stands from the corner of the rectangle: aft and to starboard.
          */
@@ -1171,6 +1386,53 @@ export interface components {
              *     }
              */
             across: components["schemas"]["Length"];
+        };
+        /**
+         * Cost
+         * @description ``unpriced``: lines without a price, which the sums leave out; ``less_than_rack``: what making it costs
+         *     less than a bought one.
+         */
+        Cost: {
+            /** Material */
+            material: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Work */
+            work: number | null;
+            /** Margin */
+            margin: number;
+            /** Total */
+            total: number;
+            /** Currency */
+            currency: string;
+            /** Rack */
+            rack: number | null;
+            /** Less Than Rack */
+            less_than_rack: number | null;
+        };
+        /**
+         * Costing
+         * @description ``rack``: what a bought one would cost; ``start``: the day by which everything has to lie ready.
+         */
+        Costing: {
+            /** Hours */
+            hours?: number | null;
+            /** Rate */
+            rate?: number | null;
+            /** Rack */
+            rack?: number | null;
+            /**
+             * Margin
+             * @default 0
+             */
+            margin: number;
+            /**
+             * Currency
+             * @default EUR
+             */
+            currency: string;
+            /** Start */
+            start?: string | null;
         };
         /**
          * CrossSection
@@ -1566,8 +1828,25 @@ export interface components {
             pieces: components["schemas"]["Piece"][];
             /** Bolts */
             bolts: components["schemas"]["BoltLine"][];
+            /** Bolt Choice */
+            bolt_choice: components["schemas"]["BoltSet"][];
+            /** Fits */
+            fits: components["schemas"]["FootFit"][];
+            /** Leans */
+            leans: components["schemas"]["Lean"][];
             /** Cuts */
             cuts: components["schemas"]["MaterialCut"][];
+            /** Contacts */
+            contacts: components["schemas"]["Contact"][];
+            /** Lifts */
+            lifts: components["schemas"]["LiftedUnit"][];
+            /** Assembly */
+            assembly: components["schemas"]["AssemblyStep"][];
+            /** Kit */
+            kit: components["schemas"]["KitLine"][];
+            /** Purchase */
+            purchase: components["schemas"]["PurchaseLine"][];
+            cost: components["schemas"]["Cost"] | null;
             /** Materials */
             materials: components["schemas"]["Material"][];
             /** Steps */
@@ -1576,6 +1855,37 @@ export interface components {
             questions: components["schemas"]["Question"][];
             /** Silent */
             silent: components["schemas"]["Silence"][];
+        };
+        /**
+         * Fit
+         * @description How well holes are found again: each figure is the most that a place is off, either way.
+         *     ``drilled_to``: holes of rails go where the points were measured, or where the drawing has them.
+         */
+        Fit: {
+            /**
+             * @default {
+             *       "mm": 1
+             *     }
+             */
+            measuring: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0.5
+             *     }
+             */
+            marking: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 0.5
+             *     }
+             */
+            drilling: components["schemas"]["Length"];
+            /**
+             * Drilled To
+             * @default measured
+             * @enum {string}
+             */
+            drilled_to: "measured" | "drawn";
         };
         /**
          * FoamTape
@@ -1667,6 +1977,39 @@ export interface components {
              * @default false
              */
             pinned: boolean;
+        };
+        /**
+         * FootFit
+         * @description A foot on a factory point: how far the point is off the place that is drilled for it, aft and to
+         *     starboard positive; the slot that takes it up, along and across, mm; whether a round hole does.
+         *     ``file_…``: what a file takes off a round hole, that way, to meet the point; ``reach_mm``: how far the
+         *     rail runs beside its points; ``known``: the point was measured.
+         */
+        FootFit: {
+            /** Carrier */
+            carrier: string;
+            /** Foot */
+            foot: string;
+            /** Where */
+            where: string;
+            /** Known */
+            known: boolean;
+            /** Off Along Mm */
+            off_along_mm: number;
+            /** Off Across Mm */
+            off_across_mm: number;
+            /** Slot Along Mm */
+            slot_along_mm: number;
+            /** Slot Across Mm */
+            slot_across_mm: number;
+            /** Round */
+            round: boolean;
+            /** File Along Mm */
+            file_along_mm: number;
+            /** File Across Mm */
+            file_across_mm: number;
+            /** Reach Mm */
+            reach_mm: number;
         };
         /**
          * FootPlace
@@ -1862,7 +2205,8 @@ export interface components {
         /**
          * Hole
          * @description A hole: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to starboard, aft or up.
-         *     ``through``: on through the opposite wall, because nobody reaches a nut inside a closed tube.
+         *     ``through``: on through the opposite wall, because nobody reaches a nut inside a closed tube; ``slot_mm``:
+         *     how long it is where it is a slot, along the piece or across it.
          */
         Hole: {
             /** At Mm */
@@ -1883,6 +2227,21 @@ export interface components {
              * @default false
              */
             through: boolean;
+            /**
+             * Slot Mm
+             * @default 0
+             */
+            slot_mm: number;
+            /**
+             * Slot Across
+             * @default false
+             */
+            slot_across: boolean;
+            /**
+             * Pilot Mm
+             * @default 0
+             */
+            pilot_mm: number;
         };
         /**
          * Hum
@@ -2137,7 +2496,49 @@ export interface components {
              *       "trim": {
              *         "mm": 5
              *       },
-             *       "stock": []
+             *       "stock": [],
+             *       "brackets": "bought",
+             *       "changes": [],
+             *       "fit": {
+             *         "drilled_to": "measured",
+             *         "drilling": {
+             *           "mm": 0.5
+             *         },
+             *         "marking": {
+             *           "mm": 0.5
+             *         },
+             *         "measuring": {
+             *           "mm": 1
+             *         }
+             *       },
+             *       "bolting": {
+             *         "locking": "nylon_nut",
+             *         "lubrication": "anti_seize",
+             *         "spacers": false
+             *       },
+             *       "coat": {
+             *         "etched": false,
+             *         "galvanised": false,
+             *         "kind": "none",
+             *         "thickness": {
+             *           "mm": 0.08
+             *         },
+             *         "washers": false,
+             *         "when": "after drilling"
+             *       },
+             *       "lifting": {
+             *         "as_one": false,
+             *         "hands": {
+             *           "mm": 400
+             *         },
+             *         "persons": 3
+             *       },
+             *       "items": [],
+             *       "costing": {
+             *         "currency": "EUR",
+             *         "margin": 0
+             *       },
+             *       "packed": []
              *     }
              */
             workshop: components["schemas"]["Workshop"];
@@ -2289,6 +2690,27 @@ export interface components {
             panels?: components["schemas"]["PlacedPanel"][] | null;
         };
         /**
+         * KitLine
+         * @description ``id`` stays the same as long as the thing does, so that what is ticked off stays ticked.
+         */
+        KitLine: {
+            /** Id */
+            id: string;
+            /**
+             * Shelf
+             * @enum {string}
+             */
+            shelf: "drilling" | "tightening" | "measuring" | "setting" | "protection" | "fasteners";
+            /** Item */
+            item: string;
+            /** Count */
+            count: number;
+            /** Unit */
+            unit: string;
+            /** Packed */
+            packed: boolean;
+        };
+        /**
          * LayoutFigures
          * @description ``price`` is None where a model has none, ``year_wh`` where place or climate is missing. Speeds are
          *     None without feet.
@@ -2335,6 +2757,27 @@ export interface components {
             height_mm: number;
             seen: components["schemas"]["SeenFrom"] | null;
         };
+        /**
+         * Lean
+         * @description How a rail's pads lean with the roof, and what takes it out: a wedge under the lower edge of the base,
+         *     or its foot bent by the lean (the tool a little further), or the rails strapped together at their height.
+         */
+        Lean: {
+            /** Carrier */
+            carrier: string;
+            /** Rail */
+            rail: string;
+            /** Lean Deg */
+            lean_deg: number;
+            /** Outward */
+            outward: boolean;
+            /** Wedge Mm */
+            wedge_mm: number;
+            /** Tool Deg */
+            tool_deg: number;
+            /** Strap Mm */
+            strap_mm: number;
+        };
         /** Length */
         Length: {
             /** Text */
@@ -2372,6 +2815,61 @@ export interface components {
             tip_height_mm: number;
             /** Hinge Height Mm */
             hinge_height_mm: number;
+        };
+        /**
+         * LiftedUnit
+         * @description One lift: its mass, middle (aft and to starboard of the datum), how many lift it without strain and at
+         *     least, blocks that hold it at the height of its bolts, and the wind at which it is taken out of the hands
+         *     of those there are, or lifts off its blocks.
+         */
+        LiftedUnit: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Mass Kg */
+            mass_kg: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Area M2 */
+            area_m2: number;
+            /** Persons */
+            persons: number;
+            /** Least Persons */
+            least_persons: number;
+            /** Each Kg */
+            each_kg: number;
+            /** Blocks Mm */
+            blocks_mm: number;
+            /** Hands M S */
+            hands_m_s: number;
+            /** Lies M S */
+            lies_m_s: number;
+        };
+        /**
+         * Lifting
+         * @description ``persons``: who lift from below and from above; ``hands``: how far a load is from the body;
+         *     ``as_one``: carriers go up with their panels on.
+         */
+        Lifting: {
+            /**
+             * Persons
+             * @default 3
+             */
+            persons: number;
+            /**
+             * @default {
+             *       "mm": 400
+             *     }
+             */
+            hands: components["schemas"]["Length"];
+            /**
+             * As One
+             * @default false
+             */
+            as_one: boolean;
         };
         /**
          * LineMark
@@ -3204,6 +3702,14 @@ export interface components {
             slot_n?: number | null;
         };
         /**
+         * Packed
+         * @description A line of the kit list that lies in the box.
+         */
+        Packed: {
+            /** Id */
+            id: string;
+        };
+        /**
          * PanelModel
          * @description A panel as its data sheet has it. The job keeps this copy, so a later catalogue change alters nothing.
          *
@@ -3358,15 +3864,24 @@ export interface components {
         };
         /**
          * Piece
-         * @description A piece to cut. ``material`` is what bar it comes from, ``says`` the same in the job's units;
-         *     ``marked`` which end carries its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides.
-         *     ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody knows.
+         * @description A piece to cut. ``part_of``: the carrier or panel it belongs to, ``path`` its job path; ``material`` is
+         *     what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries its mark;
+         *     ``wide_mm``, ``high_mm``: of its upper face and of its sides; ``cut_…_deg``: how far an end is from
+         *     square; ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody
+         *     knows; ``planned_mm``: what the plan says where it was changed by hand.
          */
         Piece: {
             /** Id */
             id: string;
-            /** Carrier */
-            carrier: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "rail" | "bar" | "post" | "corner" | "splice plate" | "bracket" | "bridge";
+            /** Part Of */
+            part_of: string;
+            /** Path */
+            path: string;
             /** Name */
             name: string;
             /** Material */
@@ -3397,6 +3912,53 @@ export interface components {
             spliced: boolean;
             /** Splice N Mm */
             splice_n_mm?: number | null;
+            /**
+             * Bends
+             * @default []
+             */
+            bends: components["schemas"]["Bend"][];
+            /**
+             * Cut Marked Deg
+             * @default 0
+             */
+            cut_marked_deg: number;
+            /**
+             * Cut Far Deg
+             * @default 0
+             */
+            cut_far_deg: number;
+            /** Planned Mm */
+            planned_mm?: number | null;
+        };
+        /**
+         * PieceChange
+         * @description A piece made otherwise than the plan says. ``planned``: what the plan said when it was changed;
+         *     ``cut_marked`` and ``cut_far``: how far the end is from square.
+         */
+        PieceChange: {
+            /** Id */
+            id: string;
+            /** Piece */
+            piece: string;
+            planned: components["schemas"]["Length"];
+            length: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            cut_marked: components["schemas"]["Angle"];
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            cut_far: components["schemas"]["Angle"];
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * PlacePanel
@@ -3797,6 +4359,36 @@ export interface components {
              */
             work: "proposals";
             result: components["schemas"]["Proposals"] | null;
+        };
+        /**
+         * PurchaseLine
+         * @description So much of something is needed, so much of it is kept in the shop for this job, and so many packs are
+         *     bought. ``item``: what it is bought as, empty where nobody said; ``price``: of all packs, None where
+         *     nobody knows; ``order_by``: last day to order, None without a start of the work.
+         */
+        PurchaseLine: {
+            /** Serves */
+            serves: string;
+            /** Unit */
+            unit: string;
+            /** Needed */
+            needed: number;
+            /** Reserved */
+            reserved: number;
+            /** Item */
+            item: string;
+            /** Supplier */
+            supplier: string;
+            /** Packs */
+            packs: number;
+            /** Pack */
+            pack: number;
+            /** Price */
+            price: number | null;
+            /** Lead Days */
+            lead_days: number | null;
+            /** Order By */
+            order_by: string | null;
         };
         /**
          * PutInFrame
@@ -4827,6 +5419,20 @@ export interface components {
             side: string;
         };
         /**
+         * Served
+         * @description A joint with the bolt it gets out of the set, and the washers that take up what is too long.
+         */
+        Served: {
+            /** Carrier */
+            carrier: string;
+            /** Joint */
+            joint: string;
+            /** Length Mm */
+            length_mm: number;
+            /** Washers */
+            washers: number;
+        };
+        /**
          * SetValue
          * @description Set one field. A string given for a quantity is read as a person would type it.
          */
@@ -5295,7 +5901,8 @@ export interface components {
         /**
          * StockBar
          * @description A bar that pieces are cut from. ``material``: what it is, as the pieces say; ``have``: how many lie
-         *     in the shop, blank where it is bought as needed; ``price``: of one, 0 for a leftover.
+         *     in the shop, blank where it is bought as needed; ``price``: of one, 0 for a leftover; ``item``: which of
+         *     the shop's it is, whose bars are then kept for this job.
          */
         StockBar: {
             /** Id */
@@ -5310,6 +5917,8 @@ export interface components {
             price: number;
             /** Have */
             have?: number | null;
+            /** Item */
+            item?: string | null;
         };
         /**
          * StraightFinding
@@ -5735,6 +6344,25 @@ export interface components {
             washer: components["schemas"]["Length"];
         };
         /**
+         * Tightening
+         * @description How tight: the torque, the preload it is for with what it may come out as, and what sets it.
+         */
+        Tightening: {
+            /** Torque N M */
+            torque_n_m: number;
+            /** Preload N */
+            preload_n: number;
+            /** Least N */
+            least_n: number;
+            /** Most N */
+            most_n: number;
+            /**
+             * Set By
+             * @enum {string}
+             */
+            set_by: "bolt" | "wall";
+        };
+        /**
          * TiltYield
          * @description One panel raised towards the sun by so much against lying flat, without shadows, as ratios.
          */
@@ -6035,7 +6663,8 @@ export interface components {
         };
         /**
          * Workshop
-         * @description ``kerf``: what the saw takes; ``trim``: what comes off both ends of a bar before anything else.
+         * @description ``kerf``: what the saw takes; ``trim``: what comes off both ends of a bar before anything else;
+         *     ``brackets``: bent here from strip, or bought.
          */
         Workshop: {
             /**
@@ -6055,6 +6684,80 @@ export interface components {
              * @default []
              */
             stock: components["schemas"]["StockBar"][];
+            /**
+             * Brackets
+             * @default bought
+             * @enum {string}
+             */
+            brackets: "bought" | "bent here";
+            /**
+             * Changes
+             * @default []
+             */
+            changes: components["schemas"]["PieceChange"][];
+            /**
+             * @default {
+             *       "measuring": {
+             *         "mm": 1
+             *       },
+             *       "marking": {
+             *         "mm": 0.5
+             *       },
+             *       "drilling": {
+             *         "mm": 0.5
+             *       },
+             *       "drilled_to": "measured"
+             *     }
+             */
+            fit: components["schemas"]["Fit"];
+            /**
+             * @default {
+             *       "lubrication": "anti_seize",
+             *       "locking": "nylon_nut",
+             *       "spacers": false
+             *     }
+             */
+            bolting: components["schemas"]["Bolting"];
+            /**
+             * @default {
+             *       "kind": "none",
+             *       "when": "after drilling",
+             *       "thickness": {
+             *         "mm": 0.08
+             *       },
+             *       "galvanised": false,
+             *       "etched": false,
+             *       "washers": false
+             *     }
+             */
+            coat: components["schemas"]["Coat"];
+            /**
+             * @default {
+             *       "persons": 3,
+             *       "hands": {
+             *         "mm": 400
+             *       },
+             *       "as_one": false
+             *     }
+             */
+            lifting: components["schemas"]["Lifting"];
+            /**
+             * Items
+             * @default []
+             */
+            items: components["schemas"]["Bought"][];
+            /**
+             * @default {
+             *       "margin": 0,
+             *       "currency": "EUR"
+             *     }
+             */
+            costing: components["schemas"]["Costing"];
+            /**
+             * Packed
+             * @default []
+             */
+            packed: components["schemas"]["Packed"][];
         };
         /** YearAnswer */
         YearAnswer: {

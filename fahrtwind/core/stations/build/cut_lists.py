@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
-from fahrtwind.core.stations.build.pieces import Piece
+from fahrtwind.core.stations.build.piece import Piece
 
 USUAL_BAR_MM = 6000.0
 """What a bar is where nobody has said: the usual length in metric trade (common practice, no source)."""

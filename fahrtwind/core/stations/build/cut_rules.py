@@ -10,13 +10,16 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_run
-from fahrtwind.core.stations.build.bolts import LENGTHS_MM, BoltLine
+from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, longest_mm
-from fahrtwind.core.stations.build.pieces import Hole, Piece
+from fahrtwind.core.stations.build.piece import Hole, Piece
+from fahrtwind.core.stations.build.small_pieces import plated, splice_bears_n_mm
 from fahrtwind.core.stations.house import rule
+from fahrtwind.core.tables.fasteners import LENGTHS_MM
 
 PRACTICE = "common practice, no source"
 HOLES = "EN 1999-1-1:2007, Table 8.2: end distance 1.2, spacing 2.2 hole diameters at least, from memory"
+PLATES = "EN 1999-1-1:2007, 6.2.5: two plates to the outer fibre, 1.65 on yield"
 TO_END, APART = 1.2, 2.2
 
 
@@ -79,14 +82,14 @@ def no_bolt_that_long(carrier: Carrier, bolts: tuple[BoltLine, ...], units: Unit
             )
 
 
-@rule("hole-near-end", "caution", "build", "Hole near the end of a piece", HOLES, each="carriers")
-def hole_near_end(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
-    for piece in pieces:
+@rule("hole-near-end", "caution", "build", "Hole near the end of a piece", HOLES)
+def hole_near_end(made: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+    for piece in made:
         for hole in piece.holes:
             room = min(hole.at_mm, piece.length_mm - hole.at_mm)
             if room < TO_END * hole.diameter_mm:
                 yield Found(
-                    place=f"carriers.{carrier.id}",
+                    place=piece.path,
                     where=f"{piece.name}, {hole.what}",
                     why=f"Its middle is {say_length(room, units)} from the end; "
                     f"{say_length(TO_END * hole.diameter_mm, units)} at least.",
@@ -98,15 +101,15 @@ def hole_near_end(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem
                 )
 
 
-@rule("holes-close", "caution", "build", "Holes close to one another", HOLES, each="carriers")
-def holes_close(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+@rule("holes-close", "caution", "build", "Holes close to one another", HOLES)
+def holes_close(made: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
     """On one face, on two opposite ones where a bolt goes through, and where bolts cross inside a tube."""
-    for piece in pieces:
+    for piece in made:
         for one, other in combinations(piece.holes, 2):
             apart, least = abs(other.at_mm - one.at_mm), _least_apart(one, other)
-            if apart < least:
+            if apart < least and abs(other.off_mm - one.off_mm) < least:
                 yield Found(
-                    place=f"carriers.{carrier.id}",
+                    place=piece.path,
                     where=f"{piece.name}: {one.what}, {other.what}",
                     why=f"Along the piece their middles are {say_length(apart, units)} apart; "
                     f"{say_length(least, units)} at least.",
@@ -129,17 +132,36 @@ def _least_apart(one: Hole, other: Hole) -> float:
     return APART * size if one.face == other.face or one.through or other.through else 0.0
 
 
-@rule("splice-not-judged", "note", "build", "Not judged: the sleeve of a splice", PRACTICE, each="carriers")
-def splice_not_judged(carrier: Carrier, pieces: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
+@rule("splice-not-judged", "note", "build", "Not judged: a splice", PRACTICE, each="carriers")
+def splice_not_judged(carrier: Carrier, pieces: tuple[Piece, ...]) -> Iterator[Found]:
     for piece in (p for p in pieces if p.spliced):
-        bending = piece.splice_n_mm
-        told = "nobody knows how much" if bending is None else f"{bending / 1000:.0f} N·m at the probed speed"
-        yield Found(
-            place=f"carriers.{carrier.id}",
-            where=f"{piece.name}, rear end",
-            why=f"The rail counts as one piece over its splice; what bends there: {told}.",
-            remedy="A sleeve as strong as the rail, 150 mm into both sides, bolted in each; or a longer bar.",
-            quantity="bending",
-            value=None if bending is None else bending / 1000,
-            unit="N·m",
-        )
+        if piece.splice_n_mm is None or not plated(carrier):
+            known = None if piece.splice_n_mm is None else piece.splice_n_mm / 1000
+            told = "Nobody knows how much bends there."
+            yield Found(
+                place=f"carriers.{carrier.id}",
+                where=f"{piece.name}, rear end",
+                why=told if known is None else f"{known:.0f} N·m bend there at the probed speed.",
+                remedy="The maker's joint for this section, or a longer bar.",
+                quantity="bending",
+                value=known,
+                unit="N·m",
+            )
+
+
+@rule("splice-too-weak", "stop", "build", "Splice too weak", PLATES, each="carriers")
+def splice_too_weak(carrier: Carrier, pieces: tuple[Piece, ...]) -> Iterator[Found]:
+    for piece in (p for p in pieces if p.spliced and plated(carrier)):
+        bears, bends = splice_bears_n_mm(carrier), piece.splice_n_mm or 0.0
+        if bends > bears:
+            yield Found(
+                place=f"carriers.{carrier.id}.section",
+                where=f"{piece.name}, rear end",
+                why=f"{bends / 1000:.0f} N·m bend there at the probed speed; its two plates bear "
+                f"{bears / 1000:.0f}.",
+                remedy="A longer bar, a foot nearer to the splice, or a higher section.",
+                quantity="bending",
+                value=bends / 1000,
+                limit=bears / 1000,
+                unit="N·m",
+            )

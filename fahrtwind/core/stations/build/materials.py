@@ -12,27 +12,26 @@ from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
-from fahrtwind.core.stations.build.pieces import Piece
-from fahrtwind.core.stations.build.section_words import say_section
+from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
-from fahrtwind.core.stations.hold.carriers.rack import ANGLE_MM
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.drilled import drills_metal
 from fahrtwind.core.stations.hold.schools.school import Mark
-from fahrtwind.core.stations.layout.feet import ENDS_OF
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
 from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fit_row
 
 SPARE_SHARE = 0.1
-BEYOND_MEMBER_MM = 30.0
 LEAST_SPARES = 2
-KINDS = {"front": "rail", "port": "bar", "lower": "post"}
-"""What a piece is, by the end that is marked."""
 TAPE_WASTE = 1.2
+SMALL_MM = 500.0
+CALLED = {"bridge": "bar"}
+"""A bar from member to member is a bar to whoever buys it."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -51,10 +50,9 @@ def materials(
     seal: SealPlan,
     pieces: tuple[Piece, ...],
     bolts: tuple[BoltLine, ...],
+    workshop: Workshop,
 ) -> tuple[Material, ...]:
-    """Everything to buy or to lay ready; like items of all panels are added up. ``pieces``, ``bolts``: of
-    carriers.
-    """
+    """Everything to buy or to lay ready; like items of all panels are added up. ``bolts``: of carriers."""
     lines = [
         Material(f"panel {name}", count, 0, "pc", "measure it on delivery")
         for name, count in Counter(p.model.name for p in plan.panels).items()
@@ -62,10 +60,12 @@ def materials(
     lines += _pieces(pieces, plan)
     lines += _carriers(plan)
     lines += _bolts(bolts)
-    lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")})
+    lines += _spacers(bolts, workshop, plan.units)
+    bent = workshop.brackets == "bent here"
+    lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")}, bent)
     lines += _by_school(plan, holders)
     lines += _tethers(plan)
-    lines += _spans(plan, holders)
+    lines += _spans(holders)
     lines += _sealing(plan, marks, seal)
     scars = sum(s.count for s in plan.survey.scars)
     if scars:
@@ -85,12 +85,17 @@ def _counted(item: str, needed: int, note: str = "") -> Material:
 
 def _pieces(pieces: tuple[Piece, ...], plan: RoofPlan) -> list[Material]:
     """Rails, bars and posts by what they are and how long."""
-    names = {c.id: c.name for c in plan.carriers}
+    names = {s.id: s.name for s in (*plan.carriers, *plan.panels)}
     counts: Counter[tuple[str, str, str]] = Counter(
-        (f"{KINDS[p.marked]} {p.says}", f"pc of {say_run(p.length_mm, plan.units)}", names[p.carrier])
+        (f"{CALLED.get(p.kind, p.kind)} {p.says}", f"pc of {_long(p, plan.units)}", names.get(p.part_of, ""))
         for p in pieces
     )
     return [Material(item, n, 0, run, name) for (item, run, name), n in counts.items()]
+
+
+def _long(piece: Piece, units: UnitSystem) -> str:
+    """Bars by the run, small pieces by their size."""
+    return say_run(piece.length_mm, units) if piece.length_mm > SMALL_MM else say_size(piece.length_mm, units)
 
 
 def _carriers(plan: RoofPlan) -> list[Material]:
@@ -122,11 +127,7 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
     in_slots = own * corners * {"angles": 2, "bolt": 1}.get(rack.joint, 0)
     if in_slots:
         lines.append(_counted("hammer-head bolt M8 with flange nut", in_slots, "corners; fits its slot"))
-    if rack.joint == "angles":
-        size = say_size(ANGLE_MM, plan.units)
-        angle = f"angle {size} × {size} × {say_size(rack.angle_wall.mm, plan.units)}, {size} long"
-        lines.append(_counted(angle, 2 * corners, "corners"))
-    elif rack.joint == "clamps":
+    if rack.joint == "clamps":
         about, clamp = say_size(rack.section.height.mm, plan.units), rack.clamp
         lined = ", lined" if clamp.lined else ""
         what = f"two-piece clamp for {about} tube{lined}, {clamp.bolts} × {clamp.bolt}"
@@ -146,8 +147,22 @@ def _stands(rack: Rack, row: RowFit) -> list[PointPlace]:
     return [p for p in row.points if p.usable and rack.start.mm <= p.x_mm <= rack.end.mm]
 
 
-def _feet(plan: RoofPlan, holders: tuple[Holder, ...], bolted: set[str]) -> list[Material]:
-    """Brackets and what joins them to a frame; ``bolted``: carriers whose bolts are listed by length."""
+def _spacers(bolts: tuple[BoltLine, ...], workshop: Workshop, units: UnitSystem) -> list[Material]:
+    """A sleeve inside every closed tube that a bolt goes through, where somebody wants them."""
+    counts: Counter[float] = Counter()
+    for line in bolts if workshop.bolting.spacers else ():
+        if line.hollow_mm:
+            counts[line.hollow_mm] += line.count
+    return [
+        _counted(f"spacer sleeve for {JOINT_BOLT}, {say_size(long, units)} long", n, "inside the tube")
+        for long, n in counts.items()
+    ]
+
+
+def _feet(plan: RoofPlan, holders: tuple[Holder, ...], bolted: set[str], bent: bool) -> list[Material]:
+    """Brackets and what joins them to a frame; ``bolted``: carriers whose bolts are listed by length;
+    ``bent``: brackets are among the pieces.
+    """
     size = partial(say_size, system=plan.units)
     brackets: Counter[str] = Counter()
     bolts: Counter[str] = Counter()
@@ -161,7 +176,7 @@ def _feet(plan: RoofPlan, holders: tuple[Holder, ...], bolted: set[str]) -> list
         ] += len(holder.feet)
         if holder.id not in bolted:
             bolts[b.frame_bolt] += len(holder.feet)
-    lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items() if n]
+    lines = [Material(item, n, 0, "pc", "deburred") for item, n in brackets.items() if n and not bent]
     return lines + [
         _counted(f"stainless bolt {b} with washers and lock nut, frame", n, "anti-seize on stainless threads")
         for b, n in bolts.items()
@@ -188,20 +203,11 @@ def _with_spares(item: str, amount: float, unit: str, note: str) -> Material:
     return Material(item, round(amount, 2), spare, unit, note)
 
 
-def _spans(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Material]:
-    """Bars from member to member, a little longer than their bay."""
-    lengths = {h.id: h.bars_mm for h in holders}
-    bars: Counter[str] = Counter()
-    for panel in plan.panels:
-        if panel.span is None:
-            continue
-        for length in lengths.get(f"{panel.id}{ENDS_OF}", ()):
-            run = say_run(length + 2 * BEYOND_MEMBER_MM, plan.units)
-            bars[f"bar {panel.span.alloy}, {say_section(panel.span.section, plan.units)}, {run}"] += 1
-    lines = [Material(item, count, 0, "pc", "from member to member") for item, count in bars.items()]
-    feet = sum(h.on_bars for h in holders)
+def _spans(holders: tuple[Holder, ...]) -> list[Material]:
+    """What holds feet on bars from member to member; the bars are among the pieces."""
+    feet = sum(len(bar.feet_mm) for h in holders for bar in h.bars)
     bolt = f"stainless bolt {JOINT_BOLT} with large washers and lock nut, foot on its bar"
-    return [*lines, _counted(bolt, feet)] if feet else lines
+    return [_counted(bolt, feet)] if feet else []
 
 
 def _tethers(plan: RoofPlan) -> list[Material]:

@@ -1,92 +1,41 @@
-"""Every piece of every carrier: what it is cut from, how long, which end is marked, where its holes lie.
-
-Nothing is typed twice: pieces follow the carriers. Places on a piece are measured from its marked end, the
-front end of what runs along the roof, the port end of what runs across, the lower end of a post; never from
-hole to hole.
-"""
+"""The rails, bars and posts of every carrier. Nothing is typed twice: pieces follow the carriers."""
 
 from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import pairwise
-from typing import Literal
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
-from fahrtwind.core.job.sections import OwnSection, RectangularTube, RoundTube, Section
+from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.stations.build.section_words import say_section
+from fahrtwind.core.stations.build.piece import (
+    Face,
+    Hole,
+    Piece,
+    closed,
+    drilled,
+    in_order,
+    kg_m_of,
+    material_of,
+    says,
+)
+from fahrtwind.core.stations.build.small_pieces import corner_angles, splice_holes, splice_plates
 from fahrtwind.core.stations.build.splices import bending_at, splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
-from fahrtwind.core.stations.hold.carriers.sections import USUAL_RAIL_KG_M, bar_strength
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
-from fahrtwind.core.tables.alloys import AlloyName
 from fahrtwind.core.tables.fasteners import BOLTS
 
-Face = Literal["upper", "lower", "front", "rear", "port", "starboard"]
-MarkedEnd = Literal["front", "port", "lower"]
 CLAMP_OUT_MM = 8.0
 """From the panel's edge to the bolt of its clamp: common practice, no source; the clamp's maker decides."""
 LEAST_MM = 10.0
 """What comes out shorter is none: a rail that ends before it begins is told under Hold."""
 SHARED_GAP_MM = 40.0
 """Two panels no further apart share a middle clamp."""
-
-
-@dataclass(frozen=True, slots=True)
-class Hole:
-    """A hole: ``at_mm`` from the marked end, ``off_mm`` from the middle of the face, to starboard, aft or up.
-    ``through``: on through the opposite wall, because nobody reaches a nut inside a closed tube.
-    """
-
-    at_mm: float
-    off_mm: float
-    face: Face
-    diameter_mm: float
-    what: str
-    through: bool = False
-
-
-def closed(section: Section) -> bool:
-    """Whether bolts have to go through both walls."""
-    return isinstance(section, RectangularTube | RoundTube)
-
-
-@dataclass(frozen=True, slots=True)
-class Piece:
-    """A piece to cut. ``material`` is what bar it comes from, ``says`` the same in the job's units;
-    ``marked`` which end carries its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides.
-    ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody knows.
-    """
-
-    id: str
-    carrier: str
-    name: str
-    material: str
-    says: str
-    length_mm: float
-    marked: MarkedEnd
-    mass_kg: float
-    wide_mm: float
-    high_mm: float
-    holes: tuple[Hole, ...]
-    sold_mm: float | None = None
-    """What its carrier says that the bar is sold in."""
-    spliced: bool = False
-    splice_n_mm: float | None = None
-
-
-def material_of(alloy: AlloyName, section: Section) -> str:
-    """The same whatever units the job is shown in: bars of the shop are found by it."""
-    return f"{alloy} {say_section(section, 'metric')}"
-
-
-def _says(alloy: AlloyName, section: Section, units: UnitSystem) -> str:
-    return f"{alloy}, {say_section(section, units)}"
 
 
 def pieces_of(
@@ -110,14 +59,9 @@ def pieces_of(
     if isinstance(carrier, Rack):
         found += _bars(carrier, on, units)
         found += _posts(carrier, units)
+        found += corner_angles(carrier, units)
+    found += splice_plates(carrier, tuple(found), units)
     return tuple(piece for piece in found if piece.length_mm >= LEAST_MM)
-
-
-def _kg_m(section: Section, alloy: AlloyName, path: str) -> float:
-    """Of an own section what its sheet says, whatever else it lacks."""
-    if isinstance(section, OwnSection):
-        return section.mass_kg_m or USUAL_RAIL_KG_M
-    return bar_strength(section, alloy, path).mass_kg_m
 
 
 def _rail(
@@ -130,7 +74,7 @@ def _rail(
 ) -> Iterator[Piece]:
     """``splices``: where they are, mm, and what bends there, N·mm."""
     path = f"carriers.{carrier.id}.section"
-    mass = _kg_m(carrier.section, carrier.alloy, path)
+    mass = kg_m_of(carrier.section, carrier.alloy, path)
     holes = [*_foot_holes(carrier, rail, feet), *_on_rail(carrier, rail, panels)]
     bends = dict(splices)
     ends = [carrier.start.mm, *bends, carrier.end.mm]
@@ -138,19 +82,26 @@ def _rail(
         part = f"{rail.id}{chr(97 + i) if splices else ''}"
         yield Piece(
             f"{carrier.id}-{part}",
+            "rail",
             carrier.id,
+            f"carriers.{carrier.id}",
             f"{carrier.name}, rail {part}",
             material_of(carrier.alloy, carrier.section),
-            _says(carrier.alloy, carrier.section, units),
+            says(carrier.alloy, carrier.section, units),
             end - start,
             "front",
             mass * (end - start) / 1000,
             carrier.section.width.mm,
             carrier.section.height.mm,
-            _in_order(
-                replace(h, at_mm=h.at_mm - start)
-                for h in holes
-                if start <= h.at_mm < end or h.at_mm == end == carrier.end.mm
+            in_order(
+                [
+                    *(
+                        replace(h, at_mm=h.at_mm - start)
+                        for h in holes
+                        if start <= h.at_mm < end or h.at_mm == end == carrier.end.mm
+                    ),
+                    *splice_holes(carrier, end - start, start in bends, end in bends),
+                ]
             ),
             carrier.stock.mm if carrier.stock else None,
             end in bends,
@@ -167,7 +118,7 @@ def _foot_holes(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> It
     for foot in feet:
         if rail_of(foot) == rail.id:
             size, through = BOLTS[JOINT_BOLT].clearance_mm, closed(carrier.section)
-            yield Hole(foot.x_mm, 0.0, "lower", size, f"foot {foot.foot}", through)
+            yield drilled(foot.x_mm, "lower", size, f"foot {foot.foot}", through)
 
 
 def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> Iterator[Hole]:
@@ -192,12 +143,12 @@ def _corners_on(rack: Rack, rail: Rail) -> Iterator[Hole]:
     inner: Face = "starboard" if rail.y.mm < 0 else "port"
     for bar in rack.bars:
         if rack.joint == "bolt":
-            yield Hole(bar.x.mm, 0.0, "upper", size, f"bar {bar.id}", closed(rack.section))
+            yield drilled(bar.x.mm, "upper", size, f"bar {bar.id}", closed(rack.section))
         elif rack.joint == "angles":
             for side in (-1.0, 1.0):
                 at = bar.x.mm + side * (half + ANGLE_GAUGE_MM)
                 face = inner if rack.flush else "upper"
-                yield Hole(at, 0.0, face, size, f"corner of bar {bar.id}", closed(rack.section))
+                yield drilled(at, face, size, f"corner of bar {bar.id}", closed(rack.section))
 
 
 @dataclass(frozen=True, slots=True)
@@ -217,30 +168,32 @@ def _clamps(edges: Iterator[Edge]) -> Iterator[Hole]:
         first, *rest = waiting
         if first.far and rest and not rest[0].far and rest[0].at_mm - first.at_mm <= SHARED_GAP_MM:
             middle = (first.at_mm + rest[0].at_mm) / 2
-            yield Hole(middle, 0.0, "upper", size, f"clamp of {first.panel} and {rest[0].panel}")
+            yield drilled(middle, "upper", size, f"clamp of {first.panel} and {rest[0].panel}")
             waiting = rest[1:]
             continue
         out = CLAMP_OUT_MM if first.far else -CLAMP_OUT_MM
-        yield Hole(first.at_mm + out, 0.0, "upper", size, f"clamp of {first.panel}")
+        yield drilled(first.at_mm + out, "upper", size, f"clamp of {first.panel}")
         waiting = rest
 
 
 def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Piece]:
-    mass = _kg_m(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section")
+    mass = kg_m_of(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section")
     start, end = _bar_ends(rack)
     for bar in rack.bars:
         yield Piece(
             f"{rack.id}-{bar.id}",
+            "bar",
             rack.id,
+            f"carriers.{rack.id}",
             f"{rack.name}, bar {bar.id}",
             material_of(rack.bar_alloy, rack.bar_section),
-            _says(rack.bar_alloy, rack.bar_section, units),
+            says(rack.bar_alloy, rack.bar_section, units),
             end - start,
             "port",
             mass * (end - start) / 1000,
             rack.bar_section.width.mm,
             rack.bar_section.height.mm,
-            _in_order(_bar_holes(rack, bar.id, panels, start)),
+            in_order(_bar_holes(rack, bar.id, panels, start)),
         )
 
 
@@ -261,7 +214,7 @@ def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: flo
         if not rack.port.mm <= rail.y.mm <= rack.starboard.mm:
             continue
         if rack.joint == "bolt":
-            yield Hole(rail.y.mm - start, 0.0, "lower", size, f"rail {rail.id}", closed(rack.bar_section))
+            yield drilled(rail.y.mm - start, "lower", size, f"rail {rail.id}", closed(rack.bar_section))
         elif rack.joint == "angles":
             yield from _corner_holes(rack, rail, start, size)
     own = (
@@ -283,24 +236,26 @@ def _corner_holes(rack: Rack, rail: Rail, start: float, size: float) -> Iterator
         at = at + half + ANGLE_GAUGE_MM if rail.y.mm < 0 else at - half - ANGLE_GAUGE_MM
     faces: tuple[Face, ...] = ("front",) if closed(rack.bar_section) else ("front", "rear")
     for face in faces:
-        yield Hole(at, 0.0, face, size, f"corner on rail {rail.id}", closed(rack.bar_section))
+        yield drilled(at, face, size, f"corner on rail {rail.id}", closed(rack.bar_section))
 
 
 def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
     if rack.posts is None:
         return
     section, alloy = rack.posts.section, rack.posts.alloy
-    mass = _kg_m(section, alloy, f"carriers.{rack.id}.posts.section")
+    mass = kg_m_of(section, alloy, f"carriers.{rack.id}.posts.section")
     below = rack.hold.below.mm if isinstance(rack.hold, OuterFoot) else 0.0
     tall = rack.height.mm + below
     for rail in rack.rails:
         for post in rack.posts.places:
             yield Piece(
                 f"{rack.id}-{rail.id}{post.id}",
+                "post",
                 rack.id,
+                f"carriers.{rack.id}",
                 f"{rack.name}, post {rail.id}{post.id}",
                 material_of(alloy, section),
-                _says(alloy, section, units),
+                says(alloy, section, units),
                 tall,
                 "lower",
                 mass * tall / 1000,
@@ -308,7 +263,3 @@ def _posts(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
                 section.height.mm,
                 (),
             )
-
-
-def _in_order(holes: Iterator[Hole]) -> tuple[Hole, ...]:
-    return tuple(sorted(holes, key=lambda h: (h.at_mm, h.face, h.off_mm)))

@@ -3,22 +3,36 @@
 from __future__ import annotations
 
 from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.assembly import AssemblyStep, Parts, assembly_of
+from fahrtwind.core.stations.build.bolt_set import BoltSet, bolt_sets
 from fahrtwind.core.stations.build.bolts import BoltLine, bolts_of
+from fahrtwind.core.stations.build.changes import with_changes
 from fahrtwind.core.stations.build.cut_lists import Length, MaterialCut, cut_lists, lengths_of, longest_mm
 from fahrtwind.core.stations.build.drill_map import drill_map
+from fahrtwind.core.stations.build.fit import FootFit, Lean, fits_of, leans_of
+from fahrtwind.core.stations.build.kit import KitLine, kit_of
+from fahrtwind.core.stations.build.lifting import LiftedUnit, lifted_units
+from fahrtwind.core.stations.build.loose_pieces import bent_brackets, bridges
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.materials import materials as materials_of
-from fahrtwind.core.stations.build.pieces import Piece, material_of, pieces_of
+from fahrtwind.core.stations.build.metals import Contact, contacts_of
+from fahrtwind.core.stations.build.piece import Piece, material_of
+from fahrtwind.core.stations.build.pieces import pieces_of
+from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine, cost_of, purchase_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
-from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.survey.crown import CrownSurface
+from fahrtwind.core.stations.survey.factory_points import RowFit
 
 rules.unanswered("roof-day")
 rules.unanswered("build")
@@ -39,14 +53,74 @@ def pieces(
 
 
 @stage("build", "Bolts", "carriers.{id}", each="carriers", all="bolts_by_carrier", place="bolts/{id}")
-def bolts(carrier: Carrier, pieces: tuple[Piece, ...]) -> tuple[BoltLine, ...]:
-    return bolts_of(carrier, pieces)
+def bolts(carrier: Carrier, pieces: tuple[Piece, ...], workshop: Workshop) -> tuple[BoltLine, ...]:
+    return bolts_of(carrier, pieces, workshop.bolting)
+
+
+@stage("build", "Fewest different bolts", "carriers", otherwise=())
+def bolt_choice(bolts_by_carrier: tuple[tuple[BoltLine, ...], ...]) -> tuple[BoltSet, ...]:
+    return bolt_sets([line for own in bolts_by_carrier for line in own])
+
+
+@stage(
+    "build",
+    "Feet on factory points",
+    "carriers.{id}",
+    each="carriers",
+    all="fits_by_carrier",
+    place="fit/{id}",
+)
+def fits(
+    carrier: Carrier,
+    feet_of_carrier: tuple[FootPlace, ...],
+    point_rows: tuple[RowFit, ...],
+    workshop: Workshop,
+) -> tuple[FootFit, ...]:
+    return fits_of(carrier, feet_of_carrier, point_rows, workshop.fit)
+
+
+@stage("build", "Pads that lean", "carriers.{id}", each="carriers", all="leans_by_carrier", place="lean/{id}")
+def leans(
+    carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...], crown: CrownSurface | None
+) -> tuple[Lean, ...]:
+    return () if crown is None else leans_of(carrier, feet_of_carrier, crown)
+
+
+@stage("build", "Bars and brackets without a carrier", "panels", otherwise=())
+def loose_pieces(
+    panels: tuple[PlacedPanel, ...],
+    carriers: tuple[Carrier, ...],
+    holders: tuple[Holder, ...],
+    marks: tuple[Mark, ...],
+    fits_by_carrier: tuple[tuple[FootFit, ...], ...],
+    workshop: Workshop,
+    units: UnitSystem,
+) -> tuple[Piece, ...]:
+    owners = {s.id: s for s in (*panels, *carriers)}
+    fits = {carrier.id: own for carrier, own in zip(carriers, fits_by_carrier, strict=True)}
+    found: list[Piece] = []
+    for holder in holders:
+        owner = owners.get(holder.id.removesuffix(ENDS_OF))
+        if isinstance(owner, PlacedPanel) and owner.span is not None and holder.bars:
+            found += bridges(owner, owner.span, holder.bars, units)
+        elif owner is not None and workshop.brackets == "bent here":
+            by_foot = {f.foot: f for f in fits.get(holder.id, ())}
+            found += bent_brackets(holder, owner, marks, by_foot, units)
+    return tuple(found)
+
+
+@stage("build", "Pieces with what was changed by hand", "workshop.changes", otherwise=())
+def made(
+    pieces_by_carrier: tuple[tuple[Piece, ...], ...], loose_pieces: tuple[Piece, ...], workshop: Workshop
+) -> tuple[Piece, ...]:
+    whole = (*(piece for own in pieces_by_carrier for piece in own), *loose_pieces)
+    return with_changes(whole, workshop.changes)
 
 
 @stage("build", "Lengths to cut", "workshop", otherwise=())
-def lengths(pieces_by_carrier: tuple[tuple[Piece, ...], ...]) -> tuple[Length, ...]:
+def lengths(made: tuple[Piece, ...]) -> tuple[Length, ...]:
     """By themselves, so that moving a hole does not ask for a new cut list."""
-    return lengths_of(tuple(piece for own in pieces_by_carrier for piece in own))
+    return lengths_of(made)
 
 
 @stage("build", "Cut list", "workshop", otherwise=())
@@ -65,9 +139,69 @@ def materials(
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
     seal: SealPlan,
-    pieces_by_carrier: tuple[tuple[Piece, ...], ...],
+    made: tuple[Piece, ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
+    workshop: Workshop,
 ) -> tuple[Material, ...]:
-    pieces = tuple(piece for own in pieces_by_carrier for piece in own)
     bolts = tuple(line for own in bolts_by_carrier for line in own)
-    return materials_of(plan, holders, marks, seal, pieces, bolts)
+    return materials_of(plan, holders, marks, seal, made, bolts, workshop)
+
+
+@stage("build", "Metals that touch", "carriers.{id}", each="carriers", all="contacts_by_carrier")
+def contacts(
+    carrier: Carrier,
+    pieces: tuple[Piece, ...],
+    bolts: tuple[BoltLine, ...],
+    workshop: Workshop,
+    vehicle: Vehicle,
+) -> tuple[Contact, ...]:
+    return contacts_of(carrier, pieces, bolts, workshop.coat, vehicle.kind == "boat")
+
+
+@stage("build", "What is lifted", "workshop.lifting", otherwise=(), place="lift")
+def lifts(
+    panels: tuple[PlacedPanel, ...],
+    carriers: tuple[Carrier, ...],
+    raisings: tuple[Raising, ...],
+    made: tuple[Piece, ...],
+    workshop: Workshop,
+) -> tuple[LiftedUnit, ...]:
+    return lifted_units(panels, carriers, raisings, made, workshop.lifting)
+
+
+@stage("build", "Order of assembly", "carriers.{id}", each="carriers", all="assembly_by_carrier")
+def assembly(
+    carrier: Carrier,
+    made: tuple[Piece, ...],
+    bolts: tuple[BoltLine, ...],
+    fits: tuple[FootFit, ...],
+    leans: tuple[Lean, ...],
+    workshop: Workshop,
+    units: UnitSystem,
+) -> tuple[AssemblyStep, ...]:
+    own = tuple(piece for piece in made if piece.part_of == carrier.id)
+    return assembly_of(Parts(carrier, own, bolts, fits, leans, workshop, units))
+
+
+@stage("build", "Kit list", "workshop.packed", otherwise=())
+def kit(
+    materials: tuple[Material, ...],
+    marks: tuple[Mark, ...],
+    bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
+    made: tuple[Piece, ...],
+    workshop: Workshop,
+) -> tuple[KitLine, ...]:
+    bolts = tuple(line for own in bolts_by_carrier for line in own)
+    return kit_of(materials, marks, bolts, made, workshop)
+
+
+@stage("build", "Purchase list", "workshop.items", otherwise=())
+def purchase(
+    materials: tuple[Material, ...], cuts: tuple[MaterialCut, ...], workshop: Workshop
+) -> tuple[PurchaseLine, ...]:
+    return purchase_of(materials, cuts, workshop)
+
+
+@stage("build", "Cost", "workshop.costing", otherwise=None)
+def cost(purchase: tuple[PurchaseLine, ...], workshop: Workshop) -> Cost:
+    return cost_of(purchase, workshop)

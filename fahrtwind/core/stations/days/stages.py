@@ -1,6 +1,7 @@
 """What is worked out about the order of the work."""
 
 from fahrtwind.core.job.views import Plan
+from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.days.steps import WorkStep, work_steps
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
@@ -10,6 +11,11 @@ from fahrtwind.core.stations.seal.sealant import SealPlan
 
 @stage("roof-day", "Steps", "panels", otherwise=())
 def steps(
-    plan: Plan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+    plan: Plan,
+    holders: tuple[Holder, ...],
+    marks: tuple[Mark, ...],
+    seal: SealPlan,
+    assembly_by_carrier: tuple[tuple[AssemblyStep, ...], ...],
 ) -> tuple[WorkStep, ...]:
-    return work_steps(plan, holders, marks, seal)
+    frames = tuple(step for own in assembly_by_carrier for step in own)
+    return work_steps(plan, holders, marks, seal, frames)

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_run
+from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.school import Mark, MarksInHand, Task
 from fahrtwind.core.stations.layout.holders import Holder
@@ -28,21 +29,33 @@ class WorkStep:
 
 
 def work_steps(
-    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+    plan: RoofPlan,
+    holders: tuple[Holder, ...],
+    marks: tuple[Mark, ...],
+    seal: SealPlan,
+    frames: tuple[AssemblyStep, ...] = (),
 ) -> tuple[WorkStep, ...]:
-    """The work in its order, numbered."""
+    """The work in its order, numbered. ``frames``: how carriers are put together."""
+    measured, *reached = _before()
     tasks = [
-        *_before(),
+        measured,
+        *(_of(step) for step in frames if not step.on_roof),
+        *reached,
         *_old_work(plan),
         *_on_the_roof(holders, len(marks)),
         *_by_school(plan, holders, marks, seal),
+        *(_of(step) for step in frames if step.on_roof),
     ]
-    if any(h.feet for h in holders):
+    if any(h.feet for h in holders) or frames:
         tasks += _after(plan, seal)
     return tuple(
         WorkStep(i, task.title, task.detail, task.check, task.wait_h, task.marks)
         for i, task in enumerate(tasks, start=1)
     )
+
+
+def _of(step: AssemblyStep) -> Task:
+    return Task(step.title, step.detail, step.check, step.wait_h)
 
 
 def _by_school(

@@ -16,6 +16,17 @@ from fahrtwind.core.stations.survey.factory_points import RowFit
 
 
 @dataclass(frozen=True, slots=True)
+class BarRun:
+    """A bar along the roof from its first to its last member, mm, and the feet that it carries."""
+
+    first_mm: float
+    last_mm: float
+    y_mm: float
+    feet_mm: tuple[float, ...]
+    ends_mm: tuple[float, ...]
+
+
+@dataclass(frozen=True, slots=True)
 class Holder:
     """Something with feet on the roof, and how they hold. ``path`` is its job path."""
 
@@ -24,10 +35,8 @@ class Holder:
     path: str
     hold: Holding
     feet: tuple[FootPlace, ...]
-    bars_mm: tuple[float, ...] = ()
-    """Of bars from member to member: from the first to the last end of each."""
-    on_bars: int = 0
-    """How many feet those bars carry."""
+    bars: tuple[BarRun, ...] = ()
+    """Bars from member to member, whose ends are its feet."""
 
     def place(self, foot: FootPlace) -> str:
         """The job path at which a foot is changed: only a panel's own feet are set one by one."""
@@ -56,17 +65,14 @@ def holders_of(
 def _bars_of(panel: PlacedPanel, span: SpanBars, feet: tuple[FootPlace, ...]) -> Holder:
     name = f"{panel.id}{ENDS_OF}"
     ends = _own(feet, name)
-    lengths = tuple(
-        last - first
-        for side in dict.fromkeys(round(e.y_mm) for e in ends)
-        for first, last in _runs(
-            [e.x_mm for e in ends if round(e.y_mm) == side], _on_bars(feet, panel.id, side)
-        )
-    )
-    carried = sum(f.panel == panel.id and f.landing == "bar" for f in feet)
-    return Holder(
-        name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, ends, tuple(lengths), carried
-    )
+    bars = []
+    for side in dict.fromkeys(round(e.y_mm) for e in ends):
+        at, carried = [e.x_mm for e in ends if round(e.y_mm) == side], _on_bars(feet, panel.id, side)
+        for first, last in _runs(at, carried):
+            on = tuple(x for x in carried if first <= x <= last)
+            held = tuple(sorted({x for x in at if first <= x <= last}))
+            bars.append(BarRun(first, last, float(side), on, held))
+    return Holder(name, f"{panel.name}, bars", f"panels.{panel.id}.span", span.ends, ends, tuple(bars))
 
 
 def _on_bars(feet: tuple[FootPlace, ...], panel: str, side: int) -> list[float]:

@@ -10,7 +10,7 @@ import numpy as np
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.carrier import Carrier, Rack
-from fahrtwind.core.job.document import Obstacle, Vehicle
+from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sections import ChannelSection
@@ -248,24 +248,6 @@ def weak_beside_welds(carrier: Carrier) -> Iterator[Found]:
             where=carrier.name,
             why="Bars count with the strength that the heat has left; the welds themselves are not judged.",
             remedy="Have it welded by somebody who does this for a living; look at every weld.",
-        )
-
-
-@rule("unlike-metals", "caution", "hold", "Unlike metals touch", PRACTICE, each="carriers")
-def unlike_metals(carrier: Carrier, vehicle: Vehicle) -> Iterator[Found]:
-    if not isinstance(carrier, Rack):
-        return
-    kinds = {
-        ("steel" if a == "S235" else "stainless" if a == "1.4301" else "aluminium")
-        for a in (carrier.alloy, carrier.bar_alloy)
-    }
-    if len(kinds) > 1 and kinds != {"steel", "stainless"}:
-        yield Found(
-            place=f"carriers.{carrier.id}.bar_alloy",
-            where=carrier.name,
-            why=f"{' on '.join(sorted(kinds))}: the aluminium is eaten where it stays wet"
-            + (", fast in salt." if vehicle.kind == "boat" else "."),
-            remedy="Tape or plastic between them, washers under bolts, paint on cut edges.",
         )
 
 

@@ -16,7 +16,7 @@ from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 def _drilled(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, Drilled]]:
     """Whatever stands on brackets that are drilled: the end of a bar has room for its holes."""
     for holder in holders:
-        if holder.feet and not holder.bars_mm and isinstance(holder.hold, Drilled):
+        if holder.feet and not holder.bars and isinstance(holder.hold, Drilled):
             yield (holder, holder.hold)
 
 

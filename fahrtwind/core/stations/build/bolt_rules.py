@@ -1,0 +1,93 @@
+"""Snags of bolts: locking against grease, threads that gall, tubes that are squeezed, nuts out of reach."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from fahrtwind.core.engine.rule import Found
+from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_force, say_length
+from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.stations.house import rule
+
+PRACTICE = "common practice, no source"
+JUNKER = "Junker 1969, DIN 65151: transverse vibration tests"
+
+
+@rule("grease-and-glue", "stop", "build", "Anti-seize and threadlocker on one thread", PRACTICE)
+def grease_and_glue(
+    workshop: Workshop, bolts_by_carrier: tuple[tuple[BoltLine, ...], ...]
+) -> Iterator[Found]:
+    bolting = workshop.bolting
+    if any(bolts_by_carrier) and bolting.locking == "threadlocker" and bolting.lubrication != "dry":
+        yield Found(
+            place="workshop.bolting.locking",
+            where="bolts of the carriers",
+            why="Threadlocker does not cure on a greased thread: the nut comes off.",
+            remedy="Threads clean and dry for threadlocker, or a lock nut with anti-seize.",
+        )
+
+
+@rule("threads-gall", "caution", "build", "Stainless on stainless, dry", PRACTICE)
+def threads_gall(workshop: Workshop, bolts_by_carrier: tuple[tuple[BoltLine, ...], ...]) -> Iterator[Found]:
+    bolting = workshop.bolting
+    if any(bolts_by_carrier) and bolting.lubrication == "dry" and bolting.locking != "threadlocker":
+        yield Found(
+            place="workshop.bolting.lubrication",
+            where="bolts of the carriers",
+            why="Dry stainless threads weld to one another and shear off.",
+            remedy="Anti-seize on the thread, and the torque that goes with it.",
+        )
+
+
+@rule("locks-little", "caution", "build", "Spring washers do not lock", JUNKER)
+def locks_little(workshop: Workshop, bolts_by_carrier: tuple[tuple[BoltLine, ...], ...]) -> Iterator[Found]:
+    if any(bolts_by_carrier) and workshop.bolting.locking == "spring_washer":
+        yield Found(
+            place="workshop.bolting.locking",
+            where="bolts of the carriers",
+            why="Under vibration across the bolt a spring washer lets the nut turn like none.",
+            remedy="Nylon-insert nuts, or serrated flanges on bare metal.",
+        )
+
+
+@rule("tube-squeezed", "caution", "build", "A tight bolt dents its tube", PRACTICE, each="carriers")
+def tube_squeezed(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitSystem) -> Iterator[Found]:
+    for line in bolts:
+        if line.tight.set_by == "wall":
+            torque, force = line.tight.torque_n_m, say_force(line.tight.preload_n, units)
+            yield Found(
+                place="workshop.bolting.spacers",
+                where=f"{carrier.name}, {line.joint}",
+                why=f"The tube's wall bears {force} of preload, {torque:.1f} N·m; that does not stay tight.",
+                remedy=f"A spacer sleeve of {say_length(line.hollow_mm, units)} inside, then full torque.",
+                quantity="torque",
+                value=torque,
+                unit="N·m",
+            )
+
+
+@rule(
+    "nut-out-of-reach",
+    "stop",
+    "build",
+    "No room for a spanner",
+    "ISO 2725: sockets, from memory",
+    each="carriers",
+)
+def nut_out_of_reach(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitSystem) -> Iterator[Found]:
+    for line in bolts:
+        if line.room_mm is not None and line.room_mm < line.socket_mm / 2:
+            yield Found(
+                place=f"carriers.{carrier.id}.section",
+                where=f"{carrier.name}, {line.joint}",
+                why=f"From the bolt to the next wall are {say_length(line.room_mm, units)}; a socket needs "
+                f"{say_length(line.socket_mm / 2, units)}.",
+                remedy="A wider section, or a bolt held by its head with the nut outside.",
+                quantity="room",
+                value=line.room_mm,
+                limit=line.socket_mm / 2,
+                unit="mm",
+            )

@@ -1,0 +1,133 @@
+"""The box: what has to be in it before anybody climbs."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from dataclasses import dataclass
+from math import ceil
+from typing import Literal
+from zlib import crc32
+
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.stations.build.materials import Material
+from fahrtwind.core.stations.build.piece import Piece
+from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.tables.fasteners import BOLTS
+
+Shelf = Literal["drilling", "tightening", "measuring", "setting", "protection", "fasteners"]
+
+
+@dataclass(frozen=True, slots=True)
+class KitLine:
+    """``id`` stays the same as long as the thing does, so that what is ticked off stays ticked."""
+
+    id: str
+    shelf: Shelf
+    item: str
+    count: float
+    unit: str
+    packed: bool
+
+
+def kit_of(
+    materials: tuple[Material, ...],
+    marks: tuple[Mark, ...],
+    bolts: tuple[BoltLine, ...],
+    pieces: tuple[Piece, ...],
+    workshop: Workshop,
+) -> tuple[KitLine, ...]:
+    """Tools by what is drilled, tightened and set; fasteners counted with their spares."""
+    packed = {p.id for p in workshop.packed}
+    lines = [
+        *_drilling(marks, pieces),
+        *_tightening(materials, bolts),
+        *_measuring(pieces),
+        *_setting(materials, marks),
+        *_protection(marks, pieces),
+        *_fasteners(materials),
+    ]
+    told: dict[str, KitLine] = {}
+    for shelf, item, count, unit in lines:
+        name = f"k{crc32(f'{shelf} {item}'.encode()):08x}"
+        told[name] = KitLine(name, shelf, item, count, unit, name in packed)
+    return tuple(told.values())
+
+
+Line = tuple[Shelf, str, float, str]
+
+
+def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Line]:
+    sizes = {d for m in marks for d in (m.pilot_mm, m.final_mm) if d}
+    sizes |= {d for p in pieces for h in p.holes for d in (h.pilot_mm, h.diameter_mm) if d}
+    for size in sorted(sizes):
+        yield "drilling", f"drill bit {size:g} mm", 2, "pc"
+    if sizes:
+        yield from (
+            ("drilling", item, 1, "pc") for item in ("drill, charged", "spare battery", "centre punch")
+        )
+        yield "drilling", "countersink or deburring tool", 1, "pc"
+        yield "drilling", "cutting oil", 1, "tin"
+    if any(m.depth_stop_mm for m in marks):
+        yield "drilling", "depth stop for each bit", 1, "set"
+    if any(h.slot_mm for p in pieces for h in p.holes):
+        yield "drilling", "round file", 1, "pc"
+    if pieces:
+        yield "drilling", "saw with a blade for metal", 1, "pc"
+
+
+def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...]) -> Iterator[Line]:
+    named = {line.size for line in bolts}
+    for material in materials:
+        named |= {size for size in BOLTS if re.search(rf"(?<!\S){re.escape(size)}(?![\w-])", material.item)}
+    for size in sorted(named):
+        yield "tightening", f"socket {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
+        yield "tightening", f"spanner {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
+    torques = [line.tight.torque_n_m for line in bolts]
+    if torques:
+        least, most = min(torques), max(torques)
+        yield "tightening", f"torque wrench, {least:.0f} to {ceil(most)} N·m", 1, "pc"
+    if named:
+        yield "tightening", "paint marker for nuts", 1, "pc"
+    if any("screw" in m.item for m in materials):
+        yield "tightening", "screwdriver bits", 3, "pc"
+    if any("rivet" in m.item for m in materials):
+        yield "tightening", "rivet tool with its mandrels", 1, "pc"
+
+
+def _measuring(pieces: tuple[Piece, ...]) -> Iterator[Line]:
+    for item in ("tape measure", "marker and knife", "chalk line", "set square", "spirit level"):
+        yield "measuring", item, 1, "pc"
+    if pieces:
+        yield "measuring", "steel rule and scriber", 1, "pc"
+        yield "measuring", "strap with ratchet", 1, "pc"
+
+
+def _setting(materials: tuple[Material, ...], marks: tuple[Mark, ...]) -> Iterator[Line]:
+    yield "setting", "cleaner and lint-free cloths", 1, "set"
+    if any(m.unit.startswith("cartridge") for m in materials):
+        yield "setting", "cartridge gun", 1, "pc"
+        yield "setting", "nozzles and smoothing tool", 1, "set"
+    if any(mark.kind == "pad" for mark in marks):
+        yield "setting", "roller to press the tape", 1, "pc"
+        yield "setting", "surface thermometer", 1, "pc"
+    yield "setting", "vacuum cleaner or magnet for chips", 1, "pc"
+    yield "setting", "blocks to lay panels on", 4, "pc"
+
+
+def _protection(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Line]:
+    for item in ("goggles", "gloves"):
+        yield "protection", item, 1, "pair"
+    yield "protection", "ladder with a rope to tie it", 1, "pc"
+    yield "protection", "board or mat to spread the weight", 1, "pc"
+    yield "protection", "opaque cover for the panels", 1, "set"
+    if pieces or any(m.kind == "hole" for m in marks):
+        yield "protection", "ear defenders", 1, "pair"
+
+
+def _fasteners(materials: tuple[Material, ...]) -> Iterator[Line]:
+    """Counted in the hand, spares with them: being short by two is the trade's classic."""
+    for m in materials:
+        if m.unit == "pc" and not m.item.startswith(("panel ", "drill bit")):
+            yield "fasteners", m.item, m.needed + m.spare, "pc"
