@@ -102,6 +102,10 @@ CALLS = {
         "bars": [{"id": "six", "length_mm": 6000, "price": 38.5}],
     },
     "build.pieces": {"job": SMALL},
+    "build.workshop": {"job": SMALL},
+    "build.bolt": {"size": "M8", "grip_mm": 46, "tube_wall_mm": 3},
+    "build.bend": {"thickness_mm": 4},
+    "items.parse": {"text": "name,kind,price\nhex bolt M8 x 60,fastener,0.45\n"},
     "job.remedies": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}
     },
@@ -211,6 +215,13 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "pieces.csv",
         "pieces.dxf",
         "pieces.svg",
+        "pieces.pdf",
+        "templates.pdf",
+        "panel-templates.dxf",
+        "panel-templates.svg",
+        "labels.pdf",
+        "purchase.csv",
+        "quote.pdf",
         "cut-list.csv",
         "job.json",
     }

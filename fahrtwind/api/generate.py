@@ -20,8 +20,10 @@ ASKED_BY_PAGES = (
     "crown.at",
     "outline.parse",
     "panels.parse",
+    "items.parse",
     "quantity.parse",
     "readings.parse",
+    "items.parse",
 )
 """Doors of calculation that pages use: their types are generated for the front end, those of the others are
 not.

@@ -167,7 +167,7 @@ def read_working(
 
 
 @router.get("/{job_id}/files/{name}", response_class=Response)
-def read_file(job_id: str, name: str, store: Store) -> Response:
+def read_file(request: Request, job_id: str, name: str, store: Store) -> Response:
     export = EXPORTS.get(name)
     if export is None:
         raise NotFound(
@@ -182,7 +182,8 @@ def read_file(job_id: str, name: str, store: Store) -> Response:
         return Response(
             store.document(job_id), media_type=export.media_type, headers={"content-disposition": disposition}
         )
-    job, stamp = stored.job, Stamp(date.today(), stored.revision)
+    stamp = Stamp(date.today(), stored.revision, f"{str(request.base_url).rstrip('/')}/jobs/{job_id}")
+    job = stored.job
     stem = (
         "".join(c if c.isascii() and (c.isalnum() or c in "-_") else "-" for c in job.name).strip("-")
         or "job"

@@ -10,8 +10,10 @@ from pydantic import Field
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import Request as Strict
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.core.job.workshop import ShopItem
+from fahrtwind.files.items_csv import write_items
 from fahrtwind.files.panel_csv import write_panels
-from fahrtwind.store.shop import Shop
+from fahrtwind.store.shop import OnShelf, Shop
 
 router = APIRouter(prefix="/api/shop", tags=["shop"], responses=ERROR_RESPONSES)
 
@@ -26,6 +28,10 @@ TheShop = Annotated[Shop, Depends(shop_of)]
 
 class PanelsIn(Strict):
     models: Annotated[list[PanelModel], Field(min_length=1, max_length=400)]
+
+
+class ItemsIn(Strict):
+    items: Annotated[list[ShopItem], Field(min_length=1, max_length=2000)]
 
 
 @router.get("/panels")
@@ -52,4 +58,32 @@ def panels_csv(shop: TheShop) -> Response:
         write_panels(shop.panels()),
         media_type="text/csv",
         headers={"content-disposition": 'attachment; filename="panels.csv"'},
+    )
+
+
+@router.get("/items", response_model=list[OnShelf])
+def list_items(shop: TheShop) -> list[OnShelf]:
+    """Everything in the shop, with what jobs keep of it."""
+    return shop.items()
+
+
+@router.post("/items", response_model=list[OnShelf])
+def take_items(given: ItemsIn, shop: TheShop) -> list[OnShelf]:
+    """Take items into the shop; one of the same name is replaced. Jobs keep the copy they have."""
+    shop.put_items(given.items)
+    return shop.items()
+
+
+@router.delete("/items/{name:path}", status_code=204, response_class=Response)
+def remove_item(name: Annotated[str, Path(max_length=80)], shop: TheShop) -> Response:
+    shop.remove_item(name)
+    return Response(status_code=204)
+
+
+@router.get("/items.csv", response_class=Response)
+def items_csv(shop: TheShop) -> Response:
+    return Response(
+        write_items([shelf.item for shelf in shop.items()]),
+        media_type="text/csv",
+        headers={"content-disposition": 'attachment; filename="shop.csv"'},
     )

@@ -83,10 +83,13 @@ class Text:
 
 @dataclass(frozen=True, slots=True)
 class Stamp:
-    """When a sheet was written and from which revision of the job; None where it comes from a file."""
+    """When a sheet was written, from which revision of the job, and where that is found; None where it comes
+    from a file.
+    """
 
     date: date
     revision: int | None = None
+    address: str | None = None
 
     def words(self) -> str:
         return f"{self.date.isoformat()}{'' if self.revision is None else f', revision {self.revision}'}"

@@ -11,10 +11,13 @@ from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
 from fahrtwind.files.materials_csv import write_materials
+from fahrtwind.files.panel_templates import panel_templates
 from fahrtwind.files.pieces_csv import write_cuts, write_pieces
 from fahrtwind.files.pieces_drawing import pieces_drawing
+from fahrtwind.files.purchase_files import write_purchase, write_quote
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.worksheet import write_worksheet
+from fahrtwind.files.workshop_sheets import write_labels, write_piece_sheets, write_templates
 
 
 @dataclass(frozen=True, slots=True)
@@ -56,6 +59,25 @@ EXPORTS: dict[str, Export] = {
         "image/svg+xml",
         lambda job, e, stamp: to_svg(pieces_drawing(e.findings.pieces, job.units, stamp)).encode(),
     ),
+    "pieces.pdf": Export("Sheets of all pieces", "application/pdf", write_piece_sheets),
+    "templates.pdf": Export("Drilling templates, true scale", "application/pdf", write_templates),
+    "panel-templates.dxf": Export(
+        "Cardboard templates of panels, true scale",
+        "image/vnd.dxf",
+        lambda job, e, stamp: to_dxf(panel_templates(job, e.findings, stamp)).encode(),
+    ),
+    "panel-templates.svg": Export(
+        "Cardboard templates of panels, true scale",
+        "image/svg+xml",
+        lambda job, e, stamp: to_svg(panel_templates(job, e.findings, stamp)).encode(),
+    ),
+    "labels.pdf": Export("Labels of pieces", "application/pdf", write_labels),
+    "purchase.csv": Export(
+        "Purchase list",
+        "text/csv; charset=utf-8",
+        lambda _job, e, _stamp: write_purchase(e.findings.purchase).encode(),
+    ),
+    "quote.pdf": Export("Quote", "application/pdf", write_quote),
     "cut-list.csv": Export(
         "Cut list", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode()
     ),

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
-from fahrtwind.core.stations.build.piece import Face, Piece
+from fahrtwind.core.stations.build.piece import Face, Hole, Piece
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Circle, Drawing, Line, Stamp, Text
 
@@ -44,11 +44,8 @@ def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float
         drawing.add(Line("DATUM", -GAP_MM / 2, y, -GAP_MM / 2, y + breadth))
         middle = y + breadth / 2
         for hole in (h for h in piece.holes if h.face == face):
-            at = middle + hole.off_mm
+            draw_hole(drawing, hole, middle, CROSS_MM)
             drawing.add(
-                Circle("HOLES", hole.at_mm, at, hole.diameter_mm),
-                Line("HOLES", hole.at_mm - CROSS_MM, at, hole.at_mm + CROSS_MM, at),
-                Line("HOLES", hole.at_mm, at - CROSS_MM, hole.at_mm, at + CROSS_MM),
                 Text(
                     "DIMENSIONS",
                     hole.at_mm,
@@ -56,8 +53,23 @@ def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float
                     TEXT_MM,
                     say_length(hole.at_mm, units),
                     upright=True,
-                ),
+                )
             )
         drawing.add(Text("NUMBERS", piece.length_mm + TEXT_MM, middle + TEXT_MM / 3, TEXT_MM, f"{face} face"))
         y += breadth + BELOW_MM
     return y + GAP_MM
+
+
+def draw_hole(drawing: Drawing, hole: Hole, middle: float, cross: float) -> None:
+    """A hole or slot of a face whose middle line lies at ``middle``, with its cross, mm."""
+    x, y, d = hole.at_mm, middle + hole.off_mm, hole.diameter_mm
+    if hole.slot_mm > d:
+        half = (hole.slot_mm - d) / 2
+        dx, dy = (0.0, half) if hole.slot_across else (half, 0.0)
+        drawing.add(Circle("HOLES", x - dx, y - dy, d), Circle("HOLES", x + dx, y + dy, d))
+        for side in (-d / 2, d / 2):  # the straight sides between its two ends
+            sx, sy = (side, 0.0) if hole.slot_across else (0.0, side)
+            drawing.add(Line("HOLES", x - dx + sx, y - dy + sy, x + dx + sx, y + dy + sy))
+    else:
+        drawing.add(Circle("HOLES", x, y, d))
+    drawing.add(Line("HOLES", x - cross, y, x + cross, y), Line("HOLES", x, y - cross, x, y + cross))

@@ -17,6 +17,8 @@ from fahrtwind.core.edits import Edit, SetValue, apply_edits, describe
 from fahrtwind.core.errors import Conflict, FahrtwindError, NotFound, UnreadableJob
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.store.reservations import refuse_double
 from fahrtwind.store.tables import JobRow, RevisionRow
 
 REMEMBERED = 24
@@ -179,9 +181,19 @@ class JobStore:
                 if done is not None:
                     return _stored(row, done.revision, done.job)
                 _refuse_stale(head, new.number - 1)
+            before = self._kept_before(session, new)
+            if before is not None:
+                refuse_double(session, new.job_id, before, draft.job.workshop)
             session.add(new)
             row.head = new.number
             return _stored(row, new, draft.job)
+
+    def _kept_before(self, session: Session, new: RevisionRow) -> Workshop | None:
+        """The workshop of the revision before; None where that one cannot be read."""
+        try:
+            return self._job(session.get_one(RevisionRow, (new.job_id, new.number - 1))).workshop
+        except UnreadableJob:
+            return None
 
     def edit(self, job_id: str, change: Change, edits: list[Edit]) -> StoredJob:
         """Apply edits and store them."""

@@ -50,6 +50,15 @@ class ShopPanelRow(Base):
     document: Mapped[str] = mapped_column(Text)
 
 
+class ShopItemRow(Base):
+    """Anything else that the shop has, with its price, pack, stock and lead time."""
+
+    __tablename__ = "shop_items"
+
+    name: Mapped[str] = mapped_column(String(80), primary_key=True)
+    document: Mapped[str] = mapped_column(Text)
+
+
 class LogRow(Base):
     """Something that was done or seen, told when it happened. Rows are added, never changed: undo does not
     reach them.

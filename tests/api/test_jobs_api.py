@@ -116,6 +116,13 @@ def test_files_out_and_in(client: TestClient, job_id: str, demo: Job) -> None:
         "pieces.dxf": b"  0",
         "pieces.svg": b"<svg",
         "cut-list.csv": b"material,bar",
+        "pieces.pdf": b"%PDF",
+        "templates.pdf": b"%PDF",
+        "panel-templates.dxf": b"  0",
+        "panel-templates.svg": b"<svg",
+        "labels.pdf": b"%PDF",
+        "purchase.csv": b"supplier,item",
+        "quote.pdf": b"%PDF",
         "job.json": b"{",
     }.items():
         answer = client.get(f"/api/jobs/{job_id}/files/{name}")

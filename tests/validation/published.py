@@ -84,7 +84,7 @@ CHECKS = [
         23 * 0.63 * 0.78 * 0.88,
         0.012,
         "published",
-        "NIOSH 94-110, multipliers as its tables round them, H 40, V 150, D 70 cm: 0.63, 0.78, 0.88; from memory",
+        "NIOSH 94-110, its tables rounded, H 40, V 150, D 70 cm: 0.63, 0.78, 0.88; from memory",
     ),
     c(
         "wind_of_force",

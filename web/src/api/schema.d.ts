@@ -408,6 +408,64 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/shop/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Items
+         * @description Everything in the shop, with what jobs keep of it.
+         */
+        get: operations["list_items_api_shop_items_get"];
+        put?: never;
+        /**
+         * Take Items
+         * @description Take items into the shop; one of the same name is replaced. Jobs keep the copy they have.
+         */
+        post: operations["take_items_api_shop_items_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/items/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Remove Item */
+        delete: operations["remove_item_api_shop_items__name__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shop/items.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Items Csv */
+        get: operations["items_csv_api_shop_items_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc": {
         parameters: {
             query?: never;
@@ -545,6 +603,23 @@ export interface paths {
         put?: never;
         /** What the lines of a module table mean, before they are taken. */
         post: operations["calc_panels_parse_panels_parse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/calc/items.parse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What the lines of a table of shop items mean, before they are taken. */
+        post: operations["calc_items_parse_items_parse_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2253,6 +2328,11 @@ export interface components {
             /** Wind M S */
             wind_m_s: number;
         };
+        /** ItemsIn */
+        ItemsIn: {
+            /** Items */
+            items: components["schemas"]["ShopItem"][];
+        };
         /** Job */
         Job: {
             /**
@@ -2688,6 +2768,18 @@ export interface components {
             note: string;
             /** Panels */
             panels?: components["schemas"]["PlacedPanel"][] | null;
+        };
+        /**
+         * Kept
+         * @description So many units of an item are kept for a job.
+         */
+        Kept: {
+            /** Job */
+            job: string;
+            /** Name */
+            name: string;
+            /** Amount */
+            amount: number;
         };
         /**
          * KitLine
@@ -3379,6 +3471,17 @@ export interface components {
             model: string;
             /** At Most */
             at_most?: number | null;
+        };
+        /**
+         * OnShelf
+         * @description An item of the shop, who keeps some of it, and what of its stock is free.
+         */
+        OnShelf: {
+            item: components["schemas"]["ShopItem"];
+            /** Kept */
+            kept: components["schemas"]["Kept"][];
+            /** Free */
+            free: number;
         };
         /**
          * OneMore
@@ -5492,6 +5595,52 @@ export interface components {
             ring: components["schemas"]["Vertex"][];
             raised?: components["schemas"]["Raised"] | null;
         };
+        /**
+         * ShopItem
+         * @description Something that can be bought or lies in the shop. ``pack``: so many ``unit`` are sold together for
+         *     ``price``; ``stock``: units in the shop; ``lead_days``: working days until it comes; ``length``: of a bar;
+         *     ``sheet``: the maker's document with its date, whose values were taken over.
+         */
+        ShopItem: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default other
+             * @enum {string}
+             */
+            kind: "section" | "fastener" | "bracket" | "clamp" | "tape" | "sealant" | "cable" | "connector" | "panel" | "tool" | "other";
+            /**
+             * Unit
+             * @default pc
+             */
+            unit: string;
+            /**
+             * Pack
+             * @default 1
+             */
+            pack: number;
+            /** Price */
+            price?: number | null;
+            /**
+             * Stock
+             * @default 0
+             */
+            stock: number;
+            /**
+             * Supplier
+             * @default
+             */
+            supplier: string;
+            /** Lead Days */
+            lead_days?: number | null;
+            length?: components["schemas"]["Length"] | null;
+            /**
+             * Sheet
+             * @default
+             */
+            sheet: string;
+        };
         /** SideLine */
         SideLine: {
             /**
@@ -6827,6 +6976,20 @@ export interface components {
             /** Y Mm */
             y_mm: number;
         };
+        /** ItemTable */
+        ItemTable: {
+            /** Rows */
+            rows: components["schemas"]["ItemRow"][];
+            /** Usable */
+            usable: number;
+            /** Left Out */
+            left_out: number;
+        };
+        /** ItemsInput */
+        ItemsInput: {
+            /** Text */
+            text: string;
+        };
         /** OutlineInput */
         OutlineInput: {
             /** Text */
@@ -6961,6 +7124,19 @@ export interface components {
             moved_y_mm: number;
             /** Notes */
             notes: string[];
+        };
+        /**
+         * ItemRow
+         * @description One line of the file: the item it means, or what is wrong with it.
+         */
+        ItemRow: {
+            /** Line */
+            line: number;
+            /** Name */
+            name: string;
+            item: components["schemas"]["ShopItem"] | null;
+            /** Problem */
+            problem: string;
         };
         /** OutlinePoint */
         OutlinePoint: {
@@ -9436,6 +9612,340 @@ export interface operations {
             };
         };
     };
+    list_items_api_shop_items_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnShelf"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    take_items_api_shop_items_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OnShelf"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    remove_item_api_shop_items__name__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    items_csv_api_shop_items_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     list_calculations_api_calc_get: {
         parameters: {
             query?: never;
@@ -10055,6 +10565,93 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PanelTable"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_items_parse_items_parse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ItemsInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ItemTable"];
                 };
             };
             /** @description Not readable */

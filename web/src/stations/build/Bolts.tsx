@@ -1,20 +1,58 @@
-/** Bolts by joint: what they pass, and the length from the shelf. */
-import { Group } from "../../fields/Field";
-import { useFinding, useStoredJob, useUnits } from "../../job/JobContext";
-import { length } from "../../ui/format";
+/** Bolts by joint: what they pass, the length from the shelf, how tight; the fewest lengths for all. */
+import { Choice, Group, Tick } from "../../fields/Field";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import { force, length } from "../../ui/format";
+import { NoPieces } from "./NoPieces";
 
-export function Bolts() {
+export function BoltsPart() {
   const bolts = useFinding("bolts");
-  const job = useStoredJob();
+  const { bolting } = useStoredJob().workshop;
+  if (!bolts.length) return <NoPieces />;
+  return (
+    <>
+      <Group title="How they are set">
+        <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1.5 max-w-[860px] items-end">
+          <Choice
+            label="Thread"
+            path="workshop.bolting.lubrication"
+            value={bolting.lubrication}
+            options={[
+              ["anti_seize", "anti-seize"],
+              ["oil", "oiled"],
+              ["dry", "dry"],
+            ]}
+          />
+          <Choice
+            label="Locked by"
+            path="workshop.bolting.locking"
+            value={bolting.locking}
+            options={[
+              ["nylon_nut", "nylon-insert nut"],
+              ["threadlocker", "threadlocker"],
+              ["serrated_flange", "serrated flange"],
+              ["spring_washer", "spring washer"],
+            ]}
+          />
+          <Tick label="Spacer sleeves in closed tubes" path="workshop.bolting.spacers" value={bolting.spacers} />
+        </div>
+      </Group>
+      <Joints />
+      <Fewest />
+    </>
+  );
+}
+
+function Joints() {
+  const bolts = useFinding("bolts");
+  const { openWorking } = useDesk();
   const units = useUnits();
-  if (!bolts.length) return null;
-  const names = new Map(job.carriers.map((c) => [c.id, c.name]));
+  const names = new Map(useStoredJob().carriers.map((c) => [c.id, c.name]));
   return (
     <Group
-      title="Bolts"
+      title="Joints"
       aside={<span className="text-[13px]">with two washers, lock nut and two threads beyond it</span>}
     >
-      <table className="sheet-table max-w-[760px]">
+      <table className="sheet-table max-w-[860px]">
         <thead>
           <tr>
             <th>joint</th>
@@ -22,6 +60,11 @@ export function Bolts() {
             <th className="!text-right">parts</th>
             <th className="!text-right">needs</th>
             <th className="!text-right">take</th>
+            <th className="!text-right">torque</th>
+            <th className="!text-right">preload</th>
+            <th>
+              <span className="sr-only">working</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -36,10 +79,57 @@ export function Bolts() {
               <td className="num font-semibold">
                 {line.length_mm ? `${line.size} × ${line.length_mm.toFixed(0)}` : "none is sold"}
               </td>
+              <td className="num">
+                {line.tight.torque_n_m.toFixed(1)} N·m
+                {line.tight.set_by === "wall" ? ", the tube's wall" : ""}
+              </td>
+              <td className="num">
+                {force(line.tight.least_n, units)} … {force(line.tight.most_n, units)}
+              </td>
+              <td className="num">
+                <button
+                  type="button"
+                  className="underline text-[13px]"
+                  onClick={() => openWorking(`bolts/${line.carrier}`, `Bolts, ${names.get(line.carrier)}`)}
+                >
+                  working
+                </button>
+              </td>
             </tr>
           ))}
         </tbody>
       </table>
+      <p className="text-[13px] pt-1">What a lock nut drags by itself comes on top. The bolt's maker decides.</p>
     </Group>
   );
+}
+
+function Fewest() {
+  const sets = useFinding("bolt_choice").filter((set) => set.lengths_mm.length < set.before);
+  const names = new Map(useStoredJob().carriers.map((c) => [c.id, c.name]));
+  return sets.map((set) => (
+    <Group
+      key={set.size}
+      title={`Fewer lengths: ${set.lengths_mm.length} instead of ${set.before}`}
+      aside={<span className="text-[13px]">fewer do not serve all joints</span>}
+    >
+      <p className="pb-1">
+        {set.lengths_mm.map((mm, i) => (
+          <span key={mm} className="font-semibold mr-4">
+            {set.counts[i]} of {set.size} × {mm.toFixed(0)}
+          </span>
+        ))}
+      </p>
+      <ul className="text-[13.5px]">
+        {set.served
+          .filter((joint) => joint.washers > 0)
+          .map((joint) => (
+            <li key={`${joint.carrier} ${joint.joint}`}>
+              {names.get(joint.carrier)}, {joint.joint}: {joint.washers} more{" "}
+              {joint.washers === 1 ? "washer" : "washers"} under the nut.
+            </li>
+          ))}
+      </ul>
+    </Group>
+  ));
 }

@@ -1,48 +1,60 @@
-/** What is made in the workshop: the cut list, and every piece with its holes. */
+/** What is made in the workshop: bars, pieces, bolts, fit, the order of assembly, what is bought and packed. */
+import { usePart } from "../../fields/usePart";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
-import { Bolts } from "./Bolts";
-import { CutLists } from "./CutLists";
-import { Pieces } from "./Pieces";
-import { StockPart } from "./StockPart";
+import { type PartInfo, Parts } from "../../ui/Parts";
+import { BoltsPart } from "./Bolts";
+import { BuyPart } from "./BuyPart";
+import { CutPart } from "./CutLists";
+import { FitPart } from "./FitPart";
+import { KitPart } from "./KitPart";
+import { LiftPart } from "./LiftPart";
+import { MetalsPart } from "./MetalsPart";
+import { PiecesPart } from "./Pieces";
+import { TogetherPart } from "./TogetherPart";
 
-const FILES = [
-  ["pieces.csv", "Pieces and their holes, CSV"],
-  ["pieces.dxf", "Pieces at true scale, DXF"],
-  ["pieces.svg", "Pieces at true scale, SVG"],
-  ["cut-list.csv", "Cut list, CSV"],
-] as const;
+const LED_TO: readonly (readonly [string, string])[] = [
+  ["workshop.stock", "cut"],
+  ["workshop.kerf", "cut"],
+  ["workshop.trim", "cut"],
+  ["workshop.fit", "fit"],
+  ["workshop.bolting", "bolts"],
+  ["workshop.coat", "metals"],
+  ["workshop.lifting", "lift"],
+  ["workshop.items", "buy"],
+  ["workshop.costing", "buy"],
+  ["workshop.packed", "kit"],
+  ["workshop", "pieces"],
+  ["pieces", "pieces"],
+];
 
-function Files() {
-  const { id } = useDesk();
-  return (
-    <div className="flex flex-wrap gap-2 py-2">
-      {FILES.map(([name, words]) => (
-        <a key={name} className="act" href={`/api/jobs/${id}/files/${name}`} download>
-          {words}
-        </a>
-      ))}
-    </div>
-  );
+function partOf(path: string | null): string | null {
+  return LED_TO.find(([start]) => path?.startsWith(start))?.[1] ?? null;
 }
 
 export function BuildStation() {
-  const pieces = useFinding("pieces");
+  const { ledTo, selection } = useDesk();
   const job = useStoredJob();
-  if (!pieces.length)
-    return (
-      <p className="max-w-[60ch]">
-        {job.carriers.length
-          ? "Nothing is cut for these carriers: their rails are the vehicle's own, or a section has no values yet."
-          : "Panels on feet need no pieces. Rails, racks, frames and posts, chosen under Hold, come here as pieces to cut and drill."}
-      </p>
-    );
-  return (
-    <>
-      <CutLists />
-      <StockPart />
-      <Pieces pieces={pieces} />
-      <Bolts />
-      <Files />
-    </>
-  );
+  const pieces = useFinding("pieces");
+  const kit = useFinding("kit");
+  const steps = useFinding("assembly");
+  const [part, setPart] = usePart("build", "cut", partOf(ledTo) ?? (selection?.startsWith("pieces") ? "pieces" : null));
+  if (!job.panels.length) return <p>Place a panel first, under Layout; how it holds is chosen under Hold.</p>;
+  const packed = kit.filter((line) => line.packed).length;
+  const parts: PartInfo[] = [
+    { name: "cut", title: "Cut list", body: CutPart },
+    { name: "pieces", title: "Pieces", mark: pieces.length ? String(pieces.length) : undefined, body: PiecesPart },
+    { name: "bolts", title: "Bolts", body: BoltsPart },
+    { name: "fit", title: "Fit", body: FitPart },
+    { name: "metals", title: "Metals and coat", body: MetalsPart },
+    {
+      name: "together",
+      title: "Putting together",
+      mark: steps.length ? String(steps.length) : undefined,
+      body: TogetherPart,
+    },
+    { name: "lift", title: "Lifting", body: LiftPart },
+    { name: "buy", title: "Buying", body: BuyPart },
+    { name: "kit", title: "Kit", mark: kit.length ? `${packed}/${kit.length}` : undefined, body: KitPart },
+  ];
+  return <Parts parts={parts} current={part} choose={setPart} />;
 }

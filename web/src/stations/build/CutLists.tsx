@@ -3,12 +3,24 @@ import type { MaterialCut } from "../../api/types";
 import { Group } from "../../fields/Field";
 import { useDesk, useFinding, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
+import { NoPieces } from "./NoPieces";
+import { StockPart } from "./StockPart";
 
 const WIDTH = 860;
 const LEFT = 4;
 const HIGH = 50;
 
-export function CutLists() {
+export function CutPart() {
+  const cuts = useFinding("cuts");
+  return (
+    <>
+      {cuts.length ? <CutLists /> : <NoPieces />}
+      <StockPart />
+    </>
+  );
+}
+
+function CutLists() {
   const cuts = useFinding("cuts");
   const longest = Math.max(1, ...cuts.flatMap((c) => c.cut.bars.map((bar) => bar.length_mm)));
   return (
