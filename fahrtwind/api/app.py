@@ -15,7 +15,8 @@ from fahrtwind.api import choices, choosing, errors, jobs, records, shop, slow
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.slow import SlowWorks
-from fahrtwind.demo import demo_jobs
+from fahrtwind.demo import demo_jobs, demo_shelf
+from fahrtwind.files.items_csv import read_items
 from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
@@ -39,6 +40,8 @@ def create_app(
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
             app.state.store.create(job, "demo", "Demo job")
+        rows = read_items(demo_shelf()).rows
+        app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
     for router in (choosing.router, records.router, slow.router, shop.router, choices.router):

@@ -1464,8 +1464,8 @@ export interface components {
         };
         /**
          * Cost
-         * @description ``unpriced``: lines without a price, which the sums leave out; ``less_than_rack``: what making it costs
-         *     less than a bought one.
+         * @description ``unpriced``: lines without a price, which the sums leave out; ``less_than_rack``: what making all but
+         *     the panels costs less than a bought rack, None while a price of it is missing.
          */
         Cost: {
             /** Material */
@@ -2055,8 +2055,8 @@ export interface components {
         };
         /**
          * FootFit
-         * @description A foot on a factory point: how far the point is off the place that is drilled for it, aft and to
-         *     starboard positive; the slot that takes it up, along and across, mm; whether a round hole does.
+         * @description A foot on a factory point: how far the point is off its row, aft and to starboard positive, along it
+         *     only where the drawing is drilled; the slot that takes it up, along and across, mm; whether a round hole does.
          *     ``file_…``: what a file takes off a round hole, that way, to meet the point; ``reach_mm``: how far the
          *     rail runs beside its points; ``known``: the point was measured.
          */
@@ -2911,8 +2911,8 @@ export interface components {
         /**
          * LiftedUnit
          * @description One lift: its mass, middle (aft and to starboard of the datum), how many lift it without strain and at
-         *     least, blocks that hold it at the height of its bolts, and the wind at which it is taken out of the hands
-         *     of those there are, or lifts off its blocks.
+         *     least, blocks that hold it at the height of its bolts, and the forecast wind at whose gusts it is taken out
+         *     of the hands of those there are, or lifts off its blocks.
          */
         LiftedUnit: {
             /** Id */

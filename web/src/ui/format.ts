@@ -107,6 +107,7 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.text) return quantity.text;
   if (quantity.mm !== undefined && units === "imperial" && Math.abs(quantity.mm) > FEET_FROM_MM)
     return `${Math.round(quantity.mm / 304.8)} ft`;
+  if (quantity.mm && Math.abs(quantity.mm) < 1) return `${quantity.mm} mm`;
   if (quantity.mm !== undefined) return length(quantity.mm, units).replace("−", "-");
   if (quantity.m_s !== undefined) return speed(quantity.m_s, units);
   if (quantity.kg !== undefined) return mass(quantity.kg, units);

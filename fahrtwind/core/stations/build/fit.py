@@ -33,8 +33,9 @@ SLIGHT_DEG = 0.3
 
 @dataclass(frozen=True, slots=True)
 class FootFit:
-    """A foot on a factory point: how far the point is off the place that is drilled for it, aft and to
-    starboard positive; the slot that takes it up, along and across, mm; whether a round hole does.
+    """A foot on a factory point: how far the point is off its row, aft and to starboard positive, along it
+    only where the drawing is drilled; the slot that takes it up, along and across, mm; whether a round hole
+    does.
     ``file_…``: what a file takes off a round hole, that way, to meet the point; ``reach_mm``: how far the
     rail runs beside its points; ``known``: the point was measured.
     """
@@ -147,7 +148,9 @@ def _fit(
         off = given(drawn, "measured", "the point off the drawn place")
         along = float(slot_length(diameter, off, z, sigma, given(growth, "computed", "warmth")))
     with scope("across"):
-        off = given(across, "measured", "the point off the line of its row")
+        # drilled as measured, the foot's own hole lies where its point is
+        unknown = across if fit.drilled_to == "drawn" else 0.0
+        off = given(unknown, "measured", "the point off the line of its row")
         beside = float(slot_length(diameter, off, z, sigma, given(0.0, "chosen", "none across")))
     fits_round = max(along, beside) <= bolt.clearance_mm
     return FootFit(
@@ -161,7 +164,7 @@ def _fit(
         beside,
         fits_round,
         _filed(drawn, bolt.clearance_mm - bolt.diameter_mm),
-        _filed(across, bolt.clearance_mm - bolt.diameter_mm),
+        _filed(unknown, bolt.clearance_mm - bolt.diameter_mm),
         reach,
     )
 

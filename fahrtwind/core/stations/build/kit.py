@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import ceil
+from math import ceil, floor
 from typing import Literal
 from zlib import crc32
 
@@ -86,8 +86,8 @@ def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...]) ->
         yield "tightening", f"spanner {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
     torques = [line.tight.torque_n_m for line in bolts]
     if torques:
-        least, most = min(torques), max(torques)
-        yield "tightening", f"torque wrench, {least:.0f} to {ceil(most)} N·m", 1, "pc"
+        least, most = floor(min(torques)), ceil(max(torques))
+        yield "tightening", f"torque wrench, {least} to {most} N·m", 1, "pc"
     if named:
         yield "tightening", "paint marker for nuts", 1, "pc"
     if any("screw" in m.item for m in materials):

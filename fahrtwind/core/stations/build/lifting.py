@@ -22,8 +22,10 @@ POOR_GRIP = 0.9
 """A frame's edge instead of handles (NIOSH 94-110, Table 7)."""
 STRAINED = 2.0
 """Lifting index up to which fit people lift a few times: judgement; one is what nearly all can."""
-PERSON_HOLDS_N = 100.0
-"""What somebody on a ladder holds against wind: judgement."""
+PERSON_HOLDS_N = 50.0
+"""What somebody on a ladder or at the roof's edge holds against wind: judgement."""
+GUSTS, NEVER_OVER_M_S = 1.5, 10.0
+"""Gusts over the forecast wind; nobody carries panels in more than a fresh breeze: common practice."""
 FLAT_PLATE, LYING, AIR_KG_M3, GRAVITY = 1.8, 1.2, 1.25, 9.81
 """Force coefficients across a plate in the hands (EN 1991-1-4:2005, 7.4.3) and up on one that lies loose
 (judgement)."""
@@ -34,8 +36,8 @@ LONG_MM = 1200.0
 @dataclass(frozen=True, slots=True)
 class LiftedUnit:
     """One lift: its mass, middle (aft and to starboard of the datum), how many lift it without strain and at
-    least, blocks that hold it at the height of its bolts, and the wind at which it is taken out of the hands
-    of those there are, or lifts off its blocks.
+    least, blocks that hold it at the height of its bolts, and the forecast wind at whose gusts it is taken
+    out of the hands of those there are, or lifts off its blocks.
     """
 
     id: str
@@ -150,16 +152,13 @@ def _unit(load: _Load, lifting: Lifting) -> LiftedUnit:
             (load.mass_kg * GRAVITY, LYING, "loose on its blocks"),
         ):
             with scope(how):
-                winds.append(
-                    float(
-                        wind_of_force(
-                            given(force, "computed", how),
-                            given(AIR_KG_M3, "default", "air"),
-                            given(coefficient, "default", how),
-                            given(max(load.area_m2, 0.01), "computed", "its area"),
-                        )
-                    )
+                gust = wind_of_force(
+                    given(force, "computed", how),
+                    given(AIR_KG_M3, "default", "air"),
+                    given(coefficient, "default", how),
+                    given(max(load.area_m2, 0.01), "computed", "its area"),
                 )
+                winds.append(min(float(gust) / GUSTS, NEVER_OVER_M_S))
     return LiftedUnit(
         load.id,
         load.name,

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
 from dataclasses import replace
+from math import ceil
 
 from fahrtwind.core.formulas.declare import scope
 from fahrtwind.core.job.carrier import Carrier
@@ -91,13 +92,16 @@ def bent_brackets(
     told = " × ".join(say_size(mm, units) for mm in (bracket.length.mm, bracket.thickness.mm))
     frame = BOLTS[bracket.frame_bolt if isinstance(owner, PlacedPanel) else JOINT_BOLT].clearance_mm
     for foot in _feet_of(holder, fits):
-        holes = [*_base_holes(holder, foot, marks, legs[0])]
-        top = drilled(flat - legs[-1], "upper", frame, "frame" if isinstance(owner, PlacedPanel) else "rail")
         fit = fits.get(foot)
+        # the toe points outward: a point further to starboard lies further in on the port side
+        moved = 0.0 if fit is None else fit.off_across_mm * (1.0 if "port" in fit.where else -1.0)
+        holes = [*_base_holes(holder, foot, marks, legs[0], moved)]
+        top = drilled(flat - legs[-1], "upper", frame, "frame" if isinstance(owner, PlacedPanel) else "rail")
         if fit is not None and not fit.round:
             # across the roof is along the strip: the longer way of the slot decides how it lies
             across = fit.slot_across_mm >= fit.slot_along_mm
-            top = replace(top, slot_mm=max(fit.slot_across_mm, fit.slot_along_mm), slot_across=not across)
+            slot = float(ceil(max(fit.slot_across_mm, fit.slot_along_mm)))
+            top = replace(top, slot_mm=slot, slot_across=not across)
         yield Piece(
             f"{holder.id}-{foot}",
             "bracket",
@@ -121,13 +125,17 @@ def _feet_of(holder: Holder, fits: Mapping[str, FootFit]) -> list[str]:
     return [f.foot for f in holder.feet] or list(fits)
 
 
-def _base_holes(holder: Holder, foot: str, marks: tuple[Mark, ...], at_mm: float) -> Iterator[Hole]:
-    """Where the drill map has the foot's holes, as many beside one another; on a factory point one."""
+def _base_holes(
+    holder: Holder, foot: str, marks: tuple[Mark, ...], at_mm: float, moved_mm: float
+) -> Iterator[Hole]:
+    """Where the drill map has the foot's holes, as many beside one another; on a factory point one, moved to
+    where the point was measured.
+    """
     own = [m for m in marks if m.panel == holder.id and m.foot == foot and m.kind == "hole"]
     if not own:
         if holder.feet:
             return  # stuck, nothing is drilled
-        yield drilled(at_mm, "upper", BOLTS[JOINT_BOLT].clearance_mm, "factory point")
+        yield drilled(at_mm + moved_mm, "upper", BOLTS[JOINT_BOLT].clearance_mm, "factory point")
         return
     along = [m.x_mm for m in own] if len({round(m.y_mm) for m in own}) == 1 else [m.y_mm for m in own]
     middle = sum(along) / len(along)

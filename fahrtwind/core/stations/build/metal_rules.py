@@ -87,7 +87,7 @@ def coat_fills_holes(workshop: Workshop, made: tuple[Piece, ...], units: UnitSys
         yield Found(
             place="workshop.coat.thickness",
             where=f"holes of {say_size(bolt.clearance_mm, units)}",
-            why=f"{say_size(coat.thickness.mm, units)} on their walls leave {max(play, 0):.1f} mm of play.",
+            why=f"{coat.thickness.mm:g} mm on their walls leave {max(play, 0):.1f} mm of play.",
             remedy="Drill them larger, or mask holes and threads and run a tap through after.",
             quantity="play",
             value=play,

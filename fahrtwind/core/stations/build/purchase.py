@@ -12,6 +12,8 @@ from fahrtwind.core.job.workshop import Bought, Workshop
 from fahrtwind.core.stations.build.cut_lists import MaterialCut
 from fahrtwind.core.stations.build.materials import Material
 
+PANEL = "panel "
+"""How a line begins that is a panel, bought with a rack and without."""
 A_PIECE = "pc of "
 """Unit of lines that are cut from bars, which are bought instead."""
 
@@ -38,8 +40,8 @@ class PurchaseLine:
 
 @dataclass(frozen=True, slots=True)
 class Cost:
-    """``unpriced``: lines without a price, which the sums leave out; ``less_than_rack``: what making it costs
-    less than a bought one.
+    """``unpriced``: lines without a price, which the sums leave out; ``less_than_rack``: what making all but
+    the panels costs less than a bought rack, None while a price of it is missing.
     """
 
     material: float
@@ -96,10 +98,11 @@ def _bars(
         for bar_id in dict.fromkeys(bar.stock for bar in own.cut.bars):
             taken = [bar for bar in own.cut.bars if bar.stock == bar_id]
             entry = stock.get(bar_id)
-            have = len(taken) if entry is not None and entry.have is not None else 0
             long = taken[0].length_mm / 1000
             serves = f"bar {own.material}, {long:g} m"
             item = items.get(serves)
+            there = len(taken) if entry is not None and entry.have is not None else 0
+            have = max(there, min(len(taken), int(item.reserved) if item else 0))
             buys = len(taken) - have
             priced = None if entry is None else entry.price * buys
             lead = item.lead_days if item else None
@@ -141,5 +144,9 @@ def cost_of(lines: tuple[PurchaseLine, ...], workshop: Workshop) -> Cost:
     work = costing.hours * costing.rate if costing.hours is not None and costing.rate is not None else None
     margin = costing.margin / 100 * (material + (work or 0.0))
     total = material + (work or 0.0) + margin
-    less = None if costing.rack is None or unpriced or work is None else costing.rack - total
+    made = [line for line in lines if not line.serves.startswith(PANEL)]
+    less = None
+    if costing.rack is not None and work is not None and all(line.price is not None for line in made):
+        own = sum(line.price or 0.0 for line in made) + work
+        less = costing.rack - own * (1 + costing.margin / 100)
     return Cost(material, unpriced, work, margin, total, costing.currency, costing.rack, less)

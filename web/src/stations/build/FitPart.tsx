@@ -64,7 +64,7 @@ function Feet({ fits }: { fits: readonly FootFit[] }) {
           <tr>
             <th>foot</th>
             <th>point</th>
-            <th>hole is off</th>
+            <th>point is off its row</th>
             <th className="!text-right">slot along</th>
             <th className="!text-right">across</th>
             <th>or file a round hole</th>

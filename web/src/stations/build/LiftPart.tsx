@@ -61,7 +61,7 @@ export function LiftPart() {
         </table>
         <p className="text-[13px] pt-1 max-w-[80ch]">
           Two lift, one takes it above: nobody under it, nobody on a ladder with both hands full. What lies loose is
-          tied at once. Gusts are half as strong again as the wind that is forecast.
+          tied at once. The wind is the one that is forecast; its gusts are half as strong again.
         </p>
       </Group>
     </>
