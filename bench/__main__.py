@@ -19,7 +19,7 @@ from pydantic_core import to_json
 
 from bench.browser import over_http_and_in_the_browser
 from bench.choices import choices
-from bench.cutting import cutting
+from bench.cutting import building, cutting
 from bench.figures import compare_and_keep, line, median_ms
 from bench.frames import frames, racks
 from bench.jobs import large_job, largest_job, nudged
@@ -210,6 +210,7 @@ def main() -> None:
     frames()
     choices()
     cutting()
+    building()
     racks()
     shadows()
     proposals()

@@ -1,4 +1,4 @@
-"""Cut lists of 48 seeded sets as racks bring them, beside first-fit decreasing."""
+"""Cut lists of 48 seeded sets as racks bring them, beside first-fit decreasing; Build after one change."""
 
 from __future__ import annotations
 
@@ -6,7 +6,10 @@ import random
 import time
 
 from bench.figures import line
+from fahrtwind.core.edits import SetValue, apply_edits
+from fahrtwind.core.evaluate import visit
 from fahrtwind.core.stations.build.cutting import Stock, Wanted, cut_list
+from fahrtwind.demo import demo_jobs
 
 SETS, KERF_MM, TRIM_MM, MOST_SECONDS = 48, 3.0, 5.0, 10.0
 
@@ -61,3 +64,44 @@ def first_fit(lengths: list[float], stocks: list[Stock]) -> float:
         else:
             rooms[at] -= length + KERF_MM
     return cost
+
+
+def building() -> None:
+    """What Build works out anew after one change that moves a hole, and after one that changes lengths."""
+    job = next(j for j in demo_jobs() if j.name == "Speiche")
+    rack = job.carriers[0]
+    for what, path, step in (
+        ("Build after a bar moved", f"carriers.{rack.id}.bars.{rack.bars[0].id}.x", rack.bars[0].x.mm),  # type: ignore[union-attr]
+        ("Build after lengths changed", f"carriers.{rack.id}.end", rack.end.mm),
+    ):
+        spent = []
+        for i in range(8):
+            moved = apply_edits(job, [SetValue(path=path, value={"mm": step + 3 + i})])
+            seen = visit(moved)
+            for part in BEFORE:
+                seen.get(part)
+            start = time.perf_counter()
+            for part in BUILD:
+                seen.get(part)
+            spent.append(time.perf_counter() - start)
+        line(f"{what}, without the cut list", 1000 * sorted(spent)[len(spent) // 2], "ms", 30)
+        start = time.perf_counter()
+        seen.get("cuts")
+        line(f"{what}, its cut list", 1000 * (time.perf_counter() - start), "ms")
+
+
+BEFORE = ("carrier_verdicts", "marks", "seal", "holders", "verdicts")
+BUILD = (
+    "pieces_by_carrier",
+    "bolts_by_carrier",
+    "bolt_choice",
+    "fits_by_carrier",
+    "leans_by_carrier",
+    "made",
+    "lengths",
+    "contacts_by_carrier",
+    "lifts",
+    "assembly_by_carrier",
+    "materials",
+    "kit",
+)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Literal
 from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Depends, Query, Request, Response
@@ -33,8 +33,11 @@ from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job, Vehicle
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.drawing import Stamp
+from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.exports import EXPORTS
 from fahrtwind.files.job_file import read_job
+from fahrtwind.files.pieces_drawing import pieces_drawing
+from fahrtwind.files.svg import to_svg
 from fahrtwind.store.jobs import Change, Draft, JobStore, StoredJob
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
@@ -164,6 +167,20 @@ def read_working(
 ) -> Working:
     """The working sheet of a number: for example ``air`` or ``hold/p1/f2/link base``."""
     return working(store.get(job_id).job, place, probe_m_s)
+
+
+@router.get("/{job_id}/pieces/{piece}/{form}", response_class=Response)
+def read_piece(job_id: str, piece: str, form: Literal["dxf", "svg"], store: Store) -> Response:
+    """One piece face by face at true scale."""
+    stored = store.get(job_id)
+    own = tuple(p for p in evaluate(stored.job).findings.pieces if p.id == piece)
+    if not own:
+        raise NotFound(f"The job has no piece {piece}.", remedy="Reload the list of pieces.", field="piece")
+    drawing = pieces_drawing(own, stored.job.units, Stamp(date.today(), stored.revision))
+    name = f'attachment; filename="{piece}.{form}"'
+    if form == "svg":
+        return Response(to_svg(drawing), media_type="image/svg+xml", headers={"content-disposition": name})
+    return Response(to_dxf(drawing), media_type="image/vnd.dxf", headers={"content-disposition": name})
 
 
 @router.get("/{job_id}/files/{name}", response_class=Response)

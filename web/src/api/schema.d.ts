@@ -151,6 +151,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/pieces/{piece}/{form}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Piece
+         * @description One piece face by face at true scale.
+         */
+        get: operations["read_piece_api_jobs__job_id__pieces__piece___form__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/files/{name}": {
         parameters: {
             query?: never;
@@ -2056,7 +2076,8 @@ export interface components {
         /**
          * FootFit
          * @description A foot on a factory point: how far the point is off its row, aft and to starboard positive, along it
-         *     only where the drawing is drilled; the slot that takes it up, along and across, mm; whether a round hole does.
+         *     only where the drawing is drilled; the slot that takes it up, along and across, mm; whether a round hole
+         *     does.
          *     ``file_…``: what a file takes off a round hole, that way, to meet the point; ``reach_mm``: how far the
          *     rail runs beside its points; ``known``: the point was measured.
          */
@@ -2911,8 +2932,8 @@ export interface components {
         /**
          * LiftedUnit
          * @description One lift: its mass, middle (aft and to starboard of the datum), how many lift it without strain and at
-         *     least, blocks that hold it at the height of its bolts, and the forecast wind at whose gusts it is taken out
-         *     of the hands of those there are, or lifts off its blocks.
+         *     least, blocks that hold it at the height of its bolts, and the forecast wind at whose gusts it is taken
+         *     out of the hands of those there are, or lifts off its blocks.
          */
         LiftedUnit: {
             /** Id */
@@ -8001,6 +8022,91 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Working"];
                 };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_piece_api_jobs__job_id__pieces__piece___form__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+                piece: string;
+                form: "dxf" | "svg";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not readable */
             400: {

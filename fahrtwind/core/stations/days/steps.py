@@ -40,6 +40,7 @@ def work_steps(
     tasks = [
         measured,
         *(_of(step) for step in frames if not step.on_roof),
+        *_frames_drilled(plan, holders),
         *reached,
         *_old_work(plan),
         *_on_the_roof(holders, len(marks)),
@@ -101,6 +102,23 @@ def _old_work(plan: RoofPlan) -> list[Task]:
             f"{scars} on the seal list, front to rear. Before any panel covers them.",
             "Each one ticked; water runs off it.",
             24,
+        )
+    ]
+
+
+def _frames_drilled(plan: RoofPlan, holders: tuple[Holder, ...]) -> list[Task]:
+    """Where brackets are bolted to frames that have no hole for them."""
+    on_feet = {h.id for h in holders if h.feet}
+    bare = [p for p in plan.panels if p.id in on_feet and p.model.build == "framed" and not p.model.holes]
+    if not bare:
+        return []
+    return [
+        Task(
+            "Drill the panels' frames through their brackets",
+            "Clamp each bracket where it goes and mark through it from outside. A block of wood behind the "
+            "frame and a depth stop: a bit that runs through ends in the glass. Ask the maker whether the "
+            "warranty bears new holes.",
+            "Deburred, no chip between frame and glass.",
         )
     ]
 

@@ -171,6 +171,10 @@ function Sheet({ piece, alike }: { piece: Piece; alike: readonly Piece[] }) {
           </text>
         </svg>
       ))}
+      <p className="flex gap-3 pb-1 text-[13px]">
+        <PieceFile piece={piece} form="dxf" />
+        <PieceFile piece={piece} form="svg" />
+      </p>
       {piece.bends.length > 0 && <Bends piece={piece} />}
       {piece.holes.length > 0 ? (
         <Holes piece={piece} />
@@ -179,6 +183,15 @@ function Sheet({ piece, alike }: { piece: Piece; alike: readonly Piece[] }) {
       )}
       <ChangedByHand piece={piece} />
     </Group>
+  );
+}
+
+function PieceFile({ piece, form }: { piece: Piece; form: "dxf" | "svg" }) {
+  const { id } = useDesk();
+  return (
+    <a className="underline" href={`/api/jobs/${id}/pieces/${piece.id}/${form}`} download>
+      {piece.id} 1:1, {form.toUpperCase()}
+    </a>
   );
 }
 
