@@ -111,7 +111,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("shade", "Lichtspiel", "layout", shade),
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
-    ("build", "Speiche", "build", nothing),
+    ("build", "Speiche", "build", part("Pieces")),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

@@ -209,3 +209,89 @@ def test_kurier_two_sizes_on_the_tracks_beside_a_fan() -> None:
     assert stops(low) == {"bar-over-obstacle"}, "bars that clear a 100 mm fan by nothing"
     faster = evaluate(changed(job, vehicle__top_speed="130 km/h"))
     assert "safe-speed-too-low" in stops(faster)
+
+
+def filed(found: Evaluation) -> dict[str, float]:
+    return {f.where: round(f.file_along_mm, 1) for f in found.findings.fits if f.file_along_mm}
+
+
+def test_druckerei_is_made_filed_bent_and_coated_in_time() -> None:
+    """The rows are fitted through all measured points: those that are 4 and 7 mm apart from their neighbours
+    share that between them. Twelve working days at the coater are in the way of everything after them.
+    """
+    found = evaluate(job_of("druckerei"))
+    assert filed(found) == {
+        "port, 2 of 4": 1.5,
+        "port, 3 of 4": -1.5,
+        "starboard, 2 of 4": -3.0,
+        "starboard, 3 of 4": 3.0,
+    }
+    leans = {(x.lean_deg, x.outward) for x in found.findings.leans}
+    assert leans == {(4.0, True)} and all(4.0 < x.tool_deg < 4.1 for x in found.findings.leans)
+    brackets = [p for p in found.findings.pieces if p.kind == "bracket"]
+    assert len(brackets) == 8 and all(b.angle_deg == 90 < b.tool_deg for p in brackets for b in p.bends)
+    assert all(any(h.slot_mm > 14 for h in p.holes) for p in brackets)
+    assert all(c.cut.proved for c in found.findings.cuts)
+    waits = {s.title: s.wait_h for s in found.findings.steps}
+    assert waits["Rack 1: powder-coat"] == 12 * 24
+    channel = changed(job_of("druckerei"), carriers__b1__section__width="24 mm")
+    assert "nut-out-of-reach" in stops(evaluate(channel))
+
+
+def test_gaertnerei_rails_are_pulled_together_squared_and_tightened() -> None:
+    found = evaluate(job_of("gaertnerei"))
+    rack = job_of("gaertnerei").carriers[0]
+    titles = [s.title for s in found.findings.assembly]
+    order = [
+        titles.index(f"{rack.name}: {t}")
+        for t in ("pull the rails together", "square it", "tighten in order")
+    ]
+    assert order == sorted(order)
+    high = rack.height.mm + rack.section.height.mm
+    assert {round(x.strap_mm, 1) for x in found.findings.leans} == {round(high * 0.04366, 1)}, "tan 2.5°"
+    rails = [p for p in found.findings.pieces if p.kind == "rail"]
+    assert all(h.through for p in rails for h in p.holes), "through the full depth of the tube"
+
+
+def test_feldlabor_one_unit_is_lifted_by_three_and_better_by_six() -> None:
+    found = evaluate(job_of("feldlabor_winter"))
+    (unit,) = found.findings.lifts
+    assert (unit.mass_kg, unit.least_persons, unit.persons) == (52, 3, 6)
+    assert unit.hands_m_s < 5, "a unit of four panels is a sail in a light breeze"
+    two = changed(job_of("feldlabor_winter"), workshop__lifting__persons=2)
+    assert "too-few-to-lift" in stops(evaluate(two))
+
+
+def test_libelle_rails_are_joined_where_they_bend_little() -> None:
+    found = evaluate(job_of("libelle"))
+    plates = [p for p in found.findings.pieces if p.kind == "splice plate"]
+    assert len(plates) == 4 and "splice-too-weak" not in stops(found)
+    glued = changed(job_of("libelle"), workshop__bolting__locking="threadlocker")
+    assert "grease-and-glue" in stops(evaluate(glued)), "anti-seize, never with threadlocker"
+
+
+def test_zirkuswagen_slot_nuts_go_in_before_the_corners_close() -> None:
+    found = evaluate(job_of("zirkuswagen"))
+    titles = [s.title.split(": ")[1] for s in found.findings.assembly]
+    assert titles.index("slide in slot nuts and trim strips") < titles.index(
+        "join rails and bars, all bolts loose"
+    )
+    assert {abs(f.reach_mm) for f in found.findings.fits} == {100}, "brackets reach across to the moved rail"
+    cost = found.findings.cost
+    assert cost is not None and cost.work == 405 and cost.rack == 620 and cost.less_than_rack is None
+
+
+def test_pritsche_is_painted_before_it_goes_on_the_bed() -> None:
+    titles = [s.title.split(": ")[1] for s in evaluate(job_of("pritsche")).findings.assembly]
+    assert titles.index("paint") < titles.index("set it on its feet, bolts loose")
+
+
+def test_speiche_two_bars_one_bolt_length_and_less_than_a_bought_rack() -> None:
+    van = next(j for j in demo_jobs() if j.name == "Speiche")
+    found = evaluate(van).findings
+    (chosen,) = found.bolt_choice
+    assert (chosen.lengths_mm, chosen.before) == ((65,), 2)
+    assert found.cost is not None and found.cost.less_than_rack == pytest.approx(
+        1480 - 1.08 * (327.9 - 142 + 992)
+    )
+    assert not [s for s in evaluate(van).snags if s.station == "build" and s.severity != "note"]

@@ -31,6 +31,8 @@ LOCKED = {
 }
 GREASED = {"dry": "dry", "oil": "with a drop of oil", "anti_seize": "with anti-seize"}
 HOURS_A_DAY = 24.0
+FINISHED = ("drill", "bend", "slots", "coat", "edges")
+"""What makes a piece ready to be joined."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -161,14 +163,13 @@ def _waiting(coat: Coat) -> str:
 
 def _joined(parts: Parts) -> Iterator[_Work]:
     carrier, name = parts.carrier, parts.carrier.name
-    finished = ("drill", "bend", "slots", "coat", "edges")
     slotted = isinstance(carrier.section, OwnSection) or (
         isinstance(carrier, Rack) and isinstance(carrier.bar_section, OwnSection)
     )
     if slotted:
         yield _Work(
             "slot nuts",
-            ("cut", *finished),
+            ("cut", *FINISHED),
             f"{name}: slide in slot nuts and trim strips",
             "Nuts, hammer heads and lead clips into every slot before a corner closes its end, one spare in "
             "each.",
@@ -177,7 +178,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
     if parts.workshop.bolting.spacers and any(line.hollow_mm for line in parts.bolts):
         yield _Work(
             "spacers",
-            ("cut", *finished),
+            ("cut", *FINISHED),
             f"{name}: put the spacer sleeves in",
             "A sleeve inside the tube at every bolt, before ends are capped.",
             "It can be seen through each hole.",
@@ -185,7 +186,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
     if any(p.kind == "splice plate" for p in parts.pieces):
         yield _Work(
             "splices",
-            ("cut", *finished, "spacers"),
+            ("cut", *FINISHED, "spacers"),
             f"{name}: join the rails",
             "Plates on both sides, the gap of warmth between the ends. Lay the rail on a straight edge.",
             "A string along it touches everywhere.",
@@ -193,7 +194,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
     if isinstance(carrier, Rack) and carrier.joint != "clamps":
         yield _Work(
             "corners",
-            ("cut", *finished, "slot nuts", "spacers", "splices"),
+            ("cut", *FINISHED, "slot nuts", "spacers", "splices"),
             f"{name}: join rails and bars, all bolts loose",
             "Marked ends the same way, undersides down. "
             + ("Tack, square, then weld." if carrier.joint == "welded" else "Every nut started by hand."),
@@ -206,7 +207,7 @@ def _on_roof(parts: Parts) -> Iterator[_Work]:
     if not isinstance(carrier.hold, BasePlate | OuterFoot):  # how posts are stood up, their feet tell
         yield _Work(
             "set",
-            ("cut", "corners", "splices", "slot nuts"),
+            ("cut", *FINISHED, "corners", "splices", "slot nuts", "spacers"),
             f"{name}: set it on its feet, bolts loose",
             f"On blocks of {say_length(carrier.height.mm, units)} until the bolts are in; foam or rubber "
             "between foot and roof.",

@@ -13,6 +13,7 @@ from fahrtwind.core.formulas.fitting import hole_sigma, slot_length
 from fahrtwind.core.formulas.sections import thermal_growth
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
+from fahrtwind.core.job.roof import PointRow
 from fahrtwind.core.job.workshop import Fit
 from fahrtwind.core.stations.build.bends import tool_deg
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
@@ -75,7 +76,7 @@ def fits_of(
     """Of the feet of a rack on factory points; the foot in the middle of each rail holds its place, the
     others let the rail grow.
     """
-    if not isinstance(rack, Rack) or not rack.points or not feet:
+    if not isinstance(rack, Rack) or not rack.points or not feet or rack.own_rails:
         return ()
     points = {(p.row, p.count): p for row in rows for p in row.points}
     places = {f.foot: points[f.row or "", int(f.foot.rsplit("n", 1)[-1]) - 1] for f in feet}
@@ -172,17 +173,23 @@ def _fit(
 def _filed(off_mm: float, play_mm: float) -> float:
     """What a file takes off one side of a round hole, towards where the point is; with its sign, mm."""
     needed = max(abs(off_mm) - play_mm / 2, 0.0)
-    return needed if off_mm > 0 else -needed
+    return -needed if off_mm < 0 and needed else needed
 
 
-def leans_of(carrier: Carrier, feet: tuple[FootPlace, ...], crown: CrownSurface) -> tuple[Lean, ...]:
-    """By rail, at the foot where it is most; none where it is slight."""
+def leans_of(
+    carrier: Carrier, feet: tuple[FootPlace, ...], crown: CrownSurface | None, rows: tuple[PointRow, ...]
+) -> tuple[Lean, ...]:
+    """By rail, at the foot where it is most; none where it is slight. What somebody measured on the pads of a
+    row counts before the crown, and outward, as crowned roofs lean.
+    """
     if isinstance(carrier.hold, BasePlate | OuterFoot):
         return ()  # posts stand upright on what is made to lean
     bracket, told = carrier.hold.bracket, []
     for rail in carrier.rails:
         own = [f for f in feet if rail_of(f) == rail.id]
-        slopes = [crown.at(f.x_mm, f.y_mm).slope_across_deg for f in own]
+        side = 1.0 if rail.y.mm > 0 else -1.0
+        measured = [side * abs(row.lean.deg) for f in own for row in rows if row.id == f.row and row.lean]
+        slopes = measured or [crown.at(f.x_mm, f.y_mm).slope_across_deg for f in own if crown]
         lean = max(slopes, key=abs, default=0.0)
         if abs(lean) < SLIGHT_DEG:
             continue

@@ -8,6 +8,7 @@ from itertools import pairwise
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
+from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_at_least, say_length
@@ -68,7 +69,11 @@ def points_not_measured(carrier: Carrier, fits: tuple[FootFit, ...]) -> Iterator
 
 
 @rule("feet-lean", "note", "build", "Rails lean out with the roof", "geometry", each="carriers")
-def feet_lean(carrier: Carrier, leans: tuple[Lean, ...], units: UnitSystem) -> Iterator[Found]:
+def feet_lean(
+    carrier: Carrier, leans: tuple[Lean, ...], survey_notes: Survey, units: UnitSystem
+) -> Iterator[Found]:
+    if any(row.lean for row in survey_notes.point_rows):
+        return  # pads that were measured are told under Hold
     leaning = [lean for lean in leans if lean.lean_deg > LEANS_DEG]
     for lean in leaning:
         yield Found(

@@ -6,6 +6,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
@@ -81,9 +82,9 @@ def fits(
 
 @stage("build", "Pads that lean", "carriers.{id}", each="carriers", all="leans_by_carrier", place="lean/{id}")
 def leans(
-    carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...], crown: CrownSurface | None
+    carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...], crown: CrownSurface | None, survey_notes: Survey
 ) -> tuple[Lean, ...]:
-    return () if crown is None else leans_of(carrier, feet_of_carrier, crown)
+    return leans_of(carrier, feet_of_carrier, crown, survey_notes.point_rows)
 
 
 @stage("build", "Bars and brackets without a carrier", "panels", otherwise=())
