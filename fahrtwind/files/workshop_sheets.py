@@ -15,8 +15,8 @@ import typst
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_length, say_size
-from fahrtwind.core.stations.build.piece import Face, Piece
+from fahrtwind.core.saying import say_at_least, say_length, say_size
+from fahrtwind.core.stations.build.piece import Face, Hole, Piece
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Drawing, Line, Stamp, Text
 from fahrtwind.files.pieces_drawing import FACES, draw_hole
@@ -89,7 +89,7 @@ def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
                 h.face,
                 say_length(h.off_mm, units) if h.off_mm else "–",
                 say_size(h.pilot_mm, units) if h.pilot_mm else "–",
-                _drill(h.diameter_mm, h.through, h.slot_mm, h.slot_across, units),
+                _drill(h, units),
                 h.what if len(form.ids) == 1 else "",
             ]
             for i, h in enumerate(p.holes, start=1)
@@ -107,11 +107,14 @@ def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
     }
 
 
-def _drill(diameter_mm: float, through: bool, slot_mm: float, across: bool, units: UnitSystem) -> str:
-    told = say_size(diameter_mm, units) + (", through" if through else "")
-    return told + (
-        f", slot {say_length(slot_mm, units)} {'across' if across else 'along'}" if slot_mm else ""
-    )
+def _drill(hole: Hole, units: UnitSystem) -> str:
+    told = say_size(hole.diameter_mm, units) + (", through" if hole.through else "")
+    if hole.thread:
+        return f"{told}, {hole.thread}"
+    if not hole.slot_mm:
+        return told
+    way = "across" if hole.slot_across else "along"
+    return f"{told}, slot {say_at_least(hole.slot_mm, units)} {way}"
 
 
 def _drilled_faces(piece: Piece) -> list[Face]:

@@ -414,6 +414,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "threads-gall": lambda j: changed(racked(j), workshop__bolting__lubrication="dry"),
     "locks-little": lambda j: changed(racked(j), workshop__bolting__locking="spring_washer"),
     "tube-squeezed": racked,
+    "thread-in-wall": lambda j: changed(racked(j), workshop__bolting__corners="tapped"),
+    "head-too-large": lambda j: racked(j, section={"kind": "own", "slot_wide": "11 mm"}),
     "nut-out-of-reach": lambda j: racked(
         j, section={"kind": "channel", "width": "24 mm", "height": "30 mm", "wall": "4 mm"}
     ),

@@ -62,7 +62,8 @@ class ChannelSection(Part):
 class OwnSection(Part):
     """A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
     modulus about the level axis; ``side_…`` about the upright one and ``torsion_cm4``, which only a frame
-    asks for; ``slot_n``: what a bolt in its slot may pull, nominal.
+    asks for; ``slot_n``: what a bolt in its slot may pull, nominal; ``slot_wide`` and ``slot_deep``: room
+    for its head inside the slot.
     """
 
     kind: Literal["own"] = "own"
@@ -75,6 +76,8 @@ class OwnSection(Part):
     torsion_cm4: Annotated[float, Field(ge=0.001, le=500)] | None = None
     mass_kg_m: Annotated[float, Field(ge=0.1, le=20)] | None = None
     slot_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
+    slot_wide: q.Small | None = None
+    slot_deep: q.Small | None = None
 
 
 Section = Annotated[

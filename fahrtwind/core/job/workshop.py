@@ -67,8 +67,12 @@ class Fit(Part):
 
 
 class Bolting(Part):
-    """``spacers``: a sleeve inside every closed tube that a bolt goes through."""
+    """``spacers``: a sleeve inside every closed tube that a bolt goes through; ``corners``: bolts of corners
+    go into nuts, or into threads cut in the rail; ``pad``: foam or rubber between feet and rails, squeezed.
+    """
 
+    corners: Literal["nuts", "tapped"] = "nuts"
+    pad: q.Gap = Length(mm=0)
     lubrication: Literal["dry", "oil", "anti_seize"] = "anti_seize"
     locking: Literal["nylon_nut", "threadlocker", "serrated_flange", "spring_washer"] = "nylon_nut"
     spacers: bool = False

@@ -1008,6 +1008,8 @@ export interface components {
             /** Socket Mm */
             socket_mm: number;
             tight: components["schemas"]["Tightening"];
+            /** Engaged Mm */
+            engaged_mm?: number | null;
         };
         /**
          * BoltSet
@@ -1027,9 +1029,22 @@ export interface components {
         };
         /**
          * Bolting
-         * @description ``spacers``: a sleeve inside every closed tube that a bolt goes through.
+         * @description ``spacers``: a sleeve inside every closed tube that a bolt goes through; ``corners``: bolts of corners
+         *     go into nuts, or into threads cut in the rail; ``pad``: foam or rubber between feet and rails, squeezed.
          */
         Bolting: {
+            /**
+             * Corners
+             * @default nuts
+             * @enum {string}
+             */
+            corners: "nuts" | "tapped";
+            /**
+             * @default {
+             *       "mm": 0
+             *     }
+             */
+            pad: components["schemas"]["Length"];
             /**
              * Lubrication
              * @default anti_seize
@@ -2338,6 +2353,11 @@ export interface components {
              * @default 0
              */
             pilot_mm: number;
+            /**
+             * Thread
+             * @default
+             */
+            thread: string;
         };
         /**
          * Hum
@@ -2613,8 +2633,12 @@ export interface components {
              *         }
              *       },
              *       "bolting": {
+             *         "corners": "nuts",
              *         "locking": "nylon_nut",
              *         "lubrication": "anti_seize",
+             *         "pad": {
+             *           "mm": 0
+             *         },
              *         "spacers": false
              *       },
              *       "coat": {
@@ -3790,7 +3814,8 @@ export interface components {
          * OwnSection
          * @description A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
          *     modulus about the level axis; ``side_…`` about the upright one and ``torsion_cm4``, which only a frame
-         *     asks for; ``slot_n``: what a bolt in its slot may pull, nominal.
+         *     asks for; ``slot_n``: what a bolt in its slot may pull, nominal; ``slot_wide`` and ``slot_deep``: room
+         *     for its head inside the slot.
          */
         OwnSection: {
             /**
@@ -3824,6 +3849,8 @@ export interface components {
             mass_kg_m?: number | null;
             /** Slot N */
             slot_n?: number | null;
+            slot_wide?: components["schemas"]["Length"] | null;
+            slot_deep?: components["schemas"]["Length"] | null;
         };
         /**
          * Packed
@@ -6882,6 +6909,10 @@ export interface components {
             fit: components["schemas"]["Fit"];
             /**
              * @default {
+             *       "corners": "nuts",
+             *       "pad": {
+             *         "mm": 0
+             *       },
              *       "lubrication": "anti_seize",
              *       "locking": "nylon_nut",
              *       "spacers": false

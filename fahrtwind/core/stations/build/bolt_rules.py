@@ -5,14 +5,20 @@ from __future__ import annotations
 from collections.abc import Iterator
 
 from fahrtwind.core.engine.rule import Found
-from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.formulas.bolts import engagement
+from fahrtwind.core.job.carrier import Carrier, Rack
+from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_force, say_length
 from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.house import rule
+from fahrtwind.core.tables.fasteners import BOLTS
 
 PRACTICE = "common practice, no source"
+HEADS = "ISO 4017: across flats, height of the head 0.66 d, from memory"
+HEAD_HIGH = 0.66
 JUNKER = "Junker 1969, DIN 65151: transverse vibration tests"
 
 
@@ -91,3 +97,49 @@ def nut_out_of_reach(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitS
                 limit=line.socket_mm / 2,
                 unit="mm",
             )
+
+
+@rule("thread-in-wall", "stop", "build", "Too little thread in the metal", PRACTICE, each="carriers")
+def thread_in_wall(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitSystem) -> Iterator[Found]:
+    soft = carrier.alloy not in ("1.4301", "S235")
+    for line in bolts:
+        if line.engaged_mm is None:
+            continue
+        least = float(engagement(2.0 if soft else 1.0, BOLTS[line.size].diameter_mm))
+        if line.engaged_mm < least:
+            yield Found(
+                place="workshop.bolting.corners",
+                where=f"{carrier.name}, {line.joint}",
+                why=f"{line.size} has {say_length(line.engaged_mm, units)} of thread in the wall; "
+                f"{say_length(least, units)} hold what the bolt does.",
+                remedy="Nuts, rivet nuts, or a block of metal behind the wall.",
+                quantity="thread",
+                value=line.engaged_mm,
+                limit=least,
+                unit="mm",
+            )
+
+
+@rule("head-too-large", "stop", "build", "The bolt's head does not fit the slot", HEADS, each="carriers")
+def head_too_large(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+    sections = [carrier.section, *([carrier.bar_section] if isinstance(carrier, Rack) else [])]
+    bolt = BOLTS[JOINT_BOLT]
+    for section in sections:
+        if not isinstance(section, OwnSection):
+            continue
+        for room, needs, way in (
+            (section.slot_wide, bolt.flats_mm, "wide"),
+            (section.slot_deep, HEAD_HIGH * bolt.diameter_mm, "deep"),
+        ):
+            if room is not None and room.mm < needs:
+                yield Found(
+                    place=f"carriers.{carrier.id}.section",
+                    where=f"{carrier.name}, head of {bolt.name}",
+                    why=f"The slot is {say_length(room.mm, units)} {way} inside; "
+                    f"a head needs {say_length(needs, units)}.",
+                    remedy="Hammer heads or slot nuts that the profile's maker sells.",
+                    quantity=way,
+                    value=room.mm,
+                    limit=needs,
+                    unit="mm",
+                )

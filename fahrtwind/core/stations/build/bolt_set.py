@@ -41,7 +41,8 @@ def bolt_sets(lines: Sequence[BoltLine]) -> tuple[BoltSet, ...]:
     """
     told = []
     for size in dict.fromkeys(line.size for line in lines):
-        own = sorted((x for x in lines if x.size == size and x.length_mm), key=lambda x: _most(x))
+        nutted = (x for x in lines if x.size == size and x.length_mm and x.engaged_mm is None)
+        own = sorted(nutted, key=_most)
         groups: list[list[BoltLine]] = []
         for line in own:  # a group is met by the longest bolt that its first, most demanding joint takes
             if not groups or line.needed_mm > _most(groups[-1][0]):

@@ -29,6 +29,7 @@ from fahrtwind.core.tables.fasteners import (
     Bolt,
 )
 
+IN_THREADS = "corners in threads of the rails"
 WALL_FACTOR = 1.65
 """On a wall that a bolt presses in, as on every wall in bending."""
 
@@ -62,6 +63,8 @@ class BoltLine:
     room_mm: float | None
     socket_mm: float
     tight: Tightening
+    engaged_mm: float | None = None
+    """Thread in the metal, where no nut is."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -73,6 +76,7 @@ class _Stack:
     hollow_mm: float
     room_mm: float | None
     wall: tuple[float, AlloyName] | None
+    engaged_mm: float | None = None
 
 
 def bolts_of(carrier: Carrier, pieces: tuple[Piece, ...], bolting: Bolting) -> tuple[BoltLine, ...]:
@@ -82,7 +86,7 @@ def bolts_of(carrier: Carrier, pieces: tuple[Piece, ...], bolting: Bolting) -> t
     counts: Counter[_Stack] = Counter()
     for rail in (p for p in pieces if p.kind == "rail"):
         for hole in rail.holes:
-            counts.update(_on_rail(carrier, hole))
+            counts.update(_on_rail(carrier, hole, bolting.pad.mm))
     if isinstance(carrier, Rack):
         for bar in (p for p in pieces if p.kind == "bar"):
             for hole in bar.holes:
@@ -95,10 +99,15 @@ def bolts_of(carrier: Carrier, pieces: tuple[Piece, ...], bolting: Bolting) -> t
     return tuple(_line(carrier, stack, n, bolting) for stack, n in counts.items())
 
 
-def _on_rail(carrier: Carrier, hole: Hole) -> list[_Stack]:
+def _on_rail(carrier: Carrier, hole: Hole, pad_mm: float) -> list[_Stack]:
+    """``pad_mm``: foam or rubber between foot and rail."""
     section, alloy = carrier.section, carrier.alloy
     if hole.what.startswith("foot"):
-        return [_stack("feet under the rails", section, alloy, hole, carrier.hold.bracket.thickness.mm)]
+        plates = carrier.hold.bracket.thickness.mm + pad_mm
+        return [_stack("feet under the rails", section, alloy, hole, plates)]
+    if hole.thread and isinstance(carrier, Rack) and not isinstance(section, OwnSection):
+        engaged = section.wall.mm
+        return [_Stack(IN_THREADS, carrier.angle_wall.mm + engaged, 0.0, None, None, engaged)]
     if isinstance(carrier, Rack) and hole.what.startswith("corner"):
         return [_stack("corners on the rails", section, alloy, hole, carrier.angle_wall.mm)]
     if isinstance(carrier, Rack) and hole.what.startswith("bar"):
@@ -132,6 +141,8 @@ def _line(carrier: Carrier, stack: _Stack, count: int, bolting: Bolting) -> Bolt
     bolt = BOLTS[JOINT_BOLT]
     with scope("bolts", carrier.id), scope(stack.joint):
         needed = length_needed(bolt, stack.grip_mm)
+        if stack.engaged_mm is not None:
+            needed = stack.grip_mm + bolt.washer_thick_mm
         wall = None if bolting.spacers else stack.wall
         tight = tightening(bolt, bolting, wall)
     return BoltLine(
@@ -146,6 +157,7 @@ def _line(carrier: Carrier, stack: _Stack, count: int, bolting: Bolting) -> Bolt
         stack.room_mm,
         bolt.socket_mm,
         tight,
+        stack.engaged_mm,
     )
 
 

@@ -69,6 +69,8 @@ def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Li
         )
         yield "drilling", "countersink or deburring tool", 1, "pc"
         yield "drilling", "cutting oil", 1, "tin"
+    for thread in sorted({h.thread for p in pieces for h in p.holes if h.thread}):
+        yield "drilling", f"tap and holder, {thread.split()[0]}", 2, "pc"
     if any(m.depth_stop_mm for m in marks):
         yield "drilling", "depth stop for each bit", 1, "set"
     if any(h.slot_mm for p in pieces for h in p.holes):

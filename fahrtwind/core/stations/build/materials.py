@@ -115,7 +115,8 @@ def _bolts(bolts: tuple[BoltLine, ...]) -> list[Material]:
     counts: Counter[str] = Counter()
     for line in bolts:
         long = f" × {line.length_mm:.0f} mm" if line.length_mm else ", longer than is sold"
-        counts[f"stainless bolt {line.size}{long} with two washers and lock nut"] += line.count
+        set_in = "washer, into its thread" if line.engaged_mm is not None else "two washers and lock nut"
+        counts[f"stainless bolt {line.size}{long} with {set_in}"] += line.count
     return [_counted(item, n, "joints of rails and bars; anti-seize") for item, n in counts.items()]
 
 

@@ -39,6 +39,8 @@ class Hole:
     slot_mm: float = 0.0
     slot_across: bool = False
     pilot_mm: float = 0.0
+    thread: str = ""
+    """What is cut into it; its diameter is then that of the drill before the tap."""
 
 
 @dataclass(frozen=True, slots=True)

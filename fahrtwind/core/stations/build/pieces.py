@@ -45,9 +45,10 @@ def pieces_of(
     verdict: CarrierVerdict | None,
     longest_mm: float,
     units: UnitSystem,
+    tapped: bool = False,
 ) -> tuple[Piece, ...]:
     """The pieces of a carrier. A rail longer than ``longest_mm`` is spliced where it bends least, if it can
-    be; rails that are the vehicle's own are none of ours.
+    be; rails that are the vehicle's own are none of ours. ``tapped``: corners go into threads of the rails.
     """
     on = tuple(p for p in panels if p.carrier == carrier.id)
     found: list[Piece] = []
@@ -61,7 +62,22 @@ def pieces_of(
         found += _posts(carrier, units)
         found += corner_angles(carrier, units)
     found += splice_plates(carrier, tuple(found), units)
-    return tuple(piece for piece in found if piece.length_mm >= LEAST_MM)
+    made = (piece for piece in found if piece.length_mm >= LEAST_MM)
+    return tuple(_tapped(piece) if tapped and piece.kind == "rail" else piece for piece in made)
+
+
+def _tapped(piece: Piece) -> Piece:
+    """With threads where nuts would be: the drill before the tap, through one wall."""
+    bolt = BOLTS[JOINT_BOLT]
+    holes = (
+        replace(
+            drilled(h.at_mm, h.face, bolt.tap_drill_mm, h.what, off_mm=h.off_mm), thread=f"{bolt.name} tapped"
+        )
+        if h.what.startswith("corner")
+        else h
+        for h in piece.holes
+    )
+    return replace(piece, holes=tuple(holes))
 
 
 def _rail(

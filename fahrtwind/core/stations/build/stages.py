@@ -50,7 +50,8 @@ def pieces(
 ) -> tuple[Piece, ...]:
     material = material_of(carrier.alloy, carrier.section)
     longest = longest_mm(workshop, material, carrier.stock.mm if carrier.stock else None)
-    return pieces_of(carrier, panels, feet_of_carrier, carrier_verdict, longest, units)
+    tapped = workshop.bolting.corners == "tapped"
+    return pieces_of(carrier, panels, feet_of_carrier, carrier_verdict, longest, units, tapped)
 
 
 @stage("build", "Bolts", "carriers.{id}", each="carriers", all="bolts_by_carrier", place="bolts/{id}")

@@ -1,5 +1,5 @@
 /** Bolts by joint: what they pass, the length from the shelf, how tight; the fewest lengths for all. */
-import { Choice, Group, Tick } from "../../fields/Field";
+import { Choice, Field, Group, Tick } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { force, length } from "../../ui/format";
 import { NoPieces } from "./NoPieces";
@@ -33,6 +33,16 @@ export function BoltsPart() {
               ["spring_washer", "spring washer"],
             ]}
           />
+          <Choice
+            label="Corners go into"
+            path="workshop.bolting.corners"
+            value={bolting.corners}
+            options={[
+              ["nuts", "nuts"],
+              ["tapped", "threads in the rail"],
+            ]}
+          />
+          <Field label="Foam under the rails" path="workshop.bolting.pad" value={bolting.pad} />
           <Tick label="Spacer sleeves in closed tubes" path="workshop.bolting.spacers" value={bolting.spacers} />
         </div>
       </Group>

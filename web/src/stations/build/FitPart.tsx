@@ -53,7 +53,7 @@ function towards(along: number, across: number, say: (mm: number) => string): st
 
 function Feet({ fits }: { fits: readonly FootFit[] }) {
   const units = useUnits();
-  const { select } = useDesk();
+  const { select, openWorking } = useDesk();
   const carriers = new Map(useStoredJob().carriers.map((c) => [c.id, c.name]));
   const say = (mm: number) => length(Math.round(mm * 2) / 2, units);
   const up = (mm: number) => length(Math.ceil(mm), units);
@@ -68,6 +68,9 @@ function Feet({ fits }: { fits: readonly FootFit[] }) {
             <th className="!text-right">slot along</th>
             <th className="!text-right">across</th>
             <th>or file a round hole</th>
+            <th>
+              <span className="sr-only">working</span>
+            </th>
           </tr>
         </thead>
         <tbody>
@@ -84,6 +87,16 @@ function Feet({ fits }: { fits: readonly FootFit[] }) {
                 <td className="num">{f.round ? "round" : up(f.slot_along_mm)}</td>
                 <td className="num">{f.round ? "round" : up(f.slot_across_mm)}</td>
                 <td className={filed ? "font-semibold" : ""}>{filed || "–"}</td>
+                <td className="num">
+                  <button
+                    type="button"
+                    className="underline text-[13px]"
+                    aria-label={`Working of ${f.where}`}
+                    onClick={() => openWorking(`fit/${f.carrier}/${f.foot}`, `Slot, ${f.where}`)}
+                  >
+                    working
+                  </button>
+                </td>
               </tr>
             );
           })}

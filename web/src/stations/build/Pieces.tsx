@@ -250,6 +250,7 @@ function Holes({ piece }: { piece: Piece }) {
             <td className="num">
               {length(hole.diameter_mm, units)}
               {hole.through ? ", through" : ""}
+              {hole.thread ? `, ${hole.thread}` : ""}
               {hole.slot_mm > 0 &&
                 `, slot ${length(Math.ceil(hole.slot_mm), units)} ${hole.slot_across ? "across" : "along"}`}
             </td>

@@ -77,6 +77,20 @@ export function SectionFields({ section, path, of = "", whole = false, tubes = f
           )}
           <Own label={name("Mass, kg/m")} path={`${path}.mass_kg_m`} value={section.mass_kg_m} like="1.1" />
           <Own label={name("Its slot pulls, N")} path={`${path}.slot_n`} value={section.slot_n} like="3000" />
+          <Field
+            label={name("Slot inside, wide")}
+            path={`${path}.slot_wide`}
+            value={section.slot_wide}
+            placeholder="17 mm"
+            clearable
+          />
+          <Field
+            label={name("deep")}
+            path={`${path}.slot_deep`}
+            value={section.slot_deep}
+            placeholder="8 mm"
+            clearable
+          />
         </>
       )}
     </>
