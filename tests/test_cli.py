@@ -105,6 +105,11 @@ CALLS = {
     "build.workshop": {"job": SMALL},
     "build.bolt": {"size": "M8", "grip_mm": 46, "tube_wall_mm": 3},
     "build.bend": {"thickness_mm": 4},
+    "seal.plan": {"job": SMALL},
+    "seal.water": {"job": SMALL},
+    "seal.bond": {"family": "hybrid", "substrate": "gelcoat"},
+    "seal.cure": {"depth_mm": 3, "temperature_c": 23, "humidity_percent": 50},
+    "seal.bead": {"plate_length_mm": 60, "plate_width_mm": 40, "head_mm": 12},
     "items.parse": {"text": "name,kind,price\nhex bolt M8 x 60,fastener,0.45\n"},
     "job.remedies": {
         "job": {**SMALL, "panels": [{"id": "p1", "name": "One", "model": SHEET, "x": 1500, "y": 0}]}

@@ -25,6 +25,7 @@ from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.slow import WORKS, SlowWork, WorkName
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
+from fahrtwind.core.stations.seal.water import WaterFinding
 
 log = logging.getLogger("fahrtwind")
 AT_ONCE = 2
@@ -191,13 +192,19 @@ class SchoolsAnswer(SlowState):
     result: tuple[SchoolLine, ...] | None
 
 
-SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer
+class WaterAnswer(SlowState):
+    work: Literal["water"] = "water"
+    result: WaterFinding | None
+
+
+SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer | WaterAnswer
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
     "year": YearAnswer,
     "remedies": RemediesAnswer,
     "hold": HoldAnswer,
     "schools": SchoolsAnswer,
+    "water": WaterAnswer,
 }
 
 

@@ -33,7 +33,14 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom
-from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.seal.amounts import Amount
+from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.cure import CureTimes
+from fahrtwind.core.stations.seal.glands import GlandCheck, GlandOffer
+from fahrtwind.core.stations.seal.layers import SealSection
+from fahrtwind.core.stations.seal.places import SealPlace
+from fahrtwind.core.stations.seal.proof import Proof
+from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.structure.bays import Spot
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding
@@ -68,7 +75,15 @@ class Findings:
     raised: tuple[RaisedVerdict, ...]
     roof_mass_kg: float
     marks: tuple[Mark, ...]
-    seal: SealPlan
+    seal: SealChoice | None
+    seal_places: tuple[SealPlace, ...]
+    seal_sections: tuple[SealSection, ...]
+    seal_amounts: tuple[Amount, ...]
+    cure: CureTimes | None
+    standing: WaterFinding | None
+    gland: GlandCheck | None
+    gland_offers: tuple[GlandOffer, ...]
+    proof: Proof | None
     pieces: tuple[Piece, ...]
     bolts: tuple[BoltLine, ...]
     bolt_choice: tuple[BoltSet, ...]

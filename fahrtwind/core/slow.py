@@ -18,8 +18,9 @@ from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
+from fahrtwind.core.stations.seal.water import WaterFinding
 
-WorkName = Literal["proposals", "year", "remedies", "hold", "schools"]
+WorkName = Literal["proposals", "year", "remedies", "hold", "schools", "water"]
 Show = Callable[[Any], None]
 
 
@@ -62,10 +63,17 @@ def _schools(job: Job, hands: Hands, show: Show) -> tuple[SchoolLine, ...]:
         return side_by_side(job)
 
 
+def _water(job: Job, hands: Hands, show: Show) -> WaterFinding:
+    with beside(hands):
+        found: WaterFinding = visit(job).demand("water")
+    return found
+
+
 WORKS: dict[WorkName, SlowWork] = {
     "proposals": SlowWork(90.0, _proposals),
     "year": SlowWork(60.0, _year),
     "remedies": SlowWork(60.0, _remedies),
     "hold": SlowWork(60.0, _hold),
     "schools": SlowWork(120.0, _schools),
+    "water": SlowWork(60.0, _water),
 }

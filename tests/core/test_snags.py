@@ -29,7 +29,6 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.road import BUILT
 from fahrtwind.core.stations.all import house, rules
 from fahrtwind.core.stations.hold.chain import chain_of
-from fahrtwind.core.stations.seal.sealant import SealPlan
 from tests.conftest import changed
 
 TAPE = {"school": "tape", "temperature": "21 °C"}
@@ -55,6 +54,22 @@ STEEP = {
         }
     ]
 }
+HOLLOW = {
+    "sections": [
+        {
+            "id": f"s{x}",
+            "x": x,
+            "edge": "level",
+            "readings": [
+                {"id": f"g{i}", "y": y, "gap": 20 - y * y / 50_000}
+                for i, y in enumerate(range(-1000, 1001, 250))
+            ],
+        }
+        for x in (600, 4200, 7800)
+    ],
+    "lengthwise": [{"id": f"l{x}", "x": x, "gap": 30 - abs(x - 4200) / 200} for x in range(600, 8000, 600)],
+}
+"""A roof that sags in its middle: water stands there."""
 EVEN = {"sections": [{**CROWN["sections"][0], "id": f"s{x}", "x": x} for x in (600, 1500, 4200, 7000)]}
 FREE = {"id": "z1", "name": "Free", "x": 500, "y": -600, "length": 800, "width": 400}
 BOLTS = {"school": "bolts", "length": "30 mm"}
@@ -413,6 +428,30 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "grease-and-glue": lambda j: changed(racked(j), workshop__bolting__locking="threadlocker"),
     "threads-gall": lambda j: changed(racked(j), workshop__bolting__lubrication="dry"),
     "locks-little": lambda j: changed(racked(j), workshop__bolting__locking="spring_washer"),
+    "seal-does-not-bond": lambda j: changed(j, seal__round_with="acrylic", seal__substrate="gelcoat"),
+    "seals-clash": lambda j: changed(j, seal__round_with="silicone"),
+    "membrane-not-told": lambda j: changed(j, vehicle__skin="membrane", vehicle__ply_thickness="9 mm"),
+    "too-cold-to-seal": lambda j: changed(j, seal__temperature="3 °C"),
+    "runs-off": lambda j: changed(j, seal__round_with="lap sealant", survey__crown=STEEP),
+    "sealed-before-covered": lambda j: changed(
+        apply_edits(j, [PutOnRails(panels=("p1", "p3"))]),
+        carriers__b1__height="30 mm",
+        carriers__b1__rails__r1__y="-600 mm",
+    ),
+    "seal-off-roof": lambda j: changed(
+        j, survey__scars=[{"id": "h9", "kind": "hole", "x": "9 m", "y": "0 mm"}]
+    ),
+    "seal-in-water": lambda j: changed(
+        j, survey__crown=HOLLOW, survey__scars=[{"id": "h9", "kind": "hole", "x": "4200 mm", "y": "0 mm"}]
+    ),
+    "water-not-known": lambda j: changed(j, survey__crown={}),
+    "gland-badly-placed": lambda j: changed(j, seal__gland={"x": "0 mm", "y": "0 mm", "faces": "front"}),
+    "sheet-contradicts": lambda j: changed(
+        j, seal__sheets=[{"id": "e1", "family": "hybrid", "skin_h": 40, "depth_24h": "3 mm"}]
+    ),
+    "wet-inside": lambda j: changed(
+        j, seal__moisture=[{"id": "e1", "place": "Front port, foot f1", "percent": 28}]
+    ),
     "tube-squeezed": racked,
     "thread-in-wall": lambda j: changed(racked(j), workshop__bolting__corners="tapped"),
     "head-too-large": lambda j: racked(j, section={"kind": "own", "slot_wide": "11 mm"}),
@@ -575,6 +614,7 @@ ALWAYS = {
     "rating-not-known",
     "member-ends",
     "crown-not-measured",
+    "water-not-known",
 }
 
 
@@ -613,7 +653,7 @@ def test_why_screws_may_miss_is_said_by_what_is_wrong(sound: Job) -> None:
         ("layout", "layout.stages.own_distances"),
         ("hold", "hold.stages.panel_loads"),
         ("roof-day", "build.stages.drill_map"),
-        ("roof-day", "seal.stages.seal_plan"),
+        ("seal", "seal.stages.choice_of"),
     ],
 )
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
@@ -629,7 +669,7 @@ def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
     assert {s.station: s.state for s in found.stations}[station] == "in doubt"
     assert found.spoken.word == "refused" and found.findings.members.members and found.findings.feet
     if stage.startswith("seal"):
-        assert found.findings.seal == SealPlan("", "", 0.0, 0.0, 0, 0.0, "") and found.findings.marks
+        assert found.findings.seal is None and found.findings.marks and found.findings.steps
 
 
 def test_a_sound_job_has_no_stop(sound: Job) -> None:

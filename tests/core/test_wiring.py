@@ -32,7 +32,6 @@ from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
-from fahrtwind.core.stations.seal.sealant import cartridges_for
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.working import working
 from tests.conftest import changed
@@ -670,6 +669,7 @@ def test_the_steps_of_a_job_in_their_order(demo: Job) -> None:
     steps = {s.title: s.wait_h for s in evaluate(demo).findings.steps}
     order = [
         "Measure the delivered panels",
+        "Drill the panels' frames through their brackets",
         "Make the roof safe to reach",
         "Take old work off and close every scar",
         "Clean and dry the roof round every foot",
@@ -681,25 +681,28 @@ def test_the_steps_of_a_job_in_their_order(demo: Job) -> None:
         "Lay butyl tape under the feet and set the fasteners",
         "Abrade, wipe, prime under the pads",
         "Stick and press the pads",
+        "Before evening",
         "Seal round every foot",
         "Join cables that a panel will cover",
         "Lift the panels on and set the frame bolts loose",
         "Square up, then tighten in order",
+        "Hose test, from low to high",
         "Write down what was done",
     ]
     assert list(steps) == order
-    assert {t: h for t, h in steps.items() if h} == {order[2]: 24, order[8]: 4, order[11]: 72, order[12]: 24}
+    assert {t: h for t, h in steps.items() if h} == {order[3]: 24, order[9]: 4, order[12]: 72, order[14]: 24}
     bare = changed(demo, survey__scars=[])
     screwed = load_job(
         {**bare.model_dump(), "panels": [p.model_dump() for p in bare.panels if p.hold.school == "screws"]}
     )
     told = [s.title for s in evaluate(screwed).findings.steps]
-    assert told == [t for t in order if t not in (order[2], order[10], order[11])]
+    assert told == [t for t in order if t not in (order[3], order[11], order[12])]
     taped = load_job(
         {**demo.model_dump(), "panels": [p.model_dump() for p in demo.panels if p.hold.school == "tape"]}
     )
     told = [s.title for s in evaluate(taped).findings.steps]
-    assert not {order[6], order[7], order[8], order[9]} & set(told) and {order[10], order[11]} <= set(told)
+    assert not set(order[7:11]) & set(told) and {order[11], order[12]} <= set(told)
+    assert order[13] not in told, "nothing is drilled, no chip"
 
 
 def test_a_row_of_holes_is_held_against_the_base_on_its_own_side(one_panel: Job) -> None:
@@ -739,11 +742,12 @@ def test_tape_on_the_list_is_the_pads_of_all_feet(demo: Job) -> None:
 
 @pytest.mark.parametrize(
     ("skin", "under", "around"),
-    [("steel", "butyl tape", "polyurethane"), ("membrane", "membrane", "membrane")],
+    [("steel", "butyl tape", "hybrid"), ("membrane", "lap sealant", "lap sealant")],
 )
 def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> None:
-    """A 6 mm bead round each foot and each pad whose edge is sealed, a quarter for waste; butyl under feet
-    that are screwed. Judgement.
+    """Round each foot and each pad a fillet with legs of 6 mm: 36 / 2 · P + π · 216 / 3; over each of two
+    heads of 12.4 mm a segment of 10.2 and 7.96 mm less the head of 4.96; strips of tape of 20 mm, three
+    beside one another under 45 mm; or a layer of 1.5 mm and the holes. A quarter for waste.
     """
     screws = {"school": "screws", "bracket": {"length": "60 mm", "lever": "15 mm", "toe": "30 mm"}}
     tape = {"school": "tape", "pad_length": "100 mm", "pad_width": "50 mm", "sealed_edge": True}
@@ -751,16 +755,23 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     second = {**first, "id": "p9", "hold": tape}
     job = load_job({**one_panel.model_dump(), "panels": [first, second], "vehicle": {"skin": skin}})
     feet = len(job.panels[0].feet)
-    plan = evaluate(job).findings.seal
-    assert feet >= 4
-    assert plan.bead_length_mm == pytest.approx(feet * 2 * (60 + 45) + feet * 2 * (100 + 50))
-    assert plan.bead_volume_ml == pytest.approx(pi / 4 * 6**2 * 1.25 * plan.bead_length_mm / 1000)
-    assert plan.cartridges == 1
-    assert plan.butyl_area_cm2 == pytest.approx(feet * 60 * 45 / 100)
-    assert under in plan.under and around in plan.round
-    assert (cartridges_for(289.9), cartridges_for(290.0), cartridges_for(290.1)) == (1, 1, 2)
-    many = load_job({**job.model_dump(), "panels": [{**first, "id": f"p{i}"} for i in range(20)]})
-    assert evaluate(many).findings.seal.cartridges == ceil(20 * feet * 210 * 1.25 * pi / 4 * 36 / 1000 / 290)
+    found = evaluate(job).findings
+    assert feet >= 4 and found.seal is not None
+    assert (found.seal.under.name, found.seal.round.name) == (under, around)
+    told = {a.family: a for a in found.seal_amounts}
+    fillets = 36 / 2 * (2 * 105 + 2 * 150) + 2 * pi * 216 / 3
+    cap = pi * 7.96 / 6 * (3 * 10.2**2 + 7.96**2) - pi / 4 * 12.4**2 * 4.96
+    hole = pi / 4 * ((5.0 if skin == "steel" else 4.0) + 2) ** 2 * 1.5
+    layer = 0 if under == "butyl tape" else 60 * 45 * 1.5 + 2 * hole
+    volume = 1.25 * feet * (fillets + 2 * cap + layer) / 1000
+    assert told[around].volume_ml == pytest.approx(volume) and told[around].packs == ceil(volume / 290)
+    assert told[around].bead_mm == pytest.approx(feet * (210 + 300))
+    if under == "butyl tape":
+        assert told[under].tape_mm == pytest.approx(1.25 * feet * 3 * 60) and told[under].packs == 1
+    open_low = changed(job, seal__sides="low side open")
+    assert {a.family: a for a in evaluate(open_low).findings.seal_amounts}[around].bead_mm == pytest.approx(
+        feet * (210 - 60 + 300 - 100)
+    )
 
 
 @pytest.mark.parametrize(("hottest", "share"), [(20, 1.0), (47.5, 0.75), (70, 0.5), (90, 0.3)])

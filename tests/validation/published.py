@@ -29,6 +29,40 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # sealant: how much, how long
+    c(
+        "fillet_volume",
+        {"leg_mm": 6, "perimeter_mm": 210},
+        (36 / 2 * 210 + math.pi * 216 / 3) / 1000,
+        1e-9,
+        "hand",
+        "a triangle along the sides, a quarter of a cone at each of four corners: 4.006 ml",
+    ),
+    c("layer_volume", {"area_mm2": 2700, "thickness_mm": 1.5}, 4.05, 1e-9, "hand", "60 · 45 · 1.5 mm³"),
+    c(
+        "cap_volume",
+        {"radius_mm": 10, "height_mm": 10, "head_mm": 12, "head_high_mm": 5},
+        (2 / 3 * math.pi * 1000 - math.pi / 4 * 144 * 5) / 1000,
+        1e-9,
+        "hand",
+        "as high as its radius it is half a sphere: 2 / 3 · π · r³",
+    ),
+    c(
+        "vapour_pressure",
+        {"temperature_c": 20, "humidity": 1},
+        23.39,
+        3e-3,
+        "published",
+        "steam tables, saturation at 20 °C: 2.339 kPa (IAPWS-IF97)",
+    ),
+    c(
+        "cure_time",
+        {"depth_mm": 6, "depth_24h_mm": 3, "usual_hpa": 14.03, "vapour_hpa": 14.03},
+        96,
+        1e-9,
+        "hand",
+        "twice as deep takes four times as long (z = √(2·V·P·p·t), Comyn 1998)",
+    ),
     # workshop: bends, slots, lifts, bolts
     c(
         "neutral_line",

@@ -13,6 +13,7 @@ from fahrtwind.core.job.panel import Holding, PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
+from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
@@ -166,6 +167,7 @@ class Job(Part):
     decisions: Annotated[tuple[Decision, ...], Field(max_length=60)] = ()
     own_models: Annotated[tuple[PanelModel, ...], Field(max_length=40)] = ()
     workshop: Workshop = Workshop()
+    seal: Seal = Seal()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="before")
@@ -200,6 +202,8 @@ class Job(Part):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
         for list_name in ("stock", "changes", "items", "packed"):
             refuse_twins(f"workshop.{list_name}", [e.id for e in getattr(self.workshop, list_name)])
+        for list_name in ("sheets", "moisture"):
+            refuse_twins(f"seal.{list_name}", [e.id for e in getattr(self.seal, list_name)])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

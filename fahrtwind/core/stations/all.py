@@ -22,6 +22,7 @@ DECLARING = (
     "days.stages",
     "layout.arrangement_rules",
     "build.rules",
+    "seal.rules",
     "build.cut_rules",
     "build.bolt_rules",
     "build.fit_rules",

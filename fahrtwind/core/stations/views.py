@@ -9,6 +9,7 @@ from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Veh
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.roof import MountingLines, Survey
+from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof
 from fahrtwind.core.job.workshop import Workshop
@@ -108,6 +109,11 @@ def wish(asked: Asked) -> Wish:
 @view()
 def workshop(asked: Asked) -> Workshop:
     return asked.job.workshop
+
+
+@view()
+def sealing(asked: Asked) -> Seal:
+    return asked.job.seal
 
 
 @view()

@@ -758,6 +758,30 @@ export interface components {
             /** Positions Mm */
             positions_mm: number[];
         };
+        /**
+         * Amount
+         * @description Of a family for all places, with waste: packs to open, and how many places one opened cartridge has to
+         *     serve within its days.
+         */
+        Amount: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket";
+            /** Volume Ml */
+            volume_ml: number;
+            /** Tape Mm */
+            tape_mm: number;
+            /** Bead Mm */
+            bead_mm: number;
+            /** Packs */
+            packs: number;
+            /** Pack */
+            pack: string;
+            /** Opened Days */
+            opened_days: number;
+        };
         /** Angle */
         Angle: {
             /** Text */
@@ -1062,6 +1086,26 @@ export interface components {
              * @default false
              */
             spacers: boolean;
+        };
+        /**
+         * Bonding
+         * @description A family on this ground; ``by_sheet``: the maker's word.
+         */
+        Bonding: {
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket";
+            /**
+             * Bond
+             * @enum {string}
+             */
+            bond: "good" | "with primer" | "refused";
+            /** Why */
+            why: string;
+            /** By Sheet */
+            by_sheet: boolean;
         };
         /**
          * Bought
@@ -1480,6 +1524,16 @@ export interface components {
             between: "fine" | "grease" | "isolate" | "isolated";
         };
         /**
+         * Corner
+         * @description Across from the middle of the place, and up from the skin's face, mm.
+         */
+        Corner: {
+            /** U Mm */
+            u_mm: number;
+            /** Z Mm */
+            z_mm: number;
+        };
+        /**
          * CornerOffset
          * @description How far a corner stands from the corner of the rectangle: aft and to starboard.
          */
@@ -1637,6 +1691,25 @@ export interface components {
             y: components["schemas"]["Length"];
             gap?: components["schemas"]["Length"] | null;
             angle?: components["schemas"]["Angle"] | null;
+        };
+        /**
+         * CureTimes
+         * @description Hours, quick to slow. ``rain``: until it does no harm; ``fillet``: until the bead round a plate has
+         *     cured through, and the vehicle may drive; ``under``: until the layer under the widest plate has, None for
+         *     tape; ``trim``: until squeeze-out is trimmed. ``assumed``: nobody said what day it will be.
+         */
+        CureTimes: {
+            /** Temperature C */
+            temperature_c: number;
+            /** Humidity */
+            humidity: number;
+            /** Assumed */
+            assumed: boolean;
+            rain_h: components["schemas"]["Span"];
+            fillet_h: components["schemas"]["Span"];
+            under_h: components["schemas"]["Span"] | null;
+            /** Trim H */
+            trim_h: number | null;
         };
         /** Current */
         Current: {
@@ -1865,6 +1938,42 @@ export interface components {
             why: string;
         };
         /**
+         * Family
+         * @description ``skin_h``: until rain does no harm, hours, quick to slow; ``depth_24h_mm``: cured in a day at 23 °C
+         *     and 50 %, least to most; ``coldest_c``: of roof and air; ``steepest_deg``: where it runs off; ``years``:
+         *     between looks.
+         */
+        Family: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket";
+            /**
+             * Cures
+             * @enum {string}
+             */
+            cures: "stays soft" | "by moisture" | "by drying" | "as a sheet";
+            skin_h: components["schemas"]["Span"];
+            depth_24h_mm: components["schemas"]["Span"];
+            /** Coldest C */
+            coldest_c: number;
+            /** Steepest Deg */
+            steepest_deg: number;
+            /** Paintable */
+            paintable: boolean;
+            /** Bears Sun */
+            bears_sun: boolean;
+            /** Opened Days */
+            opened_days: number;
+            /** Pack */
+            pack: string;
+            /** Pack Ml */
+            pack_ml: number;
+            /** Years */
+            years: number;
+        };
+        /**
          * Fastening
          * @description One way to fasten at a spot: rank 1 is best; None is refused here.
          */
@@ -1933,7 +2042,19 @@ export interface components {
             roof_mass_kg: number;
             /** Marks */
             marks: components["schemas"]["Mark"][];
-            seal: components["schemas"]["SealPlan"];
+            seal: components["schemas"]["SealChoice"] | null;
+            /** Seal Places */
+            seal_places: components["schemas"]["SealPlace"][];
+            /** Seal Sections */
+            seal_sections: components["schemas"]["SealSection"][];
+            /** Seal Amounts */
+            seal_amounts: components["schemas"]["Amount"][];
+            cure: components["schemas"]["CureTimes"] | null;
+            standing: components["schemas"]["WaterFinding"] | null;
+            gland: components["schemas"]["GlandCheck"] | null;
+            /** Gland Offers */
+            gland_offers: components["schemas"]["GlandOffer"][];
+            proof: components["schemas"]["Proof"] | null;
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
             /** Bolts */
@@ -2233,6 +2354,72 @@ export interface components {
             hottest_deg_c: number;
         };
         /**
+         * Gland
+         * @description Where cables go in. ``cable``: outer diameter of each; ``cables``: how many; ``faces``: where their
+         *     ends point.
+         */
+        Gland: {
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+            /**
+             * @default {
+             *       "mm": 6
+             *     }
+             */
+            cable: components["schemas"]["Length"];
+            /**
+             * Cables
+             * @default 2
+             */
+            cables: number;
+            /**
+             * @default {
+             *       "mm": 60
+             *     }
+             */
+            base: components["schemas"]["Length"];
+            /**
+             * Faces
+             * @default rear
+             * @enum {string}
+             */
+            faces: "front" | "rear" | "port" | "starboard";
+        };
+        /**
+         * GlandCheck
+         * @description ``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base; ``backing``: a
+         *     plate behind a thin skin; ``wrong``: what speaks against the place; ``away_mm``: to the farthest
+         *     cable end.
+         */
+        GlandCheck: {
+            /** Bore Mm */
+            bore_mm: number;
+            /** Layers */
+            layers: number;
+            /** Lean Deg */
+            lean_deg: number;
+            /** Backing */
+            backing: boolean;
+            /** Wrong */
+            wrong: string[];
+            /** Away Mm */
+            away_mm: number | null;
+        };
+        /**
+         * GlandOffer
+         * @description A place with nothing against it, and how far the cable ends are from it.
+         */
+        GlandOffer: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Away Mm */
+            away_mm: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * GrabVerdict
          * @description The part of a rack on posts that somebody hanging on it uses most, and how much of it, with factor.
          */
@@ -2358,6 +2545,18 @@ export interface components {
              * @default
              */
             thread: string;
+        };
+        /**
+         * HoseStep
+         * @description Places that get water together, all higher ones still dry: what drips then is one of these.
+         */
+        HoseStep: {
+            /** Number */
+            number: number;
+            /** Places */
+            places: string[];
+            /** Minutes */
+            minutes: number;
         };
         /**
          * Hum
@@ -2668,6 +2867,23 @@ export interface components {
              */
             workshop: components["schemas"]["Workshop"];
             /**
+             * @default {
+             *       "under": "tape",
+             *       "edge": "leave",
+             *       "sides": "all round",
+             *       "why": "",
+             *       "sheets": [],
+             *       "lean": {
+             *         "deg": 0
+             *       },
+             *       "nose": {
+             *         "deg": 0
+             *       },
+             *       "moisture": []
+             *     }
+             */
+            seal: components["schemas"]["Seal"];
+            /**
              * Dismissals
              * @default []
              */
@@ -2846,6 +3062,26 @@ export interface components {
             unit: string;
             /** Packed */
             packed: boolean;
+        };
+        /**
+         * Layer
+         * @description A step of a seal: what is done, why, how long to wait then, and what of it is seen in the section:
+         *     rings of points across and up from the skin's face, mm.
+         */
+        Layer: {
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /** Wait H */
+            wait_h: number;
+            /**
+             * Look
+             * @enum {string}
+             */
+            look: "skin" | "soft" | "sealant" | "metal" | "tape" | "none";
+            /** Rings */
+            rings: components["schemas"]["Corner"][][];
         };
         /**
          * LayoutFigures
@@ -3106,6 +3342,31 @@ export interface components {
             panels: components["schemas"]["PanelOffers"][];
         };
         /**
+         * MakerSheet
+         * @description What the maker's sheet of a sealant says; it overrules the table. ``depth_24h``: how deep it cures in a
+         *     day at 23 °C and half of the moisture; ``bonds``: to this roof.
+         */
+        MakerSheet: {
+            /** Id */
+            id: string;
+            /**
+             * Family
+             * @enum {string}
+             */
+            family: "butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket";
+            /**
+             * Document
+             * @default
+             */
+            document: string;
+            /** Skin H */
+            skin_h?: number | null;
+            depth_24h?: components["schemas"]["Length"] | null;
+            coldest?: components["schemas"]["Temperature"] | null;
+            /** Bonds */
+            bonds?: ("yes" | "with primer" | "no") | null;
+        };
+        /**
          * Margins
          * @description Least distance of a panel from each roof edge; negative: it may hang over that far. Blank: the general
          *     edge clearance.
@@ -3330,6 +3591,23 @@ export interface components {
             model: string;
             /** Count */
             count: number;
+        };
+        /**
+         * Moisture
+         * @description A reading inside, beside a place of the seal list.
+         */
+        Moisture: {
+            /** Id */
+            id: string;
+            /** Place */
+            place: string;
+            /** Percent */
+            percent: number;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * MonthYield
@@ -4366,6 +4644,29 @@ export interface components {
             points: components["schemas"]["FactoryPoint"][];
         };
         /**
+         * Pool
+         * @description Water that stands: where it is deepest, how large, how deep, how much; what keeps it there, empty where
+         *     the roof itself does; the seals that lie in it.
+         */
+        Pool: {
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Depth Mm */
+            depth_mm: number;
+            /** Litres */
+            litres: number;
+            /** Dammed By */
+            dammed_by: string[];
+            /** Seals */
+            seals: string[];
+            /** Outline */
+            outline: components["schemas"]["Vertex"][];
+        };
+        /**
          * Post
          * @description A post under every rail, x in its middle.
          */
@@ -4420,6 +4721,20 @@ export interface components {
             text?: string | null;
             /** Pa */
             pa: number;
+        };
+        /**
+         * Proof
+         * @description ``every_years``: the shorter of what the families on this roof are good for between looks.
+         */
+        Proof: {
+            /** Steps */
+            steps: components["schemas"]["HoseStep"][];
+            /** Minutes */
+            minutes: number;
+            /** Every Years */
+            every_years: number;
+            /** Wet */
+            wet: string[];
         };
         /**
          * Proposal
@@ -5494,6 +5809,92 @@ export interface components {
             length: components["schemas"]["Length"];
         };
         /**
+         * Seal
+         * @description ``under``: tape or wet sealant below a plate; ``edge``: squeeze-out left alone, or trimmed after two
+         *     days and capped; ``sides``: sealed all round, or open on the low side so that a leak shows.
+         *     ``lean`` to starboard and ``nose`` up: how the vehicle usually stands. ``temperature`` and ``humidity`` of
+         *     the day on which it is sealed.
+         */
+        Seal: {
+            /** Substrate */
+            substrate?: ("rubber membrane" | "thermoplastic membrane" | "gelcoat" | "painted metal" | "galvanised steel" | "bare aluminium" | "anodised aluminium" | "glass" | "acrylic glass" | "wood" | "old silicone") | null;
+            /**
+             * Under
+             * @default tape
+             * @enum {string}
+             */
+            under: "tape" | "wet";
+            /**
+             * Edge
+             * @default leave
+             * @enum {string}
+             */
+            edge: "leave" | "trim";
+            /**
+             * Sides
+             * @default all round
+             * @enum {string}
+             */
+            sides: "all round" | "low side open";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /** Under With */
+            under_with?: ("butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket") | null;
+            /** Round With */
+            round_with?: ("butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket") | null;
+            temperature?: components["schemas"]["Temperature"] | null;
+            /** Humidity */
+            humidity?: number | null;
+            /**
+             * Sheets
+             * @default []
+             */
+            sheets: components["schemas"]["MakerSheet"][];
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            lean: components["schemas"]["Angle"];
+            /**
+             * @default {
+             *       "deg": 0
+             *     }
+             */
+            nose: components["schemas"]["Angle"];
+            gland?: components["schemas"]["Gland"] | null;
+            /**
+             * Moisture
+             * @default []
+             */
+            moisture: components["schemas"]["Moisture"][];
+        };
+        /**
+         * SealChoice
+         * @description ``under``: plates, ``round``: them and over heads. ``clash``: why those two must not touch; empty where
+         *     they may. ``all``: what every family does on this ground.
+         */
+        SealChoice: {
+            /**
+             * Substrate
+             * @enum {string}
+             */
+            substrate: "rubber membrane" | "thermoplastic membrane" | "gelcoat" | "painted metal" | "galvanised steel" | "bare aluminium" | "anodised aluminium" | "glass" | "acrylic glass" | "wood" | "old silicone";
+            /** Assumed */
+            assumed: boolean;
+            under: components["schemas"]["Family"];
+            round: components["schemas"]["Family"];
+            under_bond: components["schemas"]["Bonding"];
+            round_bond: components["schemas"]["Bonding"];
+            /** Clash */
+            clash: string;
+            /** All */
+            all: components["schemas"]["Bonding"][];
+        };
+        /**
          * SealEntry
          * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get
          *     there.
@@ -5515,24 +5916,60 @@ export interface components {
             minutes: number;
         };
         /**
-         * SealPlan
-         * @description What goes under and round the feet, and how much.
+         * SealPlace
+         * @description A place to seal: what it is, where, its plate and holes, which panel covers it later, and whether
+         *     somebody can still reach it then. ``head_mm``: of the fastener; ``path``: of the job.
          */
-        SealPlan: {
-            /** Under */
-            under: string;
-            /** Round */
-            round: string;
-            /** Bead Length Mm */
-            bead_length_mm: number;
-            /** Bead Volume Ml */
-            bead_volume_ml: number;
-            /** Cartridges */
-            cartridges: number;
-            /** Butyl Area Cm2 */
-            butyl_area_cm2: number;
-            /** Source */
-            source: string;
+        SealPlace: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            /** Name */
+            name: string;
+            /** Path */
+            path: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Plate Long Mm */
+            plate_long_mm: number;
+            /** Plate Wide Mm */
+            plate_wide_mm: number;
+            /** Holes */
+            holes: number;
+            /** Hole Mm */
+            hole_mm: number;
+            /** Head Mm */
+            head_mm: number;
+            /** Covered By */
+            covered_by: string;
+            /** Reachable */
+            reachable: boolean;
+            /**
+             * Sealed
+             * @default true
+             */
+            sealed: boolean;
+        };
+        /**
+         * SealSection
+         * @description A kind of place as it is built up. ``places``: of that kind.
+         */
+        SealSection: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            /** Places */
+            places: number;
+            /** Layers */
+            layers: components["schemas"]["Layer"][];
         };
         /**
          * Section
@@ -5828,6 +6265,16 @@ export interface components {
             high_mm: number;
             /** Words */
             words: string;
+        };
+        /**
+         * Span
+         * @description From the least to the most, in the unit of the field that holds it.
+         */
+        Span: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
         };
         /**
          * SpanBars
@@ -6158,6 +6605,16 @@ export interface components {
              * @default 12
              */
             gives: number;
+        };
+        /**
+         * Stream
+         * @description A way that rain takes, points of x and y, mm, to the edge or into a pool.
+         */
+        Stream: {
+            /** Points */
+            points: components["schemas"]["Vertex"][];
+            /** Stands */
+            stands: boolean;
         };
         /**
          * Strip
@@ -6754,6 +7211,54 @@ export interface components {
             text?: string | null;
             /** V */
             v: number;
+        };
+        /** WaterAnswer */
+        WaterAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default water
+             * @constant
+             */
+            work: "water";
+            result: components["schemas"]["WaterFinding"] | null;
+        };
+        /**
+         * WaterFinding
+         * @description All pools, the largest first, and some of the streams. ``shape_known``: the crown was measured.
+         */
+        WaterFinding: {
+            /** Step Mm */
+            step_mm: number;
+            /** Shape Known */
+            shape_known: boolean;
+            /** Lean Deg */
+            lean_deg: number;
+            /** Nose Deg */
+            nose_deg: number;
+            /** Litres */
+            litres: number;
+            /** Pools */
+            pools: components["schemas"]["Pool"][];
+            /** Streams */
+            streams: components["schemas"]["Stream"][];
         };
         /** WhatChanges */
         WhatChanges: {
@@ -9163,7 +9668,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
             };
             cookie?: never;
         };
@@ -9175,7 +9680,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"];
                 };
             };
             /** @description Not readable */
@@ -9249,7 +9754,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
                 run_id: string;
             };
             cookie?: never;
@@ -9262,7 +9767,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"];
                 };
             };
             /** @description Not readable */
@@ -9336,7 +9841,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
                 run_id: string;
             };
             cookie?: never;

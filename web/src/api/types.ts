@@ -34,9 +34,13 @@ export type SlowAnswer =
   | Schemas["YearAnswer"]
   | Schemas["RemediesAnswer"]
   | Schemas["HoldAnswer"]
-  | Schemas["SchoolsAnswer"];
+  | Schemas["SchoolsAnswer"]
+  | Schemas["WaterAnswer"];
 export type HoldOffer = Schemas["HoldOffer"];
 export type MaterialCut = Schemas["MaterialCut"];
+export type WaterFinding = Schemas["WaterFinding"];
+export type SealSection = Schemas["SealSection"];
+export type SealPlace = Schemas["SealPlace"];
 export type Piece = Schemas["Piece"];
 export type FootFit = Schemas["FootFit"];
 export type PurchaseLine = Schemas["PurchaseLine"];

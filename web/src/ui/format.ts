@@ -101,6 +101,10 @@ export const feetInMembers = (f: { feet: number; feet_on_members: number; feet_p
 export const clock = (hours: number): string =>
   `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;
 
+/** A temperature to the degree. */
+export const temperature = (degC: number, units: Units): string =>
+  units === "imperial" ? `${Math.round(degC * 1.8 + 32)} °F` : `${Math.round(degC)} °C`;
+
 /** What stands in an input box: the text as it was typed, or the value in the job's units. */
 export function shown(quantity: Quantity | null | undefined, units: Units): string {
   if (!quantity) return "";

@@ -23,8 +23,9 @@ from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.drilled import drills_metal
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.holders import Holder
-from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fit_row
+from fahrtwind.core.tables.sealants import FAMILIES
 
 SPARE_SHARE = 0.1
 LEAST_SPARES = 2
@@ -47,7 +48,7 @@ def materials(
     plan: RoofPlan,
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
-    seal: SealPlan,
+    seal: tuple[Amount, ...],
     pieces: tuple[Piece, ...],
     bolts: tuple[BoltLine, ...],
     workshop: Workshop,
@@ -228,24 +229,17 @@ def _tethers(plan: RoofPlan) -> list[Material]:
     return [_counted(f"tether, {item}", count, note) for (item, note), count in lines.items()]
 
 
-def _sealing(plan: RoofPlan, marks: tuple[Mark, ...], seal: SealPlan) -> list[Material]:
+def _sealing(plan: RoofPlan, marks: tuple[Mark, ...], seal: tuple[Amount, ...]) -> list[Material]:
+    """What the seal list takes, in the packs it is sold in; a cartridge more, since one always fails."""
     lines = []
-    if seal.butyl_area_cm2:
-        lines.append(
-            Material(
-                seal.under,
-                round(seal.butyl_area_cm2),
-                round(seal.butyl_area_cm2 * 0.2),
-                "cm²",
-                "under every foot",
-            )
+    for amount in (a for a in seal if a.packs):
+        words = FAMILIES[amount.family].words
+        told = (
+            f"{amount.volume_ml:.0f} ml with waste; used up within {amount.opened_days} days of opening"
+            if amount.volume_ml
+            else f"{say_run(amount.tape_mm, plan.units)} with waste"
         )
-    if seal.bead_volume_ml:
-        lines.append(
-            Material(
-                seal.round, seal.cartridges, 1, "cartridge 290 ml", f"{seal.bead_volume_ml:.0f} ml with waste"
-            )
-        )
+        lines.append(Material(words, amount.packs, 1 if amount.volume_ml else 0, amount.pack, told))
     if any(m.kind == "hole" for m in marks) and plan.vehicle.skin in ("steel", "aluminium"):
         lines.append(Material("rust-proof primer for drilled edges", 1, 0, "tin", "before the foot goes on"))
     return lines

@@ -31,7 +31,8 @@ from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
 from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
-from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.seal.amounts import Amount
+from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.factory_points import RowFit
 
@@ -131,8 +132,9 @@ def cuts(lengths: tuple[Length, ...], workshop: Workshop) -> tuple[MaterialCut, 
 
 
 @stage("roof-day", "Marks", "panels", otherwise=())
-def marks(plan: Plan, holders: tuple[Holder, ...], seal: SealPlan) -> tuple[Mark, ...]:
-    return drill_map(plan, holders, f"{seal.under} + {seal.round}")
+def marks(plan: Plan, holders: tuple[Holder, ...], seal_choice: SealChoice | None) -> tuple[Mark, ...]:
+    with_what = f"{seal_choice.under.words} + {seal_choice.round.words}" if seal_choice else ""
+    return drill_map(plan, holders, with_what)
 
 
 @stage("roof-day", "Materials", "panels", otherwise=())
@@ -140,13 +142,13 @@ def materials(
     plan: Plan,
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
-    seal: SealPlan,
+    seal_amounts: tuple[Amount, ...],
     made: tuple[Piece, ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     workshop: Workshop,
 ) -> tuple[Material, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
-    return materials_of(plan, holders, marks, seal, made, bolts, workshop)
+    return materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
 
 
 @stage("build", "Metals that touch", "carriers.{id}", each="carriers", all="contacts_by_carrier")

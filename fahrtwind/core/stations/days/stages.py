@@ -2,11 +2,13 @@
 
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.stations.build.assembly import AssemblyStep
-from fahrtwind.core.stations.days.steps import WorkStep, work_steps
+from fahrtwind.core.stations.days.steps import Sealing, WorkStep, work_steps
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
 from fahrtwind.core.stations.layout.holders import Holder
-from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.seal.amounts import Amount
+from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.cure import CureTimes
 
 
 @stage("roof-day", "Steps", "panels", otherwise=())
@@ -14,8 +16,11 @@ def steps(
     plan: Plan,
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
-    seal: SealPlan,
+    seal_choice: SealChoice | None,
+    seal_amounts: tuple[Amount, ...],
+    cure: CureTimes | None,
     assembly_by_carrier: tuple[tuple[AssemblyStep, ...], ...],
 ) -> tuple[WorkStep, ...]:
     frames = tuple(step for own in assembly_by_carrier for step in own)
+    seal = Sealing(seal_choice, seal_amounts, cure, marks)
     return work_steps(plan, holders, marks, seal, frames)

@@ -11,7 +11,9 @@ from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.school import Mark, MarksInHand, Task
 from fahrtwind.core.stations.layout.holders import Holder
-from fahrtwind.core.stations.seal.sealant import SealPlan
+from fahrtwind.core.stations.seal.amounts import Amount
+from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.cure import CureTimes
 
 Work = Callable[[RoofPlan, int, str], list[Task]]
 
@@ -28,11 +30,40 @@ class WorkStep:
     marks: MarksInHand
 
 
+@dataclass(frozen=True, slots=True)
+class Sealing:
+    """What the seal says about the work: with what, how much, how long; and the marks it closes."""
+
+    choice: SealChoice | None
+    amounts: tuple[Amount, ...]
+    cure: CureTimes | None
+    marks: tuple[Mark, ...]
+
+    @property
+    def under(self) -> str:
+        return self.choice.under.words if self.choice else "sealant"
+
+    @property
+    def round(self) -> str:
+        return self.choice.round.words if self.choice else "sealant"
+
+    @property
+    def waits(self) -> str:
+        """When rain may fall and the vehicle drive, in a sentence."""
+        if self.cure is None:
+            return ""
+        cool = " if the day is cool" if self.cure.assumed else ""
+        return (
+            f" Rain does no harm after {self.cure.rain_h.most:.0f} h, drive after "
+            f"{self.cure.fillet_h.most / 24:.0f} days{cool}, when it has cured through."
+        )
+
+
 def work_steps(
     plan: RoofPlan,
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
-    seal: SealPlan,
+    seal: Sealing,
     frames: tuple[AssemblyStep, ...] = (),
 ) -> tuple[WorkStep, ...]:
     """The work in its order, numbered. ``frames``: how carriers are put together."""
@@ -60,7 +91,7 @@ def _of(step: AssemblyStep) -> Task:
 
 
 def _by_school(
-    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: SealPlan
+    plan: RoofPlan, holders: tuple[Holder, ...], marks: tuple[Mark, ...], seal: Sealing
 ) -> list[Task]:
     """The work of each school that holds something; schools that share their work do it once, for all their
     marks.
@@ -158,17 +189,32 @@ def _tethered(plan: RoofPlan) -> list[Task]:
     ]
 
 
-def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
-    bead = say_run(seal.bead_length_mm, plan.units)
+def _after(plan: RoofPlan, seal: Sealing) -> list[Task]:
+    bead = sum(a.bead_mm for a in seal.amounts)
     sealed = Task(
         "Seal round every foot",
-        f"{seal.round}, {bead} of bead. Do it before a panel covers the feet.",
-        "Unbroken bead, no gap at the corners.",
+        f"{seal.round.capitalize()}, {say_run(bead, plan.units)} of bead, over every head. Do it before a "
+        f"panel covers the feet.{seal.waits}",
+        "Unbroken bead, no gap at the corners; nothing on the glass.",
         24,
         marks="all",
     )
+    trimmed = Task(
+        "Trim what squeezed out",
+        "Cut it flush with a plastic blade, then bead and caps over it.",
+        "No soft edge is left to draw dirt.",
+    )
+    night = Task(
+        "Before evening",
+        "Every chip off the roof with magnet and vacuum; open holes covered against dew.",
+        "A cloth wiped over the roof shows no metal.",
+    )
+    drilled = any(m.kind == "hole" for m in seal.marks) and plan.vehicle.skin == "steel"
+    trims = seal.cure is not None and seal.cure.trim_h is not None and bead > 0
+    first = [*([night] if drilled else []), *([trimmed] if trims else [])]
     return [
-        *([sealed] if seal.bead_length_mm > 0 else []),
+        *first,
+        *([sealed] if bead > 0 else []),
         Task(
             "Join cables that a panel will cover",
             "Covered panels only; never let live ends touch.",
@@ -185,6 +231,18 @@ def _after(plan: RoofPlan, seal: SealPlan) -> list[Task]:
             "No foot rocks; paint mark on each nut.",
         ),
         *_tethered(plan),
+        *(
+            [
+                Task(
+                    "Hose test, from low to high",
+                    "A soft jet on each place of the seal list, the lowest first, five minutes each; one "
+                    "person inside with a lamp and a dry finger.",
+                    "Dry inside; readings written down.",
+                )
+            ]
+            if bead > 0
+            else []
+        ),
         Task(
             "Write down what was done",
             "Positions, torque, temperature, batch of tape and sealant.",

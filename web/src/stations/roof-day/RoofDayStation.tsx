@@ -3,10 +3,9 @@ import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { Mark } from "../../api/types";
 import { Group } from "../../fields/Field";
-import { Worked } from "../../fields/WorkingDialog";
-import { useDesk, useEvaluation, useFinding, useUnits } from "../../job/JobContext";
+import { useDesk, useEvaluation, useFinding } from "../../job/JobContext";
 import { useLog } from "../../job/useLog";
-import { inches, length } from "../../ui/format";
+import { inches } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
 
 export function RoofDayStation() {
@@ -158,8 +157,6 @@ function Steps() {
 
 function Materials() {
   const evaluation = useEvaluation();
-  const units = useUnits();
-  const seal = evaluation.findings.seal;
   return (
     <Group title="Materials">
       <table className="sheet-table">
@@ -185,15 +182,6 @@ function Materials() {
           ))}
         </tbody>
       </table>
-      {seal.bead_volume_ml > 0 && (
-        <p className="pt-1">
-          Bead {length(seal.bead_length_mm, units)},{" "}
-          <Worked place="seal" title="sealant bead">
-            {seal.bead_volume_ml.toFixed(0)} ml
-          </Worked>{" "}
-          with waste.
-        </p>
-      )}
     </Group>
   );
 }

@@ -1,9 +1,11 @@
 import type { Station } from "../station";
+import { SealStation } from "./SealStation";
+import { WaterShapes } from "./WaterShapes";
 
 export const seal: Station = {
   name: "seal",
   title: "Seal",
   question: "What keeps water out?",
-  later:
-    "Will plan each hole, scar and gland: layers, which sealant bonds to this roof, cure before driving. Until then the work sheet lists sealant and bead.",
+  body: SealStation,
+  layers: [{ level: "hints", draw: WaterShapes }],
 };

@@ -10,7 +10,7 @@ from fahrtwind.core.job.panel import Drilled, ThroughBolts
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.hold.links import SEAL_LAYER_MM, chosen, skin_mm
-from fahrtwind.core.stations.hold.schools.school import Mark, Sealing, Task
+from fahrtwind.core.stations.hold.schools.school import Mark, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
@@ -108,14 +108,6 @@ def holes(
         )
         for i, off in enumerate(row)
     ]
-
-
-def sealing(hold: Drilled) -> Sealing:
-    """A bead round the bracket's base, butyl under all of it."""
-    return Sealing(
-        2 * (hold.bracket.length.mm + hold.bracket.base_mm),
-        hold.bracket.length.mm * hold.bracket.base_mm / 100,
-    )
 
 
 def drills_metal(plan: RoofPlan) -> bool:

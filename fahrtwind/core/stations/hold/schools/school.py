@@ -78,14 +78,6 @@ class Task:
 
 
 @dataclass(frozen=True, slots=True)
-class Sealing:
-    """What a foot takes of sealant: length of bead round it, mm, and area of butyl under it, cm²."""
-
-    bead_mm: float
-    butyl_cm2: float
-
-
-@dataclass(frozen=True, slots=True)
 class School:
     """One way to hold. Its functions take the attachment first; ``hold`` is of the school's own part.
 
@@ -100,6 +92,5 @@ class School:
     chain: Callable[[Any, Ground], Chain]
     marks: Callable[[int, RoofPlan, Holder, FootPlace, str], list[Mark]]
     needs: Callable[[Any, int, UnitSystem], Iterator[Needed]]
-    sealing: Callable[[Any], Sealing]
     tasks: Callable[[RoofPlan, int, str], list[Task]]
     marked: bool = True

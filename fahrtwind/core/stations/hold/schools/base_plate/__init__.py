@@ -12,7 +12,7 @@ from fahrtwind.core.stations.hold.links import skin_mm
 from fahrtwind.core.stations.hold.schools import drilled
 from fahrtwind.core.stations.hold.schools.base_plate.chain import chain, edge_mm
 from fahrtwind.core.stations.hold.schools.drilled import BREAK_THROUGH_MM
-from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Sealing, Task
+from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
@@ -76,10 +76,6 @@ def needs(hold: BasePlate, feet: int, units: UnitSystem) -> Iterator[Needed]:
         yield Needed("solid insert or filled plug, as thick as the core", hold.count * feet)
 
 
-def sealing(hold: BasePlate) -> Sealing:
-    return Sealing(4 * hold.plate.mm, hold.plate.mm**2 / 100)
-
-
 def bolting(plan: RoofPlan, count: int, under: str) -> list[Task]:
     """From standing the frame up loosely to tightening it again once the sealant has cured."""
     return [
@@ -104,4 +100,4 @@ def bolting(plan: RoofPlan, count: int, under: str) -> list[Task]:
     ]
 
 
-SCHOOL = School("base_plate", True, usual, chain, marks, needs, sealing, bolting)
+SCHOOL = School("base_plate", True, usual, chain, marks, needs, bolting)

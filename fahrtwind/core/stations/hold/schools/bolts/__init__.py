@@ -55,4 +55,4 @@ def bolt_length_needed_mm(vehicle: Vehicle, ribs: Members, hold: ThroughBolts, i
     return hold.bracket.thickness.mm + SEAL_LAYER_MM + skin_mm(vehicle) + through + WASHER_MM + nut
 
 
-SCHOOL = School("bolts", True, usual, chain, marks, needs, drilled.sealing, drilled.drilling)
+SCHOOL = School("bolts", True, usual, chain, marks, needs, drilled.drilling)

@@ -60,4 +60,4 @@ def needs(hold: OneSided, feet: int, units: UnitSystem) -> Iterator[Needed]:
         yield Needed(f"stainless bolt {name} × {say_size(hold.length.mm, units)}", many)
 
 
-SCHOOL = School("one_sided", True, usual, chain, marks, needs, drilled.sealing, drilled.drilling)
+SCHOOL = School("one_sided", True, usual, chain, marks, needs, drilled.drilling)

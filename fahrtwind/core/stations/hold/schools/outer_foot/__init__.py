@@ -8,7 +8,7 @@ from fahrtwind.core.job.panel import Holding, OuterFoot
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.hold.schools.outer_foot.chain import chain
-from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Sealing, Task
+from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 
@@ -30,10 +30,6 @@ def needs(hold: OuterFoot, feet: int, _units: UnitSystem) -> Iterator[Needed]:
     yield Needed(f"stainless bolt {hold.bolt} with lock nut, post to its foot", 2 * feet)
 
 
-def sealing(_hold: OuterFoot) -> Sealing:
-    return Sealing(0.0, 0.0)
-
-
 def tasks(_plan: RoofPlan, _count: int, _under: str) -> list[Task]:
     """Standing the frame up and tightening it."""
     return [
@@ -50,4 +46,4 @@ def tasks(_plan: RoofPlan, _count: int, _under: str) -> list[Task]:
     ]
 
 
-SCHOOL = School("outer_foot", False, usual, chain, marks, needs, sealing, tasks, marked=False)
+SCHOOL = School("outer_foot", False, usual, chain, marks, needs, tasks, marked=False)

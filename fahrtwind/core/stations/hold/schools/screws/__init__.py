@@ -38,4 +38,4 @@ def needs(hold: Screws, feet: int, units: UnitSystem) -> Iterator[Needed]:
     yield Needed(f"stainless screw {hold.screw} × {say_size(hold.length.mm, units)}", hold.count * feet)
 
 
-SCHOOL = School("screws", True, usual, chain, marks, needs, drilled.sealing, drilled.drilling)
+SCHOOL = School("screws", True, usual, chain, marks, needs, drilled.drilling)

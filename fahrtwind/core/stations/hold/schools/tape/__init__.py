@@ -8,7 +8,7 @@ from fahrtwind.core.job.panel import Attachment, FoamTape
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_size, say_temperature
-from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Sealing, Task
+from fahrtwind.core.stations.hold.schools.school import Mark, Needed, School, Task
 from fahrtwind.core.stations.hold.schools.tape.chain import chain
 from fahrtwind.core.stations.hold.schools.usual import inch_bracket
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -60,11 +60,6 @@ def needs(hold: FoamTape, feet: int, units: UnitSystem) -> Iterator[Needed]:
     yield Needed("surface wipe and tape primer", 1, "set", "as the tape's maker says")
 
 
-def sealing(hold: FoamTape) -> Sealing:
-    """A bead round the pad where its edge is to be sealed; nothing under it but the tape."""
-    return Sealing(2 * (hold.pad_length.mm + hold.pad_width.mm) * hold.sealed_edge, 0.0)
-
-
 def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
     """From the abraded paint to the driven roof; waits are hours of dwell."""
     held = [*(p.hold for p in plan.panels), *(c.hold for c in plan.carriers)]
@@ -87,4 +82,4 @@ def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
     ]
 
 
-SCHOOL = School("tape", False, usual, chain, marks, needs, sealing, sticking)
+SCHOOL = School("tape", False, usual, chain, marks, needs, sticking)

@@ -1,0 +1,173 @@
+"""Where cables go in: what is wrong with the place, its bore, what levels it, where else it could go."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from math import ceil, hypot, tan
+
+from fahrtwind.core.formulas.declare import given
+from fahrtwind.core.formulas.roof_shape import wedge_thickness
+from fahrtwind.core.job.document import Vehicle
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.roof import KeepOut
+from fahrtwind.core.job.sealing import Gland
+from fahrtwind.core.stations.layout.cables import cable_end
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.structure.members import Member
+from fahrtwind.core.stations.survey.crown import CrownSurface
+
+TIGHTER_MM = 0.7
+"""The rubber's bore is so much smaller than the cable: common practice, no source."""
+BUTYL_MM, FLAT_MM = 3.0, 1.0
+"""A layer of butyl tape; a gap that needs none."""
+THIN_SKIN_MM = 1.2
+"""Below it the gland's screws need a plate behind: common practice, no source."""
+LINE_CLEAR_MM, MEMBER_CLEAR_MM, PANEL_CLEAR_MM = 50.0, 25.0, 40.0
+MOST_OFFERS = 4
+FLAT_RADIUS_MM = 1e6
+
+
+@dataclass(frozen=True, slots=True)
+class GlandCheck:
+    """``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base; ``backing``: a
+    plate behind a thin skin; ``wrong``: what speaks against the place; ``away_mm``: to the farthest
+    cable end.
+    """
+
+    bore_mm: float
+    layers: int
+    lean_deg: float
+    backing: bool
+    wrong: tuple[str, ...]
+    away_mm: float | None
+
+
+@dataclass(frozen=True, slots=True)
+class GlandOffer:
+    """A place with nothing against it, and how far the cable ends are from it."""
+
+    x_mm: float
+    y_mm: float
+    away_mm: float
+    why: str
+
+
+@dataclass(frozen=True, slots=True)
+class Surroundings:
+    """What decides about a gland's place."""
+
+    roof: Rect
+    shapes: tuple[Shape, ...]
+    members: tuple[Member, ...]
+    face_mm: float
+    keep_outs: tuple[KeepOut, ...]
+    crown: CrownSurface | None
+    ends: tuple[tuple[float, float], ...]
+    pools: tuple[tuple[float, float, float], ...]
+    """Middle and radius of water that stands, mm."""
+
+
+def check_of(gland: Gland, vehicle: Vehicle, around: Surroundings) -> GlandCheck:
+    """What is wrong with a gland's place, in the order of how bad it is."""
+    lean = _lean(gland.x.mm, gland.y.mm, around.crown)
+    gap = float(
+        wedge_thickness(
+            given(gland.base.mm, "chosen", "base of the gland"),
+            given(lean, "inferred", "roof there"),
+            given(0.0, "chosen", "no bar"),
+            given(FLAT_RADIUS_MM, "default", "flat base"),
+        )
+    )
+    thin = vehicle.skin in ("steel", "aluminium") and (
+        vehicle.skin_thickness is None or vehicle.skin_thickness.mm < THIN_SKIN_MM
+    )
+    return GlandCheck(
+        max(gland.cable.mm - TIGHTER_MM, 1.0),
+        0 if gap < FLAT_MM else ceil(gap / BUTYL_MM),
+        lean,
+        thin,
+        tuple(_wrong(gland.x.mm, gland.y.mm, gland.base.mm / 2, gland.faces, around)),
+        _away(gland.x.mm, gland.y.mm, around),
+    )
+
+
+def _lean(x_mm: float, y_mm: float, crown: CrownSurface | None) -> float:
+    if crown is None:
+        return 0.0
+    spot = crown.at(x_mm, y_mm)
+    return hypot(spot.slope_across_deg, spot.slope_along_deg)
+
+
+def _wrong(x: float, y: float, half: float, faces: str, around: Surroundings) -> list[str]:
+    told = []
+    roof = around.roof
+    if not (roof.x_mm + half <= x <= roof.x_end_mm - half and roof.y_mm + half <= y <= roof.y_end_mm - half):
+        told.append("its base hangs over the roof's edge")
+    for shape in around.shapes:
+        r = shape.rect
+        clear = PANEL_CLEAR_MM if shape.kind == "panel" else 0.0
+        if (
+            r.x_mm - half - clear < x < r.x_end_mm + half + clear
+            and r.y_mm - half - clear < y < r.y_end_mm + half + clear
+        ):
+            told.append(
+                "it lies under or against a panel" if shape.kind == "panel" else "an obstacle is there"
+            )
+            break
+    near = next((m for m in around.members if abs(m.x_mm - x) < around.face_mm / 2 + MEMBER_CLEAR_MM), None)
+    if near is not None:
+        told.append(f"member {near.number} is under its hole")
+    for line in around.keep_outs:
+        if _to_line(x, y, line) < line.clear.mm + LINE_CLEAR_MM:
+            told.append(f"{line.name} runs under it")
+            break
+    if any(hypot(x - px, y - py) < radius + half for px, py, radius in around.pools):
+        told.append("water stands there")
+    if faces == "front":
+        told.append("driving rain is pressed into it: turn it aft")
+    return told
+
+
+def _to_line(x: float, y: float, line: KeepOut) -> float:
+    ax, ay, bx, by = line.from_x.mm, line.from_y.mm, line.to_x.mm, line.to_y.mm
+    long = (bx - ax) ** 2 + (by - ay) ** 2
+    t = 0.0 if long == 0 else max(0.0, min(1.0, ((x - ax) * (bx - ax) + (y - ay) * (by - ay)) / long))
+    return hypot(x - ax - t * (bx - ax), y - ay - t * (by - ay))
+
+
+def _away(x: float, y: float, around: Surroundings) -> float | None:
+    return max((abs(x - ex) + abs(y - ey) for ex, ey in around.ends), default=None)
+
+
+def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
+    """Places with nothing against them, the nearest to the cable ends first, each apart from the others."""
+    half, roof = gland.base.mm / 2, around.roof
+    spots = []
+    step = 60.0
+    x = roof.x_mm + half + step
+    while x < roof.x_end_mm - half:
+        y = roof.y_mm + half + step
+        while y < roof.y_end_mm - half:
+            if not _wrong(x, y, half, "rear", around):
+                spots.append((_away(x, y, around) or abs(x - roof.x_end_mm), x, y))
+            y += step
+        x += step
+    told: list[GlandOffer] = []
+    for away, x, y in sorted(spots):
+        if all(hypot(x - o.x_mm, y - o.y_mm) > 400 for o in told):
+            lean = _lean(x, y, around.crown)
+            why = "flat" if tan(lean / 57.3) * gland.base.mm < FLAT_MM else f"leans {lean:.1f}°"
+            told.append(GlandOffer(x, y, away, why))
+        if len(told) == MOST_OFFERS:
+            break
+    return tuple(told)
+
+
+def ends_of(panels: tuple[PlacedPanel, ...]) -> tuple[tuple[float, float], ...]:
+    """Where leads come out, mm from front edge and centre line; behind a panel where nobody said."""
+    told = []
+    for panel in panels:
+        rect = panel_rect(panel)
+        told.append(cable_end(panel) or (rect.x_end_mm, rect.centre[1]))
+    return tuple(told)

@@ -1,0 +1,190 @@
+/** How it is sealed: the schools with their reasons, and each kind of place cut through, layer by layer. */
+import { useState } from "react";
+import type { SealSection } from "../../api/types";
+import { Choice, Field, Group } from "../../fields/Field";
+import { useFinding, useStoredJob } from "../../job/JobContext";
+
+const GROUND = [
+  "rubber membrane",
+  "thermoplastic membrane",
+  "gelcoat",
+  "painted metal",
+  "galvanised steel",
+  "bare aluminium",
+  "anodised aluminium",
+  "glass",
+  "acrylic glass",
+  "wood",
+  "old silicone",
+] as const;
+const FAMILIES = [
+  "butyl tape",
+  "bitumen tape",
+  "lap sealant",
+  "polyurethane",
+  "hybrid",
+  "silicone",
+  "polysulphide",
+  "acrylic",
+  "rubber gasket",
+] as const;
+const same = (names: readonly string[]) => names.map((n) => [n, n] as const);
+
+export function LayersPart() {
+  const { seal } = useStoredJob();
+  const choice = useFinding("seal");
+  const sections = useFinding("seal_sections");
+  return (
+    <>
+      <Group title="How it is sealed">
+        <div className="grid grid-cols-2 sm:grid-cols-3 gap-x-4 gap-y-1.5 max-w-[860px]">
+          <Choice
+            label={choice?.assumed ? `Ground, ${choice.substrate} counts` : "Ground"}
+            path="seal.substrate"
+            value={seal.substrate}
+            options={same(GROUND)}
+          />
+          <Choice
+            label="Under a plate"
+            path="seal.under"
+            value={seal.under}
+            options={[
+              ["tape", "tape first: clean, works at once"],
+              ["wet", "wet sealant only: fills every gap"],
+            ]}
+          />
+          <Choice
+            label="Squeeze-out"
+            path="seal.edge"
+            value={seal.edge}
+            options={[
+              ["leave", "leave it: the edge stays whole"],
+              ["trim", "trim after two days, then cap"],
+            ]}
+          />
+          <Choice
+            label="Sides"
+            path="seal.sides"
+            value={seal.sides}
+            options={[
+              ["all round", "all round: nothing creeps under"],
+              ["low side open", "low side open: a leak shows"],
+            ]}
+          />
+          <Choice
+            label={seal.under_with ? "Under it" : `Under it, ${choice?.under.name ?? ""} counts`}
+            path="seal.under_with"
+            value={seal.under_with}
+            options={same(FAMILIES)}
+          />
+          <Choice
+            label={seal.round_with ? "Round it" : `Round it, ${choice?.round.name ?? ""} counts`}
+            path="seal.round_with"
+            value={seal.round_with}
+            options={same(FAMILIES)}
+          />
+          <Field label="Why so" path="seal.why" value={seal.why} placeholder="" clearable />
+        </div>
+      </Group>
+      {sections.length ? <Sections sections={sections} /> : <p>Nothing to seal yet.</p>}
+    </>
+  );
+}
+
+function Sections({ sections }: { sections: readonly SealSection[] }) {
+  const [open, setOpen] = useState<string | null>(null);
+  const shown = sections.find((s) => s.kind === open) ?? sections[0];
+  return (
+    <Group title="Layers from below" aside={<span className="text-[13px]">drawn to scale</span>}>
+      <div className="flex flex-wrap gap-1.5 pb-2">
+        {sections.map((section) => (
+          <button
+            key={section.kind}
+            type="button"
+            className={`act !h-auto py-0.5 ${section === shown ? "!bg-ink !text-paper" : ""}`}
+            aria-pressed={section === shown}
+            onClick={() => setOpen(section.kind)}
+          >
+            {section.kind} <span className="text-[13px]">{section.places}</span>
+          </button>
+        ))}
+      </div>
+      {shown && (
+        <div className="grid md:grid-cols-[minmax(0,1fr)_minmax(0,1fr)] gap-x-6">
+          <Cut section={shown} />
+          <ol>
+            {shown.layers.map((layer, i) => (
+              <li key={layer.what} className="grid grid-cols-[2rem_minmax(0,1fr)] border-b border-hair py-1">
+                <span className="font-sign font-semibold text-[17px] text-chalk">{i + 1}</span>
+                <span>
+                  <span className="font-semibold">{layer.what}</span>
+                  {layer.wait_h > 0 && (
+                    <span className="text-[13.5px]">
+                      , then wait {layer.wait_h < 2 ? `${layer.wait_h * 60} min` : `${layer.wait_h.toFixed(0)} h`}
+                    </span>
+                  )}
+                  <br />
+                  <span className="text-[13.5px]">{layer.why}</span>
+                </span>
+              </li>
+            ))}
+          </ol>
+        </div>
+      )}
+    </Group>
+  );
+}
+
+const FILL: Record<string, string> = {
+  skin: "var(--color-soft)",
+  soft: "var(--color-ink)",
+  sealant: "var(--color-chalk)",
+  metal: "none",
+  tape: "var(--color-tape)",
+  none: "none",
+};
+
+function Cut({ section }: { section: SealSection }) {
+  const points = section.layers.flatMap((layer) => layer.rings.flat());
+  if (!points.length) return <p>Nothing to draw: it is capped.</p>;
+  const us = points.map((p) => p.u_mm);
+  const zs = points.map((p) => p.z_mm);
+  const [left, right] = [Math.min(...us) - 4, Math.max(...us) + 4];
+  const [low, high] = [Math.min(...zs) - 5, Math.max(...zs) + 9];
+  const wide = right - left;
+  const text = wide / 30;
+  return (
+    <svg
+      viewBox={`${left} ${-high} ${wide} ${high - low}`}
+      className="w-full max-h-[300px]"
+      role="img"
+      aria-label={`${section.kind} cut through, ${section.layers.length} layers`}
+    >
+      {section.layers.map((layer, i) => (
+        <g key={layer.what}>
+          {layer.rings.map((ring) => (
+            <path
+              key={JSON.stringify(ring[0])}
+              d={`M${ring.map((p) => `${p.u_mm} ${-p.z_mm}`).join("L")}Z`}
+              fill={FILL[layer.look]}
+              fillOpacity={layer.look === "skin" ? 0.45 : layer.look === "metal" ? 0 : 0.8}
+              stroke="var(--color-ink)"
+              strokeWidth={wide / 420}
+            />
+          ))}
+          {layer.rings[0]?.[0] && (
+            <text
+              x={Math.max(...layer.rings.flat().map((p) => p.u_mm)) - text * 0.3}
+              y={-Math.max(...layer.rings.flat().map((p) => p.z_mm)) - text * 0.25}
+              fontSize={text}
+              textAnchor="end"
+              className="font-sign font-semibold fill-ink"
+            >
+              {i + 1}
+            </text>
+          )}
+        </g>
+      ))}
+    </svg>
+  );
+}
