@@ -84,6 +84,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         seal_places=seen["seal_places"],
         seal_sections=seen["seal_sections"],
         seal_amounts=seen["seal_amounts"],
+        seal_ways=seen["seal_ways"],
         cure=seen.get("cure"),
         standing=seen.get("standing"),
         gland=seen.get("gland_check"),

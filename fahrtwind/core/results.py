@@ -40,6 +40,7 @@ from fahrtwind.core.stations.seal.glands import GlandCheck, GlandOffer
 from fahrtwind.core.stations.seal.layers import SealSection
 from fahrtwind.core.stations.seal.places import SealPlace
 from fahrtwind.core.stations.seal.proof import Proof
+from fahrtwind.core.stations.seal.side_by_side import SealWay
 from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.structure.bays import Spot
 from fahrtwind.core.stations.structure.members import MemberFit
@@ -79,6 +80,7 @@ class Findings:
     seal_places: tuple[SealPlace, ...]
     seal_sections: tuple[SealSection, ...]
     seal_amounts: tuple[Amount, ...]
+    seal_ways: tuple[SealWay, ...]
     cure: CureTimes | None
     standing: WaterFinding | None
     gland: GlandCheck | None

@@ -2049,6 +2049,8 @@ export interface components {
             seal_sections: components["schemas"]["SealSection"][];
             /** Seal Amounts */
             seal_amounts: components["schemas"]["Amount"][];
+            /** Seal Ways */
+            seal_ways: components["schemas"]["SealWay"][];
             cure: components["schemas"]["CureTimes"] | null;
             standing: components["schemas"]["WaterFinding"] | null;
             gland: components["schemas"]["GlandCheck"] | null;
@@ -5896,8 +5898,8 @@ export interface components {
         };
         /**
          * SealEntry
-         * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get
-         *     there.
+         * @description A scar to close: where, what it is, how it is closed on this roof, and the minutes and tools it
+         *     takes to get there.
          */
         SealEntry: {
             /** Scar */
@@ -5914,6 +5916,8 @@ export interface components {
             how: string;
             /** Minutes */
             minutes: number;
+            /** Tools */
+            tools: string;
         };
         /**
          * SealPlace
@@ -5970,6 +5974,39 @@ export interface components {
             places: number;
             /** Layers */
             layers: components["schemas"]["Layer"][];
+        };
+        /**
+         * SealWay
+         * @description ``ready_days``: until the slowest layer has cured or was trimmed; ``refused``: why it does not bond
+         *     here, empty where it does.
+         */
+        SealWay: {
+            /**
+             * Under
+             * @enum {string}
+             */
+            under: "tape" | "wet";
+            /**
+             * Edge
+             * @enum {string}
+             */
+            edge: "leave" | "trim";
+            /** Chosen */
+            chosen: boolean;
+            /** With What */
+            with_what: string;
+            /** Volume Ml */
+            volume_ml: number;
+            /** Tape Mm */
+            tape_mm: number;
+            /** Hours */
+            hours: number;
+            /** Ready Days */
+            ready_days: number;
+            /** Visits */
+            visits: number;
+            /** Refused */
+            refused: string;
         };
         /**
          * Section

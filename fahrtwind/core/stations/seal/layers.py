@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from math import pi, sin
-from typing import Literal
+from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
@@ -55,7 +55,7 @@ def sections_of(
 ) -> tuple[SealSection, ...]:
     """One for each kind that the plan has, drawn for the largest of its plates."""
     told = []
-    for kind in dict.fromkeys(p.kind for p in places):
+    for kind in sorted({p.kind for p in places}, key=get_args(PlaceKind).index):
         own = [p for p in places if p.kind == kind]
         largest = max(own, key=lambda p: p.plate_long_mm * p.plate_wide_mm)
         told.append(SealSection(kind, len(own), tuple(_layers(largest, vehicle, choice, seal))))
@@ -67,6 +67,11 @@ def _box(u0: float, u1: float, z0: float, z1: float) -> tuple[Corner, ...]:
 
 
 def _layers(place: SealPlace, vehicle: Vehicle, choice: SealChoice, seal: Seal) -> Iterator[Layer]:
+    if place.kind == "open tube":
+        yield Layer("deburr, wipe out", "Chips left inside rust.", 0, "none", ())
+        yield Layer("cap at both ends", "Spiders and water live in tubes.", 0, "none", ())
+        yield Layer("drain hole at the low end, 5 mm", "What gets in has to get out.", 0, "none", ())
+        return
     half, skin = max(place.plate_wide_mm, 8.0) / 2, _skin(vehicle)
     yield Layer(
         "clean, dry, wipe once more",
@@ -75,10 +80,6 @@ def _layers(place: SealPlace, vehicle: Vehicle, choice: SealChoice, seal: Seal) 
         "skin",
         tuple(_box(u0, u1, -skin, 0) for u0, u1 in _beside_hole(place, half + BESIDE_MM)),
     )
-    if place.kind == "open tube":
-        yield Layer("cap at both ends", "Spiders and water live in tubes.", 0, "none", ())
-        yield Layer("drain hole at the low end, 5 mm", "What gets in has to get out.", 0, "none", ())
-        return
     if place.holes and vehicle.skin in ("steel", "aluminium"):
         yield Layer(
             "deburr, rust-proof paint on the edge",

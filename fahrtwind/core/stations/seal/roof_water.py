@@ -33,7 +33,6 @@ BASE_HIGH_MM, OBSTACLE_MM = 5.0, 60.0
 """A foot with what is under it; an obstacle whose height nobody typed."""
 LIES_ON_MM = 5.0
 """A rail so low over the roof dams like one that lies on it."""
-TERMS_AT_ONCE = 40_000
 
 
 def roof_terrain(
@@ -46,9 +45,7 @@ def roof_terrain(
         # beyond the measured roof the polynomial runs away: the rim counts like its nearest spot
         inner_x = np.clip(x, 0.0, crown.length_mm)
         inner_y = np.clip(y, -crown.half_mm, crown.half_mm)
-        powers_x = inner_x[:, None]
-        rows = [crown.rows(np.broadcast_to(px, inner_y.shape), inner_y) @ crown.mean for px in powers_x[:, 0]]
-        heights = np.array(rows)
+        heights = crown.grid(inner_x, inner_y)
     bare = terrain_of(edge, heights, (seal.lean.deg, seal.nose.deg), step_mm)
     steps = tuple(
         Dam(s.id, s.name, _ring(Rect(s.x.mm, s.y.mm - s.width.mm / 2, s.length.mm, s.width.mm)), s.step.mm)

@@ -120,7 +120,8 @@ def sealed_before_covered(seal_places: tuple[SealPlace, ...]) -> Iterator[Found]
         yield Found(
             place="seal",
             where=names,
-            why=f"{len(hidden)} places lie under panels where no nozzle gets in.",
+            why="Once the panel lies no nozzle gets in there"
+            + (f": {len(hidden)} places." if len(hidden) > 1 else "."),
             remedy="Seal and look at them before the panel goes down; photograph them.",
             quantity="places",
             value=float(len(hidden)),

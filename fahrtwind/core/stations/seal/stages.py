@@ -32,6 +32,7 @@ from fahrtwind.core.stations.seal.layers import SealSection, sections_of
 from fahrtwind.core.stations.seal.places import SealPlace, places_of
 from fahrtwind.core.stations.seal.proof import Proof, proof_of
 from fahrtwind.core.stations.seal.roof_water import dams_of, roof_terrain, water_on
+from fahrtwind.core.stations.seal.side_by_side import SealWay, ways_of
 from fahrtwind.core.stations.seal.water import COARSE_MM, FINE_MM, Terrain, WaterFinding
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
@@ -106,11 +107,20 @@ def standing(roof_ground: Terrain | None, crown: CrownSurface | None, sealing: S
     return water_on(roof_ground, (), (), sealing, True)
 
 
+@stage("seal", "The roof as fine ground", "survey.outline", slow=True)
+def fine_ground(
+    roof_notes: Roof, crown: CrownSurface | None, survey_notes: Survey, sealing: Seal, roof: Rect
+) -> Terrain:
+    edge = outline_polygon(roof_notes)
+    if edge is None:
+        edge = shapely.box(roof.x_mm, roof.y_mm, roof.x_end_mm, roof.y_end_mm)
+    return roof_terrain(edge, crown, survey_notes, sealing, FINE_MM)
+
+
 @stage("seal", "Water", "seal", slow=True)
 def water(
-    roof_notes: Roof,
+    fine_ground: Terrain,
     crown: CrownSurface | None,
-    survey_notes: Survey,
     sealing: Seal,
     holders: tuple[Holder, ...],
     feet: tuple[FootPlace, ...],
@@ -118,15 +128,10 @@ def water(
     obstacle_shapes: tuple[Shape, ...],
     carriers: tuple[Carrier, ...],
     seal_places: tuple[SealPlace, ...],
-    roof: Rect,
 ) -> WaterFinding:
     """Fine, with all that stands on the roof; when somebody looks."""
-    edge = outline_polygon(roof_notes)
-    if edge is None:
-        edge = shapely.box(roof.x_mm, roof.y_mm, roof.x_end_mm, roof.y_end_mm)
-    ground = roof_terrain(edge, crown, survey_notes, sealing, FINE_MM)
     dams = dams_of(holders, feet, obstacles, obstacle_shapes, carriers)
-    return water_on(ground, dams, seal_places, sealing, crown is not None)
+    return water_on(fine_ground, dams, seal_places, sealing, crown is not None)
 
 
 @stage("seal", "Round the gland", "seal.gland", otherwise=None)
@@ -168,3 +173,8 @@ def proof(
     seal_places: tuple[SealPlace, ...], crown: CrownSurface | None, seal_choice: SealChoice, sealing: Seal
 ) -> Proof:
     return proof_of(seal_places, crown, seal_choice, sealing)
+
+
+@stage("seal", "Ways to seal", "seal", otherwise=())
+def seal_ways(seal_places: tuple[SealPlace, ...], vehicle: Vehicle, sealing: Seal) -> tuple[SealWay, ...]:
+    return ways_of(seal_places, vehicle, sealing)

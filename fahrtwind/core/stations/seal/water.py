@@ -28,6 +28,8 @@ FINE_MM, COARSE_MM = 10.0, 40.0
 SHALLOW_MM, SMALL_CM2 = 0.5, 20.0
 """Less than that is wet, not standing (common practice, no source)."""
 LIFT_MM = 1e-6
+ABOVE_NOTHING = 1e-3
+"""A weight of nothing would be no edge to a sparse matrix."""
 STREAMS_ALONG, STREAMS_ACROSS = 14, 7
 STEP_CELLS = 400
 ROUND_ABOUT = np.ones((3, 3), dtype=np.int64)
@@ -154,13 +156,16 @@ def filled(terrain: Terrain) -> tuple[FloatArray, IntArray]:
     )
     inner = terrain.inside.ravel()
     pairs = pairs[:, inner[pairs[0]] | inner[pairs[1]]]
-    # all that is outside is one place, numbered after the last cell
-    ends = np.where(inner[pairs], pairs, cells)
-    weight = np.maximum(height[pairs[0]], height[pairs[1]])
+    outward = inner[pairs[0]] != inner[pairs[1]]
+    rim = np.unique(np.where(inner[pairs[0]], pairs[0], pairs[1])[outward])
+    # all that is outside is one place, numbered after the last cell; each cell of the rim touches it once
+    low = np.concatenate([pairs[0][~outward], rim])
+    high = np.concatenate([pairs[1][~outward], np.full(len(rim), cells)])
+    weight = np.concatenate([np.maximum(height[pairs[0]], height[pairs[1]])[~outward], height[rim]])
     finite = height[np.isfinite(height)]
     base = float(finite.min()) if finite.size else 0.0
-    graph = coo_array((weight - base + LIFT_MM * 1e3, (ends[0], ends[1])), shape=(cells + 1, cells + 1))
-    tree = minimum_spanning_tree(_lowest(graph))
+    graph = coo_array((weight - base + ABOVE_NOTHING, (low, high)), shape=(cells + 1, cells + 1))
+    tree = minimum_spanning_tree(graph)
     order, before = breadth_first_order(tree, cells, directed=False)
     level = np.full(cells + 1, -np.inf)
     level[:cells][inner] = height[inner]
@@ -169,16 +174,6 @@ def filled(terrain: Terrain) -> tuple[FloatArray, IntArray]:
     onward = np.where(inner, before[:cells].astype(np.int64), -1)
     told = np.where(inner, level[:cells], terrain.height.ravel()).reshape(rows, columns)
     return told, onward
-
-
-def _lowest(graph: coo_array) -> coo_array:
-    """Of several edges between two places the lowest: the outside touches most rim cells more than once."""
-    low, high = np.minimum(graph.row, graph.col), np.maximum(graph.row, graph.col)
-    order = np.lexsort((graph.data, high, low))
-    low, high, data = low[order], high[order], graph.data[order]
-    first = np.ones(len(low), dtype=bool)
-    first[1:] = (low[1:] != low[:-1]) | (high[1:] != high[:-1])
-    return coo_array((data[first], (low[first], high[first])), shape=graph.shape)
 
 
 def _by_depth(order: IntArray, before: IntArray) -> list[IntArray]:

@@ -89,6 +89,13 @@ class CrownSurface:
         """
         return _terms(x_mm, y_mm, self.length_mm, self.half_mm)
 
+    def grid(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
+        """Heights in mm at all crossings of places along and across, (along, across)."""
+        along = (2 * x_mm / self.length_mm - 1)[:, None] ** POWERS_OF_V
+        across = (y_mm / self.half_mm)[:, None] ** POWERS_OF_U
+        told: FloatArray = (along * self.mean) @ across.T
+        return told
+
     def height(self, x_mm: float, y_mm: float) -> tuple[float, float]:
         """Height of the roof at a spot and its standard deviation, mm."""
         return self._told(self.rows(np.array([x_mm]), np.array([y_mm]))[0])

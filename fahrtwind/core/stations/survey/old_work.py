@@ -13,8 +13,8 @@ from fahrtwind.core.tables.old_work import OLD_WORK, SOURCE
 
 @dataclass(frozen=True, slots=True)
 class SealEntry:
-    """A scar to close: where, what it is, how it is closed on this roof, and the minutes it takes to get
-    there.
+    """A scar to close: where, what it is, how it is closed on this roof, and the minutes and tools it
+    takes to get there.
     """
 
     scar: str
@@ -24,6 +24,7 @@ class SealEntry:
     what: str
     how: str
     minutes: float
+    tools: str
 
 
 def seal_entries(notes: OnRoof) -> tuple[SealEntry, ...]:
@@ -38,7 +39,8 @@ def seal_entries(notes: OnRoof) -> tuple[SealEntry, ...]:
             )
         size = f", {say_size(scar.size.mm, notes.units)}" if scar.size else ""
         how = work.close_membrane if notes.vehicle.skin == "membrane" else work.close
-        found.append(
-            SealEntry(scar.id, scar.x.mm, scar.y.mm, scar.count, f"{work.words}{size}", how, float(minutes))
+        entry = SealEntry(
+            scar.id, scar.x.mm, scar.y.mm, scar.count, f"{work.words}{size}", how, float(minutes), work.tools
         )
+        found.append(entry)
     return tuple(found)

@@ -2,7 +2,7 @@
 import { useState } from "react";
 import type { SealSection } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
-import { useFinding, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 
 const GROUND = [
   "rubber membrane",
@@ -36,6 +36,8 @@ export function LayersPart() {
   const sections = useFinding("seal_sections");
   return (
     <>
+      {sections.length ? <Sections sections={sections} /> : <p className="pb-2">Nothing to seal yet.</p>}
+      <Ways />
       <Group title="How it is sealed">
         <div className="grid grid-cols-2 sm:grid-cols-3 gap-x-4 gap-y-1.5 max-w-[860px]">
           <Choice
@@ -86,8 +88,66 @@ export function LayersPart() {
           <Field label="Why so" path="seal.why" value={seal.why} placeholder="" clearable />
         </div>
       </Group>
-      {sections.length ? <Sections sections={sections} /> : <p>Nothing to seal yet.</p>}
     </>
+  );
+}
+
+/** The schools beside one another; one click takes one. */
+function Ways() {
+  const { handle } = useDesk();
+  const ways = useFinding("seal_ways");
+  if (!ways.length) return null;
+  return (
+    <Group title="Ways side by side">
+      <table className="sheet-table max-w-[900px]">
+        <thead>
+          <tr>
+            <th>under a plate</th>
+            <th>squeeze-out</th>
+            <th>with</th>
+            <th className="!text-right">sealant</th>
+            <th className="!text-right">hours</th>
+            <th className="!text-right">visits</th>
+            <th className="!text-right">through after</th>
+            <th>
+              <span className="sr-only">take it</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {ways.map((way) => (
+            <tr key={`${way.under} ${way.edge}`} className={way.chosen ? "bg-tape/30" : ""}>
+              <td>{way.under === "tape" ? "tape first" : "wet sealant only"}</td>
+              <td>{way.edge === "trim" ? "trimmed, then capped" : "left alone"}</td>
+              <td>{way.refused ? <span className="text-signal font-semibold">{way.refused}</span> : way.with_what}</td>
+              <td className="num">{way.volume_ml.toFixed(0)} ml</td>
+              <td className="num">{way.hours.toFixed(1)}</td>
+              <td className="num">{way.visits}</td>
+              <td className="num">{Math.ceil(way.ready_days)} days</td>
+              <td className="num">
+                {way.chosen ? (
+                  "chosen"
+                ) : (
+                  <button
+                    type="button"
+                    className="underline text-[13px]"
+                    aria-label={`Take ${way.under}, ${way.edge}`}
+                    onClick={() =>
+                      handle.change([
+                        { op: "set", path: "seal.under", value: way.under },
+                        { op: "set", path: "seal.edge", value: way.edge },
+                      ])
+                    }
+                  >
+                    take it
+                  </button>
+                )}
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Group>
   );
 }
 

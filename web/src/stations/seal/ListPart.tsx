@@ -9,6 +9,7 @@ export function ListPart() {
       <Day />
       <Amounts />
       <Places />
+      <OldWork />
     </>
   );
 }
@@ -150,6 +151,41 @@ function Places() {
                 {p.covered_by}
                 {p.covered_by && !p.reachable && <span className="font-semibold">, out of reach then</span>}
               </td>
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </Group>
+  );
+}
+
+/** What comes off first, with what, and how each scar is closed. */
+function OldWork() {
+  const { seal_entries: entries, removal_h: hours } = useFinding("survey");
+  if (!entries.length) return null;
+  return (
+    <Group
+      title="Old work"
+      aside={<span className="text-[13px]">{hours.toFixed(1)} person-hours, before anything covers it</span>}
+    >
+      <table className="sheet-table">
+        <thead>
+          <tr>
+            <th>what</th>
+            <th className="!text-right">how many</th>
+            <th className="!text-right">minutes</th>
+            <th>tools</th>
+            <th>closed by</th>
+          </tr>
+        </thead>
+        <tbody>
+          {entries.map((e) => (
+            <tr key={e.scar}>
+              <td>{e.what}</td>
+              <td className="num">{e.count}</td>
+              <td className="num">{e.minutes.toFixed(0)}</td>
+              <td>{e.tools}</td>
+              <td className="text-[13.5px]">{e.how}</td>
             </tr>
           ))}
         </tbody>
