@@ -9,7 +9,7 @@ from playwright.sync_api import Page, expect
 from tests.browser.conftest import go, open_demo
 
 pytestmark = pytest.mark.browser
-STATIONS = ("survey", "structure", "layout", "hold", "build", "roof-day", "log")
+STATIONS = ("survey", "structure", "layout", "hold", "build", "seal", "roof-day", "log")
 
 
 def faults(page: Page, within: str | None = None) -> list[str]:
@@ -44,6 +44,16 @@ def test_every_screen_passes(page: Page, theme: str) -> None:
     assert faults(page) == []
 
 
+def test_what_a_rack_shows_in_the_workshop_passes(page: Page) -> None:
+    """The first job has no carrier: all parts of Build and Seal once more where there are pieces."""
+    open_demo(page, "build", "Speiche")
+    for station in ("build", "seal"):
+        go(page, station)
+        for tab in page.get_by_role("tab").all():
+            tab.click()
+            assert faults(page, "#station") == [], tab.inner_text()
+
+
 def test_the_check_finds_a_seeded_fault(page: Page) -> None:
     page.goto("/")
     expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
@@ -55,10 +65,10 @@ def test_the_check_finds_a_seeded_fault(page: Page) -> None:
 
 
 def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
-    open_demo(page, "survey")
+    open_demo(page, "survey", "Speiche")
     for width, height in ((1024, 700), (390, 800)):
         page.set_viewport_size({"width": width, "height": height})
-        for station in ("survey", "structure", "layout"):
+        for station in ("survey", "structure", "layout", "build", "seal"):
             go(page, station)
             for tab in page.get_by_role("tab").all():
                 tab.click()

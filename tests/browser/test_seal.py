@@ -1,4 +1,4 @@
-"""Seal in the running application: list, layers, bonds, water on the roof, gland, proof; by mouse and keyboard."""
+"""Seal in the running application: list, layers, bonds, water, gland, proof; by mouse and keyboard."""
 
 from __future__ import annotations
 
@@ -47,11 +47,13 @@ def test_layers_are_drawn_and_ways_are_taken(page: Page) -> None:
     saved(page)
     part(page, "What bonds")
     expect(page.get_by_role("heading", name="On gelcoat")).to_be_visible()
-    expect(page.get_by_role("row", name=re.compile("^acrylic"))).to_contain_text("refused")
+    expect(page.get_by_role("row", name=re.compile("^acrylic")).first).to_contain_text("refused")
     page.get_by_label("New sheet: family").select_option("acrylic")
     page.get_by_label("New sheet: sheet, date").fill("2026-05")
     page.get_by_role("button", name="Add sheet").click()
-    expect(page.get_by_role("row", name=re.compile("^acrylic"))).to_contain_text("maker's sheet 2026-05")
+    expect(page.get_by_role("row", name=re.compile("^acrylic")).first).to_contain_text(
+        "maker's sheet 2026-05"
+    )
 
 
 def test_water_is_drawn_and_parking_changes_it(page: Page) -> None:

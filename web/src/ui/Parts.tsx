@@ -14,7 +14,7 @@ export function Parts({
   choose: (name: string) => void;
 }) {
   return (
-    <Tabs.Root value={current} onValueChange={choose}>
+    <Tabs.Root value={current} onValueChange={choose} className="min-w-0">
       <Tabs.List aria-label="Parts of this station" className="flex flex-wrap gap-x-1 border-b border-ink mb-2">
         {parts.map((part) => (
           <Tabs.Trigger
@@ -28,7 +28,7 @@ export function Parts({
         ))}
       </Tabs.List>
       {parts.map((part) => (
-        <Tabs.Content key={part.name} value={part.name} tabIndex={-1} className="outline-none">
+        <Tabs.Content key={part.name} value={part.name} tabIndex={-1} className="outline-none relative max-md:overflow-x-auto">
           {part.name === current && <part.body />}
         </Tabs.Content>
       ))}
