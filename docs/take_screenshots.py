@@ -89,8 +89,8 @@ def shade(page: Page) -> None:
 
 
 def on_the_phone(page: Page) -> None:
-    """The third foot in hand, after four steps are done."""
-    for _ in range(4):
+    """The third foot in hand, after five steps are done."""
+    for _ in range(5):
         page.get_by_role("button", name="Done", exact=True).click()
     for _ in range(2):
         page.get_by_role("button", name="Next foot").click()
@@ -102,7 +102,6 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
     ("points", "Speiche", "survey", part("Factory points")),
     ("structure", "Lichtspiel", "structure", nothing),
-    ("next-check", "Imkerwagen", "structure", nothing),
     ("lines", "Lichtspiel", "structure", part("Mounting lines")),
     ("layout", "Lichtspiel", "layout", select_panel),
     ("proposals", "Lichtspiel", "layout", proposals),
@@ -112,6 +111,7 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
     ("build", "Speiche", "build", part("Pieces")),
+    ("seal", "Lichtspiel", "seal", part("Layers")),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

@@ -4,6 +4,7 @@ kind of roof brings and the answers that its crew needs.
 
 from __future__ import annotations
 
+from itertools import pairwise
 from pathlib import Path
 
 import pytest
@@ -295,3 +296,44 @@ def test_speiche_two_bars_one_bolt_length_and_less_than_a_bought_rack() -> None:
     assert found.cost is not None and found.cost.unpriced == 0 and made > 150
     assert found.cost.less_than_rack == pytest.approx(1480 - 1.08 * (made + 16 * 62))
     assert not [s for s in evaluate(van).snags if s.station == "build" and s.severity != "note"]
+
+
+def test_seals_of_the_field_jobs() -> None:
+    """Tar-backed tape and lap sealant on the truss roof by temperature; sealant round each taped foot before
+    the panel lies on it; solid seals on the boat's deck; what sticks to which roof.
+    """
+    trusses = job_of("buecherbus")
+    cold = evaluate(changed(trusses, seal={"substrate": "rubber membrane", "temperature": "7 °C"}))
+    assert "too-cold-to-seal" in stops(cold), "lap sealant from 10 °C"
+    tarred = evaluate(changed(trusses, seal={"substrate": "rubber membrane", "under_with": "bitumen tape"}))
+    assert "seal-does-not-bond" in stops(tarred), "its oils swell the rubber"
+    usual = evaluate(changed(trusses, seal={"substrate": "rubber membrane"})).findings
+    assert usual.seal is not None and (usual.seal.under.name, usual.seal.round.name) == (
+        "butyl tape",
+        "lap sealant",
+    )
+    curved = evaluate(job_of("imkerwagen_laminat")).findings
+    assert {p.kind for p in curved.seal_places} >= {"tape edge"} and curved.seal_amounts
+    titles = [s.title for s in curved.steps]
+    assert titles.index("Seal round every foot") < titles.index(
+        "Lift the panels on and set the frame bolts loose"
+    )
+    van = evaluate(job_of("druckerei")).findings
+    threads = [p for p in van.seal_places if p.kind == "factory thread"]
+    assert len(threads) == 8 and {p.covered_by for p in threads if p.covered_by} <= {
+        "Front",
+        "Middle",
+        "Rear",
+    }
+    old = evaluate(job_of("backstube")).findings
+    patches = sum(p.holes for p in old.seal_places if p.kind == "scar")
+    assert patches >= 31 and old.survey.removal_h > 3, "six glued panels and 31 holes"
+
+
+def test_gland_behind_one_another_on_a_rib_is_told() -> None:
+    job = job_of("kurier")
+    found = evaluate(changed(job, seal={"gland": {"x": "1 m", "y": "0 mm", "faces": "front"}}))
+    assert found.findings.gland is not None and found.findings.gland.backing, "the skin is thin"
+    assert any("driving rain" in w for w in found.findings.gland.wrong)
+    offers = found.findings.gland_offers
+    assert offers and all(o.away_mm <= p.away_mm for o, p in pairwise(offers))
