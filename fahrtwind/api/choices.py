@@ -7,7 +7,7 @@ from typing import Any
 from fastapi import APIRouter
 
 from fahrtwind.api.errors import ERROR_RESPONSES
-from fahrtwind.api.schemas import CalcListed, Catalogue, Choice, ClimateChoice, ReadingChoice
+from fahrtwind.api.schemas import CalcListed, Catalogue, ClimateChoice, ExportChoice, ReadingChoice
 from fahrtwind.core.job.catalogue import SOURCE, catalogue
 from fahrtwind.core.tables.climates import CLIMATES
 from fahrtwind.core.tables.readings import RELIABILITY
@@ -48,7 +48,7 @@ def read_catalogue() -> Catalogue:
             )
             for kind, r in RELIABILITY.items()
         ],
-        exports=[Choice(value=name, words=e.title) for name, e in EXPORTS.items()],
+        exports=[ExportChoice(value=name, words=e.title, station=e.station) for name, e in EXPORTS.items()],
     )
 
 

@@ -14,6 +14,7 @@ from fahrtwind.core.job.document import Job, VehicleKind
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.job.part import Name
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.road import Station
 from fahrtwind.store.jobs import StoredJob
 
 Client = Annotated[str, Field(min_length=1, max_length=60)]
@@ -143,6 +144,12 @@ class ClimateChoice(Choice):
     longitude_deg: float
 
 
+class ExportChoice(Choice):
+    """A file a job can leave as, and the station that offers it."""
+
+    station: Station
+
+
 class Catalogue(BaseModel):
     """What the front end offers to choose from."""
 
@@ -150,7 +157,7 @@ class Catalogue(BaseModel):
     panel_source: str
     climates: list[ClimateChoice]
     reading_kinds: list[ReadingChoice]
-    exports: list[Choice]
+    exports: list[ExportChoice]
 
 
 Direction = Literal["undo", "redo"]

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.road import Station
 from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
@@ -22,9 +23,12 @@ from fahrtwind.files.workshop_sheets import write_labels, write_piece_sheets, wr
 
 @dataclass(frozen=True, slots=True)
 class Export:
+    """``station``: where it is offered."""
+
     title: str
     media_type: str
     write: Callable[[Job, Evaluation, Stamp], bytes]
+    station: Station = "roof-day"
 
 
 EXPORTS: dict[str, Export] = {
@@ -48,38 +52,49 @@ EXPORTS: dict[str, Export] = {
         "Pieces and their holes",
         "text/csv; charset=utf-8",
         lambda _job, e, _stamp: write_pieces(e.findings.pieces).encode(),
+        station="build",
     ),
     "pieces.dxf": Export(
         "Pieces, true scale",
         "image/vnd.dxf",
         lambda job, e, stamp: to_dxf(pieces_drawing(e.findings.pieces, job.units, stamp)).encode(),
+        station="build",
     ),
     "pieces.svg": Export(
         "Pieces, true scale",
         "image/svg+xml",
         lambda job, e, stamp: to_svg(pieces_drawing(e.findings.pieces, job.units, stamp)).encode(),
+        station="build",
     ),
-    "pieces.pdf": Export("Sheets of all pieces", "application/pdf", write_piece_sheets),
-    "templates.pdf": Export("Drilling templates, true scale", "application/pdf", write_templates),
+    "pieces.pdf": Export("Sheets of all pieces", "application/pdf", write_piece_sheets, station="build"),
+    "templates.pdf": Export(
+        "Drilling templates, true scale", "application/pdf", write_templates, station="build"
+    ),
     "panel-templates.dxf": Export(
         "Cardboard templates of panels, true scale",
         "image/vnd.dxf",
         lambda job, e, stamp: to_dxf(panel_templates(job, e.findings, stamp)).encode(),
+        station="build",
     ),
     "panel-templates.svg": Export(
         "Cardboard templates of panels, true scale",
         "image/svg+xml",
         lambda job, e, stamp: to_svg(panel_templates(job, e.findings, stamp)).encode(),
+        station="build",
     ),
-    "labels.pdf": Export("Labels of pieces", "application/pdf", write_labels),
+    "labels.pdf": Export("Labels of pieces", "application/pdf", write_labels, station="build"),
     "purchase.csv": Export(
         "Purchase list",
         "text/csv; charset=utf-8",
         lambda _job, e, _stamp: write_purchase(e.findings.purchase).encode(),
+        station="build",
     ),
-    "quote.pdf": Export("Quote", "application/pdf", write_quote),
+    "quote.pdf": Export("Quote", "application/pdf", write_quote, station="build"),
     "cut-list.csv": Export(
-        "Cut list", "text/csv; charset=utf-8", lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode()
+        "Cut list",
+        "text/csv; charset=utf-8",
+        lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode(),
+        station="build",
     ),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

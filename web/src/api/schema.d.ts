@@ -1276,7 +1276,7 @@ export interface components {
             /** Reading Kinds */
             reading_kinds: components["schemas"]["ReadingChoice"][];
             /** Exports */
-            exports: components["schemas"]["Choice"][];
+            exports: components["schemas"]["ExportChoice"][];
         };
         /**
          * Caught
@@ -1380,13 +1380,6 @@ export interface components {
              *     }
              */
             wall: components["schemas"]["Length"];
-        };
-        /** Choice */
-        Choice: {
-            /** Value */
-            value: string;
-            /** Words */
-            words: string;
         };
         /**
          * ChooseVariant
@@ -1914,6 +1907,21 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationState"][];
             spoken: components["schemas"]["Spoken"];
+        };
+        /**
+         * ExportChoice
+         * @description A file a job can leave as, and the station that offers it.
+         */
+        ExportChoice: {
+            /** Value */
+            value: string;
+            /** Words */
+            words: string;
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "survey" | "structure" | "layout" | "hold" | "build" | "seal" | "wire" | "days" | "roof-day" | "log";
         };
         /**
          * FactoryPoint

@@ -28,7 +28,12 @@ export function Parts({
         ))}
       </Tabs.List>
       {parts.map((part) => (
-        <Tabs.Content key={part.name} value={part.name} tabIndex={-1} className="outline-none relative max-md:overflow-x-auto">
+        <Tabs.Content
+          key={part.name}
+          value={part.name}
+          tabIndex={-1}
+          className="outline-none relative max-md:overflow-x-auto"
+        >
           {part.name === current && <part.body />}
         </Tabs.Content>
       ))}

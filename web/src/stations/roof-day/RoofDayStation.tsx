@@ -49,11 +49,13 @@ function Downloads() {
   });
   return (
     <div className="flex flex-wrap gap-2 py-2">
-      {catalogue.data?.exports.map((file) => (
-        <a key={file.value} className="act" href={`/api/jobs/${id}/files/${file.value}`} download>
-          {file.words}, {file.value.split(".").at(-1)?.toUpperCase()}
-        </a>
-      ))}
+      {catalogue.data?.exports
+        .filter((file) => file.station === "roof-day")
+        .map((file) => (
+          <a key={file.value} className="act" href={`/api/jobs/${id}/files/${file.value}`} download>
+            {file.words}, {file.value.split(".").at(-1)?.toUpperCase()}
+          </a>
+        ))}
     </div>
   );
 }
