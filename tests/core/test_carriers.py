@@ -177,3 +177,11 @@ def test_clamps_sit_at_both_edges_on_every_rail_under_the_panel(on_rails: Job) -
     assert links["clamp"].shear_nominal_n == pytest.approx(0.2 * 0.7 * 6250)
     rail = evaluate(on_rails).findings.carriers[0].chains[0].links[0]
     assert rail.id == "rail" and rail.pull_nominal_n == pytest.approx(pi * 160 * 9)
+
+
+def test_a_rail_on_a_single_foot_is_refused_with_a_remedy(sound: Job) -> None:
+    job = apply_edits(sound, [PutOnRails(panels=("p1",))])
+    first = next(f.x_mm for f in evaluate(job).findings.feet if f.panel == "b1")
+    short = changed(job, carriers__b1__start=f"{first - 200} mm", carriers__b1__end=f"{first + 200} mm")
+    (silent,) = evaluate(short).findings.silent
+    assert silent.foreseen and "one foot" in silent.why and silent.remedy

@@ -7,7 +7,7 @@ from math import pi
 from typing import Literal
 
 from fahrtwind.core.job.carrier import Carrier, Rack
-from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.workshop import Coat
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.piece import Piece
@@ -56,7 +56,7 @@ def contacts_of(
     run, section = carrier.end.mm - carrier.start.mm, carrier.section
     surface = max(len(carrier.rails) * run * 2 * (section.width.mm + section.height.mm), 1.0)
     found: list[Contact | None] = []
-    if not isinstance(carrier.hold, BasePlate):
+    if not isinstance(carrier.hold, BasePlate | OuterFoot):
         foot: MetalName = "stainless" if carrier.hold.bracket.metal == "stainless" else "aluminium"
         bracket = carrier.hold.bracket
         feet = max(1, sum(line.count for line in bolts if line.joint.startswith("feet")))

@@ -8,6 +8,7 @@ from typing import Literal
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.carrier import Carrier, OnRails, Rack
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
@@ -16,6 +17,8 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 
 FloatArray = npt.NDArray[np.float64]
+
+LEAST_FEET = 2
 
 
 @dataclass(frozen=True, slots=True)
@@ -99,7 +102,16 @@ class RailSharing:
 def share_rail(
     profile: Profile, feet_mm: FloatArray, stiffness: FloatArray, clamps_mm: FloatArray
 ) -> RailSharing:
-    """A rail as a beam on the springs of its feet: places in mm along the roof, stiffness in N/mm."""
+    """A rail as a beam on the springs of its feet: places in mm along the roof, stiffness in N/mm.
+
+    Raises InputError where a single foot carries it: it would turn about that.
+    """
+    if len(feet_mm) < LEAST_FEET:
+        raise InputError(
+            "A rail stands on one foot and turns about it.",
+            remedy="Let it reach over a second member, or give its panel feet of its own.",
+            field="carriers",
+        )
     unit = np.eye(len(clamps_mm))
     pulls = beam_pulls(feet_mm, stiffness, clamps_mm, unit, profile.stiffness_n_mm2)
     places = np.unique(np.concatenate([feet_mm, clamps_mm]))
