@@ -32,6 +32,15 @@ def say_length(mm: float, system: UnitSystem) -> str:
     return f"{mm:.0f} mm" if system == "metric" else sixteenths(mm)
 
 
+def say_place(mm: float, system: UnitSystem) -> str:
+    """Where to drill: to the half millimetre, or inches to the sixteenth.
+
+    >>> say_place(113.4, "metric"), say_place(60.04, "metric"), say_place(134.9375, "imperial")
+    ('113.5 mm', '60 mm', '5 5/16"')
+    """
+    return f"{round(2 * mm) / 2:g} mm" if system == "metric" else sixteenths(mm)
+
+
 def say_at_least(mm: float, system: UnitSystem) -> str:
     """A length that is needed, rounded up as a rule is read: never less than what is needed.
 

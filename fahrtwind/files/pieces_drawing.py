@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_length
+from fahrtwind.core.saying import say_place
 from fahrtwind.core.stations.build.piece import Face, Hole, Piece
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Circle, Drawing, Line, Stamp, Text
@@ -34,7 +34,7 @@ def pieces_drawing(pieces: tuple[Piece, ...], units: UnitSystem, stamp: Stamp | 
 
 def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float:
     """The piece from ``y`` mm down; where the next may begin."""
-    long = say_length(piece.length_mm, units)
+    long = say_place(piece.length_mm, units)
     words = f"{piece.id}: {piece.says}, {long}, mark at the {piece.marked} end"
     drawing.add(Text("NUMBERS", 0.0, y, TEXT_MM * 1.2, words))
     y += GAP_MM / 2
@@ -51,7 +51,7 @@ def _piece(drawing: Drawing, piece: Piece, y: float, units: UnitSystem) -> float
                     hole.at_mm,
                     y + breadth + BELOW_MM,
                     TEXT_MM,
-                    say_length(hole.at_mm, units),
+                    say_place(hole.at_mm, units),
                     upright=True,
                 )
             )

@@ -15,7 +15,7 @@ import typst
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_at_least, say_length, say_size
+from fahrtwind.core.saying import say_at_least, say_length, say_place, say_size
 from fahrtwind.core.stations.build.piece import Face, Hole, Piece
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.files.drawing import Box, Drawing, Line, Stamp, Text
@@ -78,16 +78,16 @@ def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
     return {
         "title": f"{len(form.ids)} × {p.kind}" if len(form.ids) > 1 else p.name,
         "ids": ", ".join(form.ids),
-        "words": f"{p.says}, {say_length(p.length_mm, units)}, {ends}. Mark the {p.marked} end.",
+        "words": f"{p.says}, {say_place(p.length_mm, units)}, {ends}. Mark the {p.marked} end.",
         "scale": f"1 : {scale}",
         "drawing": to_svg(drawing, scale),
         "width_mm": drawing.extent.length_mm / scale,
         "holes": [
             [
                 str(i),
-                say_length(h.at_mm, units),
+                say_place(h.at_mm, units),
                 h.face,
-                say_length(h.off_mm, units) if h.off_mm else "–",
+                say_place(h.off_mm, units) if h.off_mm else "–",
                 say_size(h.pilot_mm, units) if h.pilot_mm else "–",
                 _drill(h, units),
                 h.what if len(form.ids) == 1 else "",
@@ -96,7 +96,7 @@ def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
         ],
         "bends": [
             [
-                say_length(b.at_mm, units),
+                say_place(b.at_mm, units),
                 "up" if b.up else "down",
                 say_size(b.inside_mm, units),
                 f"{b.angle_deg:g}°",
@@ -232,7 +232,7 @@ def _window(piece: Piece, faces: list[Face], start: float, units: UnitSystem) ->
         for number, hole in enumerate(piece.holes, start=1):
             if hole.face == face and start <= hole.at_mm <= end:
                 draw_hole(drawing, hole, y + breadth / 2, 7.0)
-                told = f"{number}: {say_length(hole.at_mm, units)}"
+                told = f"{number}: {say_place(hole.at_mm, units)}"
                 drawing.add(
                     Text("DIMENSIONS", hole.at_mm, y + breadth + 1.5 * TEXT_MM, TEXT_MM, told, "middle")
                 )
@@ -252,7 +252,7 @@ def write_labels(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
             {
                 "id": p.id,
                 "name": p.name,
-                "long": f"{say_length(p.length_mm, job.units)}, mark: {p.marked} end",
+                "long": f"{say_place(p.length_mm, job.units)}, mark: {p.marked} end",
                 "code": svg.getvalue().decode(),
             }
         )

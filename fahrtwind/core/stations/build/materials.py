@@ -59,10 +59,10 @@ def materials(
         for name, count in Counter(p.model.name for p in plan.panels).items()
     ]
     lines += _pieces(pieces, plan)
-    lines += _carriers(plan)
+    bent = workshop.brackets == "bent here"
+    lines += _carriers(plan, bent)
     lines += _bolts(bolts)
     lines += _spacers(bolts, workshop, plan.units)
-    bent = workshop.brackets == "bent here"
     lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")}, bent)
     lines += _by_school(plan, holders)
     lines += _tethers(plan)
@@ -99,12 +99,12 @@ def _long(piece: Piece, units: UnitSystem) -> str:
     return say_run(piece.length_mm, units) if piece.length_mm > SMALL_MM else say_size(piece.length_mm, units)
 
 
-def _carriers(plan: RoofPlan) -> list[Material]:
+def _carriers(plan: RoofPlan, bent: bool) -> list[Material]:
     """A clamp at each edge of each panel on every rail or bar, corners, what meets factory points."""
     lines = []
     for carrier in plan.carriers:
         if isinstance(carrier, Rack):
-            lines += _rack(carrier, plan)
+            lines += _rack(carrier, plan, bent)
         clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
         if clamps:
             lines.append(_counted("panel clamp with bolt", clamps, f"{carrier.name}; two panels may share"))
@@ -121,8 +121,8 @@ def _bolts(bolts: tuple[BoltLine, ...]) -> list[Material]:
     return [_counted(item, n, "joints of rails and bars; anti-seize") for item, n in counts.items()]
 
 
-def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
-    """Corners, and what meets the factory points."""
+def _rack(rack: Rack, plan: RoofPlan, bent: bool) -> list[Material]:
+    """Corners, and what meets the factory points; ``bent``: brackets are among the pieces."""
     lines: list[Material] = []
     corners = len(rack.bars) * len(rack.rails)
     own = isinstance(rack.section, OwnSection) + isinstance(rack.bar_section, OwnSection)
@@ -136,10 +136,9 @@ def _rack(rack: Rack, plan: RoofPlan) -> list[Material]:
         lines.append(_counted(what, corners, "saddles that fit the tube"))
     if rack.points:
         standing = sum(len(_stands(rack, row)) for row in map(fit_row, plan.survey.point_rows))
-        lines += [
-            _counted("bracket for a factory point", standing, rack.name),
-            _counted("foam pad under a bracket", standing, "keeps paint and water apart"),
-        ]
+        if not bent:
+            lines.append(_counted("bracket for a factory point", standing, rack.name))
+        lines.append(_counted("foam pad under a bracket", standing, "keeps paint and water apart"))
     return lines
 
 

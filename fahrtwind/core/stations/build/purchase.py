@@ -14,6 +14,8 @@ from fahrtwind.core.stations.build.materials import Material
 
 PANEL = "panel "
 """How a line begins that is a panel, bought with a rack and without."""
+TOOL = "drill bit "
+"""Tools are packed, not bought for a job."""
 A_PIECE = "pc of "
 """Unit of lines that are cut from bars, which are bought instead."""
 
@@ -62,7 +64,7 @@ def purchase_of(
     lines = [
         _line(m.item, m.unit, m.needed + m.spare, items.get(m.item), workshop)
         for m in materials
-        if not m.unit.startswith(A_PIECE)
+        if not m.unit.startswith(A_PIECE) and not m.item.startswith(TOOL)
     ]
     return (*lines, *_bars(cuts, items, workshop))
 

@@ -3,7 +3,10 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from math import ceil, hypot, tan
+from math import ceil, hypot, radians, tan
+
+import numpy as np
+import numpy.typing as npt
 
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof_shape import wedge_thickness
@@ -17,6 +20,8 @@ from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.crown import CrownSurface
 
+FloatArray = npt.NDArray[np.float64]
+BoolArray = npt.NDArray[np.bool_]
 TIGHTER_MM = 0.7
 """The rubber's bore is so much smaller than the cable: common practice, no source."""
 BUTYL_MM, FLAT_MM = 3.0, 1.0
@@ -24,7 +29,7 @@ BUTYL_MM, FLAT_MM = 3.0, 1.0
 THIN_SKIN_MM = 1.2
 """Below it the gland's screws need a plate behind: common practice, no source."""
 LINE_CLEAR_MM, MEMBER_CLEAR_MM, PANEL_CLEAR_MM = 50.0, 25.0, 40.0
-MOST_OFFERS = 4
+MOST_OFFERS, STEP_MM, OFFERS_APART_MM = 4, 60.0, 400.0
 FLAT_RADIUS_MM = 1e6
 
 
@@ -143,25 +148,52 @@ def _away(x: float, y: float, around: Surroundings) -> float | None:
 def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     """Places with nothing against them, the nearest to the cable ends first, each apart from the others."""
     half, roof = gland.base.mm / 2, around.roof
-    spots = []
-    step = 60.0
-    x = roof.x_mm + half + step
-    while x < roof.x_end_mm - half:
-        y = roof.y_mm + half + step
-        while y < roof.y_end_mm - half:
-            if not _wrong(x, y, half, "rear", around):
-                spots.append((_away(x, y, around) or abs(x - roof.x_end_mm), x, y))
-            y += step
-        x += step
+    x, y = (
+        g.ravel()
+        for g in np.meshgrid(
+            np.arange(roof.x_mm + half + STEP_MM, roof.x_end_mm - half, STEP_MM),
+            np.arange(roof.y_mm + half + STEP_MM, roof.y_end_mm - half, STEP_MM),
+            indexing="ij",
+        )
+    )
+    right = _nothing_wrong(x, y, half, around)
+    x, y = x[right], y[right]
+    ends = np.array(around.ends).reshape(-1, 2)
+    away = np.abs(roof.x_end_mm - x)
+    if len(ends):
+        away = (np.abs(x[:, None] - ends[:, 0]) + np.abs(y[:, None] - ends[:, 1])).max(axis=1)
+    order = np.lexsort((y, x, away))
+    spots = zip(away[order].tolist(), x[order].tolist(), y[order].tolist(), strict=True)
     told: list[GlandOffer] = []
-    for away, x, y in sorted(spots):
-        if all(hypot(x - o.x_mm, y - o.y_mm) > 400 for o in told):
-            lean = _lean(x, y, around.crown)
-            why = "flat" if tan(lean / 57.3) * gland.base.mm < FLAT_MM else f"leans {lean:.1f}°"
-            told.append(GlandOffer(x, y, away, why))
+    for far, at_x, at_y in spots:
+        if all(hypot(at_x - o.x_mm, at_y - o.y_mm) > OFFERS_APART_MM for o in told):
+            lean = _lean(at_x, at_y, around.crown)
+            why = "flat" if tan(radians(lean)) * gland.base.mm < FLAT_MM else f"leans {lean:.1f}°"
+            told.append(GlandOffer(at_x, at_y, far, why))
         if len(told) == MOST_OFFERS:
             break
     return tuple(told)
+
+
+def _nothing_wrong(x: FloatArray, y: FloatArray, half: float, around: Surroundings) -> BoolArray:
+    """What ``_wrong`` says of single places, for many within the roof at once."""
+    right = np.ones(len(x), dtype=bool)
+    for shape in around.shapes:
+        r, clear = shape.rect, half + (PANEL_CLEAR_MM if shape.kind == "panel" else 0.0)
+        along = (r.x_mm - clear < x) & (x < r.x_end_mm + clear)
+        right &= ~(along & (r.y_mm - clear < y) & (y < r.y_end_mm + clear))
+    for member in around.members:
+        right &= np.abs(member.x_mm - x) >= around.face_mm / 2 + MEMBER_CLEAR_MM
+    for line in around.keep_outs:
+        start = np.array([line.from_x.mm, line.from_y.mm])
+        run = np.array([line.to_x.mm, line.to_y.mm]) - start
+        long = float(run @ run)
+        at = np.clip(((x - start[0]) * run[0] + (y - start[1]) * run[1]) / long, 0, 1) if long else 0.0 * x
+        apart = np.hypot(x - start[0] - at * run[0], y - start[1] - at * run[1])
+        right &= apart >= line.clear.mm + LINE_CLEAR_MM
+    for pool_x, pool_y, radius in around.pools:
+        right &= np.hypot(x - pool_x, y - pool_y) >= radius + half
+    return right
 
 
 def ends_of(panels: tuple[PlacedPanel, ...]) -> tuple[tuple[float, float], ...]:

@@ -1,0 +1,133 @@
+"""Seal: what is listed, what bonds, how long it cures, where the gland goes; by hand."""
+
+from __future__ import annotations
+
+from math import exp
+
+import pytest
+
+from fahrtwind.core.edits import AddEntry, PutOnRack, PutOnRails, SetValue, apply_edits
+from fahrtwind.core.evaluate import evaluate, visit
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.seal.glands import check_of
+from fahrtwind.core.tables.sealants import FAMILIES, SUBSTRATES, beside, bond
+from tests.conftest import changed
+
+
+def test_everything_that_lets_water_in_is_on_the_list(sound: Job) -> None:
+    """Each foot once with its holes and its plate; scars; both ends of every tube; what covers it."""
+    found = evaluate(sound).findings
+    feet = [p for p in found.seal_places if p.kind == "screw foot"]
+    assert len(feet) == sum(len(p.feet) for p in sound.panels)
+    assert sum(p.holes for p in feet) == sum(m.kind == "hole" for m in found.marks)
+    bracket = sound.panels[0].hold.bracket
+    sizes = {tuple(sorted((p.plate_long_mm, p.plate_wide_mm))) for p in feet if p.id.startswith("p1")}
+    assert sizes == {tuple(sorted((bracket.length.mm, bracket.base_mm)))}
+    racked = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    told = {p.id: p for p in evaluate(racked).findings.seal_places}
+    rails_and_bars = len(racked.carriers[0].rails) + len(racked.carriers[0].bars)  # type: ignore[union-attr]
+    assert told["b1-ends"].holes == 2 * rails_and_bars
+    railed = apply_edits(sound, [PutOnRails(panels=("p1", "p3"))])
+    low, high = (
+        [p for p in evaluate(job).findings.seal_places if p.covered_by]
+        for job in (
+            changed(railed, carriers__b1__height="10 mm"),
+            changed(railed, carriers__b1__height="200 mm", carriers__b1__rails__r1__y="-1000 mm"),
+        )
+    )
+    assert low and not any(p.reachable for p in low), "50 mm over the roof no nozzle gets in"
+    assert {p.reachable for p in high if p.y_mm == -1000} == {True}, "within an arm's length of the edge"
+
+
+def test_the_table_tells_of_every_pair_and_refusals_say_why() -> None:
+    for family in FAMILIES:
+        for ground in SUBSTRATES:
+            verdict, why = bond(family, ground)
+            assert verdict in ("good", "with primer", "refused") and bool(why) == (verdict != "good")
+    # trade facts, common practice, no source
+    assert bond("silicone", "rubber membrane")[0] == "refused"
+    assert bond("bitumen tape", "rubber membrane")[0] == "refused"
+    assert bond("lap sealant", "rubber membrane")[0] == "good"
+    assert all(bond(f, "old silicone")[0] == "refused" for f in ("butyl tape", "hybrid", "polyurethane"))
+    assert (
+        beside("silicone", "hybrid") and beside("hybrid", "silicone") and not beside("butyl tape", "hybrid")
+    )
+
+
+def test_the_makers_sheet_counts_before_the_table(sound: Job) -> None:
+    refused = changed(sound, seal={"substrate": "rubber membrane", "round_with": "polyurethane"})
+    assert "seal-does-not-bond" in {s.id for s in evaluate(refused).snags}
+    sheet = {
+        "family": "polyurethane",
+        "document": "2026-03",
+        "bonds": "with primer",
+        "skin_h": 0.4,
+        "depth_24h": "5 mm",
+        "coldest": "-5 °C",
+    }
+    told = apply_edits(refused, [AddEntry(path="seal.sheets", value=sheet)])
+    told = apply_edits(told, [SetValue(path="seal.temperature", value="0 °C")])
+    found = evaluate(told)
+    choice = found.findings.seal
+    assert choice is not None and choice.round_bond.by_sheet and choice.round_bond.bond == "with primer"
+    assert (choice.round.skin_h.most, choice.round.depth_24h_mm.least, choice.round.coldest_c) == (0.4, 5, -5)
+    cold = [s.where for s in found.snags if s.id == "too-cold-to-seal"]
+    assert cold == ["butyl tape"], "the sheet's sealant bears the cold, the tape under the plate does not"
+
+
+def test_cure_by_hand(sound: Job) -> None:
+    """A fillet of 6 mm has its middle 6 / √2 = 4.24 mm from the air. Hybrid: 2 to 3.5 mm a day at 23 °C and
+    50 %; at 8 °C and 40 % the air holds 0.4 · 10.72 = 4.29 hPa of 14.04.
+    """
+    job = changed(sound, seal={"temperature": "8 °C", "humidity": 40})
+    cure = evaluate(job).findings.cure
+    vapour = [share * 6.112 * exp(17.62 * t / (243.12 + t)) for t, share in ((23, 0.5), (8, 0.4))]
+    slower = vapour[0] / vapour[1]
+    assert cure is not None and not cure.assumed and cure.under_h is None
+    assert cure.fillet_h.least == pytest.approx(24 * 18 / 3.5**2 * slower)
+    assert cure.fillet_h.most == pytest.approx(24 * 18 / 2**2 * slower)
+    assert cure.rain_h.most == pytest.approx(1.0 * slower)
+    wet = evaluate(changed(job, seal__under="wet")).findings.cure
+    narrow = min(sound.panels[0].hold.bracket.length.mm, sound.panels[0].hold.bracket.base_mm)
+    assert wet is not None and wet.under_h is not None
+    assert wet.under_h.least == pytest.approx(24 * (narrow / 2 / 3.5) ** 2 * slower)
+    trimmed = evaluate(changed(job, seal__edge="trim")).findings
+    assert trimmed.cure is not None and trimmed.cure.trim_h == 48
+    titles = [s.title for s in trimmed.steps]
+    assert titles.index("Trim what squeezed out") < titles.index("Seal round every foot")
+
+
+def test_places_that_are_offered_for_a_gland_have_nothing_against_them(sound: Job) -> None:
+    """The many-at-once check beside the one that says what is wrong."""
+    keep = {"id": "k1", "kind": "wire", "name": "Wire", "from_x": 0, "from_y": 0, "to_x": 8000, "to_y": 300}
+    job = changed(
+        sound, survey__keep_outs=[keep], seal={"gland": {"x": "600 mm", "y": "0 mm", "cable": "6 mm"}}
+    )
+    found, around = evaluate(job).findings, visit(job)["surroundings"]
+    assert found.gland is not None and found.gland.bore_mm == pytest.approx(5.3)
+    assert len(found.gland_offers) == 4
+    for offer in found.gland_offers:
+        there = changed(job, seal__gland__x=f"{offer.x_mm} mm", seal__gland__y=f"{offer.y_mm} mm")
+        assert there.seal.gland is not None
+        assert check_of(there.seal.gland, there.vehicle, around).wrong == ()
+        ends = [abs(offer.x_mm - x) + abs(offer.y_mm - y) for x, y in around.ends]
+        assert offer.away_mm == pytest.approx(max(ends))
+    on_wire = changed(job, seal__gland__x="4000 mm", seal__gland__y="150 mm")
+    assert on_wire.seal.gland is not None
+    assert any("Wire" in w for w in check_of(on_wire.seal.gland, on_wire.vehicle, around).wrong)
+
+
+def test_ways_side_by_side_and_the_hose_from_low_to_high(sound: Job) -> None:
+    found = evaluate(changed(sound, seal={"temperature": "20 °C", "humidity": 60})).findings
+    tape, trimmed, wet = found.seal_ways
+    assert (tape.chosen, trimmed.chosen, wet.chosen) == (True, False, False)
+    assert wet.tape_mm == 0 < tape.tape_mm and wet.volume_ml > tape.volume_ml
+    assert trimmed.visits == 2 and trimmed.hours > tape.hours and wet.ready_days > tape.ready_days
+    proof = found.proof
+    assert proof is not None
+    named = [name for step in proof.steps for name in step.places]
+    listed = [p for p in found.seal_places if p.kind != "open tube"]
+    assert sorted(named) == sorted(p.name for p in listed)
+    offset = {p.name: abs(p.y_mm) for p in listed}
+    lowest, highest = proof.steps[0].places, proof.steps[-1].places
+    assert min(offset[n] for n in lowest) > max(offset[n] for n in highest), "from the sides to the middle"
