@@ -50,8 +50,12 @@ _HELD = [
 FILES: dict[str, tuple[str, ...]] = {
     "hold": ("stations/hold/**/*.py", "spoken.py", *(f"formulas/{name}.py" for name in _HELD)),
     "structure": ("stations/structure/*.py",),
-    "build": ("stations/build/*.py", "stations/days/*.py"),
-    "seal": ("stations/seal/*.py",),
+    "build": (
+        "stations/build/*.py",
+        "stations/days/*.py",
+        *(f"formulas/{name}.py" for name in ("bending", "fitting", "lifting")),
+    ),
+    "seal": ("stations/seal/*.py", "formulas/sealing.py"),
     "survey": ("stations/survey/*.py", "formulas/roof_shape.py"),
     "layout": ("stations/layout/*.py",),
     "sun": ("stations/layout/sun/*.py", "formulas/sun.py"),
@@ -64,8 +68,9 @@ TESTS: dict[str, str] = {
     "core/test_raised.py core/test_tethers.py core/test_field_jobs.py validation/test_published.py "
     "validation/test_beside_libraries.py core/test_frame.py",
     "structure": f"{_ALWAYS} core/test_structure.py core/test_posterior.py core/test_members.py",
-    "build": f"{_ALWAYS} files",
-    "seal": f"{_ALWAYS} files",
+    "build": f"{_ALWAYS} core/test_build.py core/test_workshop.py validation/test_published.py "
+    "core/test_field_jobs.py files",
+    "seal": f"{_ALWAYS} core/test_seal.py core/test_water.py validation/test_published.py files",
     "survey": f"{_ALWAYS} core/test_survey.py validation/test_roof_geometry.py",
     "layout": f"{_ALWAYS} core/test_layout.py core/test_arranging.py",
     "sun": f"{_ALWAYS} core/test_sun_geometry.py core/test_shade_day.py validation/test_sun.py",

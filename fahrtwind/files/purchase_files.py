@@ -40,7 +40,7 @@ def write_purchase(lines: tuple[PurchaseLine, ...]) -> str:
             (
                 neutral(line.supplier),
                 neutral(line.item),
-                neutral(line.serves),
+                neutral(line.says),
                 f"{line.needed:g}",
                 line.unit,
                 f"{line.reserved:g}",
@@ -67,8 +67,7 @@ def write_quote(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
         f"{sum(p.model.power.w for p in job.panels):.0f} W.",
         "work": [*(f"{p.name}: {p.model.name}" for p in job.panels), *_carriers(job)],
         "lines": [
-            [line.item or line.serves, f"{line.needed:g} {line.unit}", _price(line)]
-            for line in found.purchase
+            [line.item or line.says, f"{line.needed:g} {line.unit}", _price(line)] for line in found.purchase
         ],
         "currency": job.workshop.costing.currency,
         "sums": _sums(job, cost) if cost else [],

@@ -388,3 +388,22 @@ def test_rails_take_their_splices_bolts(sound: Job) -> None:
     )
     line = next(x for x in evaluate(job).findings.bolts if x.joint == "splices")
     assert (line.needed_mm, line.length_mm, line.count) == (pytest.approx(67.2), 70, 8)
+
+
+def test_what_is_bought_and_packed_survives_another_system_of_units(sound: Job) -> None:
+    job = racked(sound)
+    line = next(m for m in evaluate(job).findings.materials if m.item.startswith("stainless screw"))
+    item = {"serves": line.key, "name": "screws", "pack": 100, "price": 12.0}
+    kit = next(k for k in evaluate(job).findings.kit if k.item == line.item)
+    job = apply_edits(
+        job,
+        [
+            AddEntry(path="workshop.items", value=item),
+            AddEntry(path="workshop.packed", value={"id": kit.id}),
+            SetValue(path="units", value="imperial"),
+        ],
+    )
+    found = evaluate(job).findings
+    told = next(p for p in found.purchase if p.serves == line.key)
+    assert told.item == "screws" and told.says != line.item and '"' in told.says
+    assert [k.item for k in found.kit if k.packed] == [told.says]

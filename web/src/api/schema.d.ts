@@ -3457,7 +3457,10 @@ export interface components {
             /** Kg */
             kg: number;
         };
-        /** Material */
+        /**
+         * Material
+         * @description ``key``: the same whatever units the job is shown in, by which the shop's items are found.
+         */
         Material: {
             /** Item */
             item: string;
@@ -3469,6 +3472,11 @@ export interface components {
             unit: string;
             /** Note */
             note: string;
+            /**
+             * Key
+             * @default
+             */
+            key: string;
         };
         /**
          * MaterialCut
@@ -4838,13 +4846,16 @@ export interface components {
         };
         /**
          * PurchaseLine
-         * @description So much of something is needed, so much of it is kept in the shop for this job, and so many packs are
-         *     bought. ``item``: what it is bought as, empty where nobody said; ``price``: of all packs, None where
-         *     nobody knows; ``order_by``: last day to order, None without a start of the work.
+         * @description ``says`` what ``serves`` is in the job's units. So much of it is needed, so much of it is kept in the
+         *     shop for this job, and so many packs are bought. ``item``: what it is bought as, empty where nobody said;
+         *     ``price``: of all packs, None where nobody knows; ``order_by``: last day to order, None without a start of
+         *     the work.
          */
         PurchaseLine: {
             /** Serves */
             serves: string;
+            /** Says */
+            says: string;
             /** Unit */
             unit: string;
             /** Needed */

@@ -49,8 +49,9 @@ def kit_of(
         *_fasteners(materials),
     ]
     told: dict[str, KitLine] = {}
+    called = {m.item: m.key for m in materials}
     for shelf, item, count, unit in lines:
-        name = f"k{crc32(f'{shelf} {item}'.encode()):08x}"
+        name = f"k{crc32(f'{shelf} {called.get(item, item)}'.encode()):08x}"
         told[name] = KitLine(name, shelf, item, count, unit, name in packed)
     return tuple(told.values())
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import partial
 from math import ceil
 
@@ -37,11 +37,14 @@ CALLED = {"bridge": "bar"}
 
 @dataclass(frozen=True, slots=True)
 class Material:
+    """``key``: the same whatever units the job is shown in, by which the shop's items are found."""
+
     item: str
     needed: float
     spare: float
     unit: str
     note: str
+    key: str = ""
 
 
 def materials(
@@ -78,6 +81,15 @@ def materials(
     bits = sorted({d for m in marks for d in (m.pilot_mm, m.final_mm) if d})
     lines += [Material(f"drill bit {d:g} mm with depth stop", 1, 1, "pc", oil) for d in bits]
     return tuple(lines)
+
+
+def keyed(shown: tuple[Material, ...], metric: tuple[Material, ...]) -> tuple[Material, ...]:
+    """The lines as they are shown, each with what it is called in metric units. Where sizes that differ by a
+    hair fall together in inches the lists differ in length, and a line's own words have to do.
+    """
+    if len(shown) != len(metric):
+        metric = shown
+    return tuple(replace(line, key=other.item) for line, other in zip(shown, metric, strict=True))
 
 
 def _counted(item: str, needed: int, note: str = "") -> Material:

@@ -22,12 +22,14 @@ A_PIECE = "pc of "
 
 @dataclass(frozen=True, slots=True)
 class PurchaseLine:
-    """So much of something is needed, so much of it is kept in the shop for this job, and so many packs are
-    bought. ``item``: what it is bought as, empty where nobody said; ``price``: of all packs, None where
-    nobody knows; ``order_by``: last day to order, None without a start of the work.
+    """``says`` what ``serves`` is in the job's units. So much of it is needed, so much of it is kept in the
+    shop for this job, and so many packs are bought. ``item``: what it is bought as, empty where nobody said;
+    ``price``: of all packs, None where nobody knows; ``order_by``: last day to order, None without a start of
+    the work.
     """
 
     serves: str
+    says: str
     unit: str
     needed: float
     reserved: float
@@ -62,32 +64,32 @@ def purchase_of(
     """A line for each material and for each length of bar that the cut lists take."""
     items = {item.serves: item for item in workshop.items}
     lines = [
-        _line(m.item, m.unit, m.needed + m.spare, items.get(m.item), workshop)
+        _line(m, items.get(m.key), workshop)
         for m in materials
         if not m.unit.startswith(A_PIECE) and not m.item.startswith(TOOL)
     ]
     return (*lines, *_bars(cuts, items, workshop))
 
 
-def _line(serves: str, unit: str, needed: float, item: Bought | None, workshop: Workshop) -> PurchaseLine:
+def _line(m: Material, item: Bought | None, workshop: Workshop) -> PurchaseLine:
+    needed = m.needed + m.spare
     if item is None:
-        return PurchaseLine(serves, unit, needed, 0.0, "", "", 0, 1.0, None, None, None)
+        return PurchaseLine(m.key, m.item, m.unit, needed, 0.0, "", "", 0, 1.0, None, None, None)
     missing = max(0.0, needed - item.reserved)
     packs = ceil(missing / item.pack - 1e-9)
-    price = 0.0 if packs == 0 else None if item.price is None else packs * item.price
-    day = order_day(workshop, item.lead_days, coated=False) if packs else None
     return PurchaseLine(
-        serves,
-        unit,
+        m.key,
+        m.item,
+        m.unit,
         needed,
         min(item.reserved, needed),
         item.name,
         item.supplier,
         packs,
         item.pack,
-        price,
+        0.0 if packs == 0 else None if item.price is None else packs * item.price,
         item.lead_days,
-        day,
+        order_day(workshop, item.lead_days, coated=False) if packs else None,
     )
 
 
@@ -111,6 +113,7 @@ def _bars(
             lines.append(
                 PurchaseLine(
                     serves,
+                    f"bar {own.says}",
                     "bar",
                     float(len(taken)),
                     float(have),

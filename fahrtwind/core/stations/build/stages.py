@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
@@ -20,7 +22,7 @@ from fahrtwind.core.stations.build.fit import FootFit, Lean, fits_of, leans_of
 from fahrtwind.core.stations.build.kit import KitLine, kit_of
 from fahrtwind.core.stations.build.lifting import LiftedUnit, lifted_units
 from fahrtwind.core.stations.build.loose_pieces import bent_brackets, bridges
-from fahrtwind.core.stations.build.materials import Material
+from fahrtwind.core.stations.build.materials import Material, keyed
 from fahrtwind.core.stations.build.materials import materials as materials_of
 from fahrtwind.core.stations.build.metals import Contact, contacts_of
 from fahrtwind.core.stations.build.piece import Piece, material_of
@@ -148,7 +150,11 @@ def materials(
     workshop: Workshop,
 ) -> tuple[Material, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
-    return materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
+    shown = materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
+    if plan.units == "metric":
+        return keyed(shown, shown)
+    metric = replace(plan, units="metric")
+    return keyed(shown, materials_of(metric, holders, marks, seal_amounts, made, bolts, workshop))
 
 
 @stage("build", "Metals that touch", "carriers.{id}", each="carriers", all="contacts_by_carrier")

@@ -161,14 +161,14 @@ function LineRow({ line, entry, shelf }: { line: PurchaseLine; entry: Bought | u
   return (
     <>
       <tr>
-        <td>{line.serves}</td>
+        <td>{line.says}</td>
         <td className="num">
           {line.needed} {line.unit === "pc" ? "" : line.unit}
         </td>
         <td>
           <select
             className="box"
-            aria-label={`Bought as, for ${line.serves}`}
+            aria-label={`Bought as, for ${line.says}`}
             value={entry?.name ?? ""}
             onChange={(event) => void choose(event.target.value)}
           >
@@ -183,7 +183,7 @@ function LineRow({ line, entry, shelf }: { line: PurchaseLine; entry: Bought | u
           {entry ? (
             <Field
               bare
-              label={`Kept in the shop, for ${line.serves}`}
+              label={`Kept in the shop, for ${line.says}`}
               path={`workshop.items.${entry.id}.reserved`}
               value={entry.reserved}
             />

@@ -246,7 +246,7 @@ def rail_longer_than_stock(carrier: Carrier, units: UnitSystem) -> Iterator[Foun
             place=f"carriers.{carrier.id}.stock",
             where=carrier.name,
             why=f"{say_run(run, units)} from pieces of {say_run(carrier.stock.mm, units)}: a splice.",
-            remedy="Inner sleeve a fifth of the bay from a foot, never in an end bay or beside the other's.",
+            remedy="Build joins it by plates a fifth of a bay from a foot, never in an end bay.",
             quantity="rail",
             value=run,
             limit=carrier.stock.mm,
