@@ -6,7 +6,7 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 from tests.browser.conftest import Server
 
@@ -97,7 +97,8 @@ def on_the_phone(page: Page) -> None:
 
 
 DESK, PHONE = (1280, 800), (390, 844)
-SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
+Shot = tuple[str, str, str, Callable[[Page], None]]
+SHOTS: tuple[Shot, ...] = (
     ("survey", "Feldlabor", "survey", part("Old work")),
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
     ("points", "Speiche", "survey", part("Factory points")),
@@ -120,28 +121,34 @@ SHOTS: tuple[tuple[str, str, str, Callable[[Page], None]], ...] = (
 
 
 def main() -> None:
+    """All pictures; what fails ends the server too, which would wait for ever."""
     TARGET.mkdir(exist_ok=True)
     with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
         server = Server(Path(folder))
-        browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
-        for name, job, station, prepare in (("jobs", "", "", nothing), *SHOTS):
-            width, height = PHONE if name == "phone" else DESK
-            page = browser.new_context(
-                viewport={"width": width, "height": height}, base_url=server.url
-            ).new_page()
-            page.goto("/")
-            page.get_by_role("link", name="Lichtspiel").wait_for()
-            if job:
-                page.get_by_role("link", name=job).click()
-                page.get_by_role("navigation", name="Stations").wait_for()
-                page.goto(f"{page.url.rsplit('/', 1)[0]}/{station}")
-                page.get_by_role("heading", level=1).wait_for()
-            prepare(page)
-            page.wait_for_timeout(SETTLE_MS)
-            page.screenshot(path=TARGET / f"{name}.png")
-            page.context.close()
-        browser.close()
-        server.kill()
+        try:
+            browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
+            for shot in (("jobs", "", "", nothing), *SHOTS):
+                take(browser, server.url, shot)
+            browser.close()
+        finally:
+            server.kill()
+
+
+def take(browser: Browser, url: str, shot: Shot) -> None:
+    name, job, station, prepare = shot
+    width, height = PHONE if name == "phone" else DESK
+    page = browser.new_context(viewport={"width": width, "height": height}, base_url=url).new_page()
+    page.goto("/")
+    page.get_by_role("link", name="Lichtspiel").wait_for()
+    if job:
+        page.get_by_role("link", name=job).click()
+        page.get_by_role("navigation", name="Stations").wait_for()
+        page.goto(f"{page.url.rsplit('/', 1)[0]}/{station}")
+        page.get_by_role("heading", level=1).wait_for()
+    prepare(page)
+    page.wait_for_timeout(SETTLE_MS)
+    page.screenshot(path=TARGET / f"{name}.png")
+    page.context.close()
 
 
 if __name__ == "__main__":

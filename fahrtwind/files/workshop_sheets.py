@@ -56,7 +56,7 @@ def forms_of(pieces: tuple[Piece, ...]) -> list[PieceForm]:
 
 def write_piece_sheets(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
     """A sheet for each kind of piece: all dimensions from the marked end, hole by hole, bend by bend."""
-    sheets = [_piece_sheet(form, job.units) for form in forms_of(evaluation.findings.pieces)]
+    sheets = [_piece_sheet(form, job) for form in forms_of(evaluation.findings.pieces)]
     return compile_sheet(
         "pieces.typ",
         {
@@ -68,8 +68,8 @@ def write_piece_sheets(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
     )
 
 
-def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
-    p = form.piece
+def _piece_sheet(form: PieceForm, job: Job) -> dict[str, Any]:
+    p, units, coat = form.piece, job.units, job.workshop.coat
     scale = next((s for s in SCALES if p.length_mm / s <= SHEET_MM), SCALES[-1])
     drawing = _faces(p, float(scale))
     ends = "cut square"
@@ -78,7 +78,8 @@ def _piece_sheet(form: PieceForm, units: UnitSystem) -> dict[str, Any]:
     return {
         "title": f"{len(form.ids)} × {p.kind}" if len(form.ids) > 1 else p.name,
         "ids": ", ".join(form.ids),
-        "words": f"{p.says}, {say_place(p.length_mm, units)}, {ends}. Mark the {p.marked} end.",
+        "words": f"{p.says}, {say_place(p.length_mm, units)}, {ends}. Mark the {p.marked} end."
+        + (f" Finish: {coat.kind}, {coat.when}." if coat.kind != "none" else ""),
         "scale": f"1 : {scale}",
         "drawing": to_svg(drawing, scale),
         "width_mm": drawing.extent.length_mm / scale,

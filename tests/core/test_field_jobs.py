@@ -235,6 +235,15 @@ def test_druckerei_is_made_filed_bent_and_coated_in_time() -> None:
     assert all(c.cut.proved for c in found.findings.cuts)
     waits = {s.title: s.wait_h for s in found.findings.steps}
     assert waits["Rack 1: powder-coat"] == 12 * 24
+    sunk = changed(job_of("druckerei"), workshop__bolting__heads="countersunk")
+    assert "countersink-too-deep" in stops(evaluate(sunk)), "4 mm of channel do not seat a countersunk head"
+    button = evaluate(changed(job_of("druckerei"), workshop__bolting__heads="button")).findings
+    assert any("button-head bolt M8" in m.item for m in button.materials)
+    assert any(k.item == "hex key 5 mm, for M8" for k in button.kit)
+    tapped = changed(
+        job_of("druckerei"), workshop__bolting__corners="tapped", carriers__b1__section__wall="6 mm"
+    )
+    assert "thread-in-wall" in stops(evaluate(tapped)), "6 mm of aluminium hold no M8: nuts"
     channel = changed(job_of("druckerei"), carriers__b1__section__width="24 mm")
     assert "nut-out-of-reach" in stops(evaluate(channel))
 

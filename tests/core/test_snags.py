@@ -453,6 +453,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
         j, seal__moisture=[{"id": "e1", "place": "Front port, foot f1", "percent": 28}]
     ),
     "tube-squeezed": racked,
+    "countersink-too-deep": lambda j: changed(racked(j), workshop__bolting__heads="countersunk"),
     "thread-in-wall": lambda j: changed(racked(j), workshop__bolting__corners="tapped"),
     "head-too-large": lambda j: racked(j, section={"kind": "own", "slot_wide": "11 mm"}),
     "nut-out-of-reach": lambda j: racked(

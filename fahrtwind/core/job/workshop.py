@@ -71,6 +71,7 @@ class Bolting(Part):
     go into nuts, or into threads cut in the rail; ``pad``: foam or rubber between feet and rails, squeezed.
     """
 
+    heads: Literal["hex", "button", "countersunk"] = "hex"
     corners: Literal["nuts", "tapped"] = "nuts"
     pad: q.Gap = Length(mm=0)
     lubrication: Literal["dry", "oil", "anti_seize"] = "anti_seize"

@@ -1058,6 +1058,12 @@ export interface components {
          */
         Bolting: {
             /**
+             * Heads
+             * @default hex
+             * @enum {string}
+             */
+            heads: "hex" | "button" | "countersunk";
+            /**
              * Corners
              * @default nuts
              * @enum {string}
@@ -1089,7 +1095,8 @@ export interface components {
         };
         /**
          * Bonding
-         * @description A family on this ground; ``by_sheet``: the maker's word.
+         * @description A family on this ground; ``by_sheet``: the maker's word; what it bears besides, in °C and degrees of
+         *     slope.
          */
         Bonding: {
             /**
@@ -1106,6 +1113,14 @@ export interface components {
             why: string;
             /** By Sheet */
             by_sheet: boolean;
+            /** Paintable */
+            paintable: boolean;
+            /** Bears Sun */
+            bears_sun: boolean;
+            /** Coldest C */
+            coldest_c: number;
+            /** Steepest Deg */
+            steepest_deg: number;
         };
         /**
          * Bought
@@ -2843,6 +2858,7 @@ export interface components {
              *       },
              *       "bolting": {
              *         "corners": "nuts",
+             *         "heads": "hex",
              *         "locking": "nylon_nut",
              *         "lubrication": "anti_seize",
              *         "pad": {
@@ -7470,6 +7486,7 @@ export interface components {
             fit: components["schemas"]["Fit"];
             /**
              * @default {
+             *       "heads": "hex",
              *       "corners": "nuts",
              *       "pad": {
              *         "mm": 0

@@ -19,6 +19,8 @@ from fahrtwind.core.tables.fasteners import BOLTS
 PRACTICE = "common practice, no source"
 HEADS = "ISO 4017: across flats, height of the head 0.66 d, from memory"
 HEAD_HIGH = 0.66
+SUNK = "ISO 10642: height of the head 0.55 d, from memory"
+SUNK_DEEP = 0.55
 JUNKER = "Junker 1969, DIN 65151: transverse vibration tests"
 
 
@@ -143,3 +145,27 @@ def head_too_large(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
                     limit=needs,
                     unit="mm",
                 )
+
+
+@rule("countersink-too-deep", "stop", "build", "Countersunk head does not seat", SUNK, each="carriers")
+def countersink_too_deep(
+    carrier: Carrier, bolts: tuple[BoltLine, ...], workshop: Workshop, units: UnitSystem
+) -> Iterator[Found]:
+    if workshop.bolting.heads != "countersunk" or not bolts or isinstance(carrier.section, OwnSection):
+        return
+    walls = [carrier.section.wall.mm]
+    if isinstance(carrier, Rack) and not isinstance(carrier.bar_section, OwnSection):
+        walls.append(carrier.bar_section.wall.mm)
+    deep = SUNK_DEEP * BOLTS[JOINT_BOLT].diameter_mm
+    if min(walls) < deep:
+        yield Found(
+            place="workshop.bolting.heads",
+            where=carrier.name,
+            why=f"Its head is {say_length(deep, units)} deep, the wall {say_length(min(walls), units)}: "
+            "the hole becomes a knife edge.",
+            remedy="Button heads, or hexagon heads with a washer.",
+            quantity="wall",
+            value=min(walls),
+            limit=deep,
+            unit="mm",
+        )

@@ -16,6 +16,8 @@ from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.tables.fasteners import BOLTS
 
+HEX_KEYS_MM = {"M5": 3, "M6": 4, "M8": 5, "M10": 6, "1/4-20": 3.97, "5/16-18": 4.76, "3/8-16": 5.56}
+"""Of button and countersunk heads (ISO 7380, ISO 10642, ASME B18.3), from memory."""
 Shelf = Literal["drilling", "tightening", "measuring", "setting", "protection", "fasteners"]
 
 
@@ -42,7 +44,7 @@ def kit_of(
     packed = {p.id for p in workshop.packed}
     lines = [
         *_drilling(marks, pieces),
-        *_tightening(materials, bolts),
+        *_tightening(materials, bolts, workshop.bolting.heads),
         *_measuring(pieces),
         *_setting(materials, marks),
         *_protection(marks, pieces),
@@ -80,13 +82,15 @@ def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Li
         yield "drilling", "saw with a blade for metal", 1, "pc"
 
 
-def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...]) -> Iterator[Line]:
+def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...], heads: str) -> Iterator[Line]:
     named = {line.size for line in bolts}
     for material in materials:
         named |= {size for size in BOLTS if re.search(rf"(?<!\S){re.escape(size)}(?![\w-])", material.item)}
     for size in sorted(named):
         yield "tightening", f"socket {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
         yield "tightening", f"spanner {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
+    for size in sorted({line.size for line in bolts} if heads != "hex" else set()):
+        yield "tightening", f"hex key {HEX_KEYS_MM[size]:g} mm, for {size}", 1, "pc"
     torques = [line.tight.torque_n_m for line in bolts]
     if torques:
         least, most = floor(min(torques)), ceil(max(torques))

@@ -31,6 +31,7 @@ SPARE_SHARE = 0.1
 LEAST_SPARES = 2
 TAPE_WASTE = 1.2
 SMALL_MM = 500.0
+HEADED = {"hex": "bolt", "button": "button-head bolt", "countersunk": "countersunk bolt"}
 CALLED = {"bridge": "bar"}
 """A bar from member to member is a bar to whoever buys it."""
 
@@ -64,7 +65,7 @@ def materials(
     lines += _pieces(pieces, plan)
     bent = workshop.brackets == "bent here"
     lines += _carriers(plan, bent)
-    lines += _bolts(bolts)
+    lines += _bolts(bolts, HEADED[workshop.bolting.heads])
     lines += _spacers(bolts, workshop, plan.units)
     lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")}, bent)
     lines += _by_school(plan, holders)
@@ -123,13 +124,13 @@ def _carriers(plan: RoofPlan, bent: bool) -> list[Material]:
     return lines
 
 
-def _bolts(bolts: tuple[BoltLine, ...]) -> list[Material]:
+def _bolts(bolts: tuple[BoltLine, ...], headed: str) -> list[Material]:
     """Of all carriers, by length; each with what its stack counts on."""
     counts: Counter[str] = Counter()
     for line in bolts:
         long = f" × {line.length_mm:.0f} mm" if line.length_mm else ", longer than is sold"
         set_in = "washer, into its thread" if line.engaged_mm is not None else "two washers and lock nut"
-        counts[f"stainless bolt {line.size}{long} with {set_in}"] += line.count
+        counts[f"stainless {headed} {line.size}{long} with {set_in}"] += line.count
     return [_counted(item, n, "joints of rails and bars; anti-seize") for item, n in counts.items()]
 
 

@@ -27,12 +27,18 @@ MEMBRANES: tuple[SubstrateName, ...] = ("rubber membrane", "thermoplastic membra
 
 @dataclass(frozen=True, slots=True)
 class Bonding:
-    """A family on this ground; ``by_sheet``: the maker's word."""
+    """A family on this ground; ``by_sheet``: the maker's word; what it bears besides, in °C and degrees of
+    slope.
+    """
 
     family: FamilyName
     bond: Bond
     why: str
     by_sheet: bool
+    paintable: bool
+    bears_sun: bool
+    coldest_c: float
+    steepest_deg: float
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,11 +94,13 @@ def _first(names: tuple[FamilyName, ...], bonds: dict[FamilyName, Bonding]) -> F
 
 
 def _bonding(name: FamilyName, ground: SubstrateName, sheet: MakerSheet | None) -> Bonding:
+    family = by_sheet(FAMILIES[name], sheet)
+    bears = (family.paintable, family.bears_sun, family.coldest_c, family.steepest_deg)
     if sheet is not None and sheet.bonds is not None:
         told: dict[str, Bond] = {"yes": "good", "with primer": "with primer", "no": "refused"}
-        return Bonding(name, told[sheet.bonds], f"maker's sheet {sheet.document}".strip(), True)
+        return Bonding(name, told[sheet.bonds], f"maker's sheet {sheet.document}".strip(), True, *bears)
     verdict, why = bond(name, ground)
-    return Bonding(name, verdict, why, False)
+    return Bonding(name, verdict, why, False, *bears)
 
 
 def by_sheet(family: Family, sheet: MakerSheet | None) -> Family:

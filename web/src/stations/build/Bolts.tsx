@@ -34,6 +34,16 @@ export function BoltsPart() {
             ]}
           />
           <Choice
+            label="Heads"
+            path="workshop.bolting.heads"
+            value={bolting.heads}
+            options={[
+              ["hex", "hexagon"],
+              ["button", "button"],
+              ["countersunk", "countersunk"],
+            ]}
+          />
+          <Choice
             label="Corners go into"
             path="workshop.bolting.corners"
             value={bolting.corners}

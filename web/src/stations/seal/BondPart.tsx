@@ -1,7 +1,8 @@
 /** What sticks to this roof and what does not, with the reason; the maker's sheet overrules. */
 import { EntryTable } from "../../fields/EntryTable";
 import { Group } from "../../fields/Field";
-import { useFinding, useStoredJob } from "../../job/JobContext";
+import { useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import { temperature } from "../../ui/format";
 
 const FAMILIES = [
   "butyl tape",
@@ -20,6 +21,7 @@ const MARK = { good: "●", "with primer": "◐", refused: "○" } as const;
 export function BondPart() {
   const choice = useFinding("seal");
   const { seal } = useStoredJob();
+  const units = useUnits();
   return (
     <>
       {choice && (
@@ -31,11 +33,14 @@ export function BondPart() {
             </span>
           }
         >
-          <table className="sheet-table max-w-[860px]">
+          <table className="sheet-table max-w-[980px]">
             <thead>
               <tr>
                 <th>family</th>
                 <th>bonds</th>
+                <th>sun</th>
+                <th>paint over it</th>
+                <th className="!text-right">from</th>
                 <th>why</th>
               </tr>
             </thead>
@@ -49,6 +54,9 @@ export function BondPart() {
                   <td className={b.bond === "refused" ? "text-signal font-semibold" : ""}>
                     <span aria-hidden="true">{MARK[b.bond]}</span> {b.bond}
                   </td>
+                  <td>{b.bears_sun ? "bears it" : "cover it"}</td>
+                  <td>{b.paintable ? "yes" : "no"}</td>
+                  <td className="num">{temperature(b.coldest_c, units)}</td>
                   <td className="text-[13.5px]">{b.why || (b.by_sheet ? "maker's sheet" : "")}</td>
                 </tr>
               ))}
