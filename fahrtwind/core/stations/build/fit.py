@@ -189,7 +189,7 @@ def leans_of(
         own = [f for f in feet if rail_of(f) == rail.id]
         side = 1.0 if rail.y.mm > 0 else -1.0
         measured = [side * abs(row.lean.deg) for f in own for row in rows if row.id == f.row and row.lean]
-        slopes = measured or [crown.at(f.x_mm, f.y_mm).slope_across_deg for f in own if crown]
+        slopes = measured or [crown.slopes(f.x_mm, f.y_mm)[0] for f in own if crown]
         lean = max(slopes, key=abs, default=0.0)
         if abs(lean) < SLIGHT_DEG:
             continue

@@ -100,8 +100,7 @@ def check_of(gland: Gland, vehicle: Vehicle, around: Surroundings) -> GlandCheck
 def _lean(x_mm: float, y_mm: float, crown: CrownSurface | None) -> float:
     if crown is None:
         return 0.0
-    spot = crown.at(x_mm, y_mm)
-    return hypot(spot.slope_across_deg, spot.slope_along_deg)
+    return hypot(*crown.slopes(x_mm, y_mm))
 
 
 def _wrong(x: float, y: float, half: float, faces: str, around: Surroundings) -> list[str]:

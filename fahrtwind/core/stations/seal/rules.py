@@ -95,7 +95,7 @@ def runs_off(
     seal_choice: SealChoice, seal_places: tuple[SealPlace, ...], crown: CrownSurface
 ) -> Iterator[Found]:
     steepest = seal_choice.round.steepest_deg
-    steep = {p.name: abs(crown.at(p.x_mm, p.y_mm).slope_across_deg) for p in seal_places if p.kind in SEALED}
+    steep = {p.name: abs(crown.slopes(p.x_mm, p.y_mm)[0]) for p in seal_places if p.kind in SEALED}
     over = {name: slope for name, slope in steep.items() if slope > steepest}
     if over:
         worst = max(over, key=over.__getitem__)

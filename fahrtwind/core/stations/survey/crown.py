@@ -103,6 +103,12 @@ class CrownSurface:
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))
 
+    def slopes(self, x_mm: float, y_mm: float) -> tuple[float, float]:
+        """How steeply the roof falls at a spot in mm, degrees: to starboard, aft."""
+        across, _ = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, across=1))
+        along, _ = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, along=1))
+        return -float(np.degrees(np.arctan(across))), -float(np.degrees(np.arctan(along)))
+
     def at(self, x_mm: float, y_mm: float) -> SpotShape:
         """Height, slopes and bend at a spot in mm, with what they are uncertain by."""
         height, height_sigma = self.height(x_mm, y_mm)
@@ -198,7 +204,12 @@ def _solve(
     """Posterior mean, covariance and residuals in standard deviations."""
     scaled = design / noise[:, None]
     whitened = scaled * prior  # in units of the prior the matrix is at least one: it can always be inverted
-    covariance = np.linalg.inv(whitened.T @ whitened + np.eye(len(prior))) * prior[:, None] * prior[None, :]
+    try:
+        own = np.linalg.inv(whitened.T @ whitened + np.eye(len(prior)))
+    except np.linalg.LinAlgError:  # readings far off the roof weigh so much that one is nothing beside them
+        _, sizes, ways = np.linalg.svd(whitened, full_matrices=False)
+        own = np.eye(len(prior)) - (ways.T * (sizes**2 / (1 + sizes**2))) @ ways
+    covariance = own * prior[:, None] * prior[None, :]
     mean = covariance @ (scaled.T @ (observed / noise))
     return mean, np.asarray(covariance, dtype=float), observed / noise - scaled @ mean
 
