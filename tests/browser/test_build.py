@@ -119,7 +119,7 @@ def test_things_are_bought_from_the_shelf_and_kept_only_once(page: Page, tmp_pat
     open_demo(page, "build", "Speiche")
     part(page, "Buying")
     expect(page.get_by_text("less than the bought rack")).to_be_visible()
-    row = page.get_by_role("row", name=re.compile("bar 6063-T5 angle"))
+    row = page.get_by_role("row", name=re.compile("bar 6063-T5, angle"))
     row.get_by_role("combobox").select_option("angle 40 × 40 × 4 6 m")
     expect(row).to_contain_text("2027-02-19")
     kept = row.get_by_role("textbox")
