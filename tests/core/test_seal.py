@@ -2,14 +2,16 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import exp
 
+import numpy as np
 import pytest
 
 from fahrtwind.core.edits import AddEntry, PutOnRack, PutOnRails, SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.stations.seal.glands import check_of
+from fahrtwind.core.stations.seal.glands import _nothing_wrong, _wrong, check_of
 from fahrtwind.core.tables.sealants import FAMILIES, SUBSTRATES, beside, bond
 from tests.conftest import changed
 
@@ -112,6 +114,15 @@ def test_places_that_are_offered_for_a_gland_have_nothing_against_them(sound: Jo
         assert check_of(there.seal.gland, there.vehicle, around).wrong == ()
         ends = [abs(offer.x_mm - x) + abs(offer.y_mm - y) for x, y in around.ends]
         assert offer.away_mm == pytest.approx(max(ends))
+    # places across the whole roof, judged one by one and all at once; pools as well
+    ponds = replace(around, pools=((6000.0, -500.0, 300.0),))
+    dice = np.random.default_rng(5)
+    x, y = dice.uniform(100, 8300, 300), dice.uniform(-1100, 1100, 300)
+    at_once = _nothing_wrong(x, y, 30.0, ponds)
+    one_by_one = [not _wrong(float(a), float(b), 30.0, "rear", ponds) for a, b in zip(x, y, strict=True)]
+    assert at_once.tolist() == one_by_one and 0 < sum(one_by_one) < 300
+    assert any("edge" in w for w in _wrong(10.0, 0.0, 30.0, "rear", around))
+    assert any("edge" in w for w in _wrong(8390.0, 0.0, 30.0, "rear", around))
     on_wire = changed(job, seal__gland__x="4000 mm", seal__gland__y="150 mm")
     assert on_wire.seal.gland is not None
     assert any("Wire" in w for w in check_of(on_wire.seal.gland, on_wire.vehicle, around).wrong)

@@ -407,3 +407,16 @@ def test_what_is_bought_and_packed_survives_another_system_of_units(sound: Job) 
     told = next(p for p in found.purchase if p.serves == line.key)
     assert told.item == "screws" and told.says != line.item and '"' in told.says
     assert [k.item for k in found.kit if k.packed] == [told.says]
+
+
+def test_trim_comes_off_both_ends_of_a_bar(sound: Job) -> None:
+    """Of 6 m with 5 mm off either end 5990 are left: a rail of 5990 comes out of it, one of 5991 does not."""
+    railed = changed(apply_edits(sound, [PutOnRails(panels=("p1", "p3"))]), carriers__b1__start="0 mm")
+    bar = {"material": "6060-T66 tube 40 mm × 40 mm × 3 mm", "length": "6 m", "price": 40}
+    stocked = apply_edits(railed, [AddEntry(path="workshop.stock", value=bar)])
+    fits, too_long = (
+        [p for p in evaluate(changed(stocked, carriers__b1__end=end)).findings.pieces if p.kind == "rail"]
+        for end in ("5990 mm", "5991 mm")
+    )
+    assert {p.length_mm for p in fits} == {5990} and not any(p.spliced for p in fits)
+    assert any(p.spliced for p in too_long)
