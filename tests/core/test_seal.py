@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from math import exp
+from math import atan, degrees, exp
 
 import numpy as np
 import pytest
@@ -11,7 +11,7 @@ import pytest
 from fahrtwind.core.edits import AddEntry, PutOnRack, PutOnRails, SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.stations.seal.glands import _nothing_wrong, _wrong, check_of
+from fahrtwind.core.stations.seal.glands import _nothing_wrong, _wrong, check_of, offers_of
 from fahrtwind.core.tables.sealants import FAMILIES, SUBSTRATES, beside, bond
 from tests.conftest import changed
 
@@ -126,6 +126,18 @@ def test_places_that_are_offered_for_a_gland_have_nothing_against_them(sound: Jo
     on_wire = changed(job, seal__gland__x="4000 mm", seal__gland__y="150 mm")
     assert on_wire.seal.gland is not None
     assert any("Wire" in w for w in check_of(on_wire.seal.gland, on_wire.vehicle, around).wrong)
+    # how far it leans: by the crown's slopes where it was measured, else told as not known
+    arch = [{"id": f"g{y}", "y": y, "gap": 1.2e-4 * y**2} for y in (-900, -500, 0, 500, 900)]
+    crown = {"sections": [{"id": "s1", "x": 4000, "readings": arch}]}
+    measured = visit(changed(job, survey__crown=crown))["surroundings"]
+    assert measured.crown is not None
+    lean = degrees(atan(2 * 1.2e-4 * 150))
+    told = check_of(on_wire.seal.gland, on_wire.vehicle, measured)
+    assert told.lean_deg == pytest.approx(lean, rel=0.1) and told.layers is not None
+    unknown = replace(around, crown=None)
+    nothing = check_of(on_wire.seal.gland, on_wire.vehicle, unknown)
+    assert nothing.lean_deg is None and nothing.layers is None
+    assert {o.why for o in offers_of(on_wire.seal.gland, unknown)} == {"lean not known"}
 
 
 def test_ways_side_by_side_and_the_hose_from_low_to_high(sound: Job) -> None:

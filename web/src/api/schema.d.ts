@@ -2412,17 +2412,17 @@ export interface components {
         };
         /**
          * GlandCheck
-         * @description ``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base; ``backing``: a
-         *     plate behind a thin skin; ``wrong``: what speaks against the place; ``away_mm``: to the farthest
-         *     cable end.
+         * @description ``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base, ``lean_deg``: of
+         *     the roof there, both None while nobody measured the crown; ``backing``: a plate behind a thin skin;
+         *     ``wrong``: what speaks against the place; ``away_mm``: to the farthest cable end.
          */
         GlandCheck: {
             /** Bore Mm */
             bore_mm: number;
             /** Layers */
-            layers: number;
+            layers: number | null;
             /** Lean Deg */
-            lean_deg: number;
+            lean_deg: number | null;
             /** Backing */
             backing: boolean;
             /** Wrong */

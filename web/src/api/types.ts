@@ -40,6 +40,7 @@ export type HoldOffer = Schemas["HoldOffer"];
 export type MaterialCut = Schemas["MaterialCut"];
 export type WaterFinding = Schemas["WaterFinding"];
 export type SealSection = Schemas["SealSection"];
+export type GlandCheck = Schemas["GlandCheck"];
 export type SealPlace = Schemas["SealPlace"];
 export type Piece = Schemas["Piece"];
 export type FootFit = Schemas["FootFit"];

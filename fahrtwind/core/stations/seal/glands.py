@@ -35,14 +35,14 @@ FLAT_RADIUS_MM = 1e6
 
 @dataclass(frozen=True, slots=True)
 class GlandCheck:
-    """``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base; ``backing``: a
-    plate behind a thin skin; ``wrong``: what speaks against the place; ``away_mm``: to the farthest
-    cable end.
+    """``bore_mm``: of the rubber for one cable; ``layers``: of butyl that level its base, ``lean_deg``: of
+    the roof there, both None while nobody measured the crown; ``backing``: a plate behind a thin skin;
+    ``wrong``: what speaks against the place; ``away_mm``: to the farthest cable end.
     """
 
     bore_mm: float
-    layers: int
-    lean_deg: float
+    layers: int | None
+    lean_deg: float | None
     backing: bool
     wrong: tuple[str, ...]
     away_mm: float | None
@@ -76,20 +76,12 @@ class Surroundings:
 def check_of(gland: Gland, vehicle: Vehicle, around: Surroundings) -> GlandCheck:
     """What is wrong with a gland's place, in the order of how bad it is."""
     lean = _lean(gland.x.mm, gland.y.mm, around.crown)
-    gap = float(
-        wedge_thickness(
-            given(gland.base.mm, "chosen", "base of the gland"),
-            given(lean, "inferred", "roof there"),
-            given(0.0, "chosen", "no bar"),
-            given(FLAT_RADIUS_MM, "default", "flat base"),
-        )
-    )
     thin = vehicle.skin in ("steel", "aluminium") and (
         vehicle.skin_thickness is None or vehicle.skin_thickness.mm < THIN_SKIN_MM
     )
     return GlandCheck(
         max(gland.cable.mm - TIGHTER_MM, 1.0),
-        0 if gap < FLAT_MM else ceil(gap / BUTYL_MM),
+        None if lean is None else _layers(gland.base.mm, lean),
         lean,
         thin,
         tuple(_wrong(gland.x.mm, gland.y.mm, gland.base.mm / 2, gland.faces, around)),
@@ -97,10 +89,20 @@ def check_of(gland: Gland, vehicle: Vehicle, around: Surroundings) -> GlandCheck
     )
 
 
-def _lean(x_mm: float, y_mm: float, crown: CrownSurface | None) -> float:
-    if crown is None:
-        return 0.0
-    return hypot(*crown.slopes(x_mm, y_mm))
+def _layers(base_mm: float, lean_deg: float) -> int:
+    gap = float(
+        wedge_thickness(
+            given(base_mm, "chosen", "base of the gland"),
+            given(lean_deg, "inferred", "roof there"),
+            given(0.0, "chosen", "no bar"),
+            given(FLAT_RADIUS_MM, "default", "flat base"),
+        )
+    )
+    return 0 if gap < FLAT_MM else ceil(gap / BUTYL_MM)
+
+
+def _lean(x_mm: float, y_mm: float, crown: CrownSurface | None) -> float | None:
+    return None if crown is None else hypot(*crown.slopes(x_mm, y_mm))
 
 
 def _wrong(x: float, y: float, half: float, faces: str, around: Surroundings) -> list[str]:
@@ -167,11 +169,16 @@ def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     for far, at_x, at_y in spots:
         if all(hypot(at_x - o.x_mm, at_y - o.y_mm) > OFFERS_APART_MM for o in told):
             lean = _lean(at_x, at_y, around.crown)
-            why = "flat" if tan(radians(lean)) * gland.base.mm < FLAT_MM else f"leans {lean:.1f}°"
-            told.append(GlandOffer(at_x, at_y, far, why))
+            told.append(GlandOffer(at_x, at_y, far, _say_lean(gland.base.mm, lean)))
         if len(told) == MOST_OFFERS:
             break
     return tuple(told)
+
+
+def _say_lean(base_mm: float, lean_deg: float | None) -> str:
+    if lean_deg is None:
+        return "lean not known"
+    return "flat" if tan(radians(lean_deg)) * base_mm < FLAT_MM else f"leans {lean_deg:.1f}°"
 
 
 def _nothing_wrong(x: FloatArray, y: FloatArray, half: float, around: Surroundings) -> BoolArray:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import hypot
 from typing import Literal
 
@@ -71,7 +71,6 @@ def places_of(
     gland: Gland | None,
 ) -> tuple[SealPlace, ...]:
     """Front to rear, port first, numbered in that order."""
-    covers = [(p.name, panel_rect(p), p.stand_off.mm) for p in plan.panels]
     tops = {c.id: c.top_mm for c in plan.carriers}
     covers = [
         (p.name, panel_rect(p), tops.get(p.carrier or "", p.stand_off.mm))
@@ -90,8 +89,6 @@ def places_of(
 
 def _placed(place: SealPlace, covers: list[tuple[str, Rect, float]]) -> SealPlace:
     """With the panel that comes over it, if one does."""
-    from dataclasses import replace
-
     for name, rect, clear in covers:
         if rect.x_mm <= place.x_mm <= rect.x_end_mm and rect.y_mm <= place.y_mm <= rect.y_end_mm:
             edge = min(
@@ -214,7 +211,7 @@ def _tubes(plan: RoofPlan, pieces: tuple[Piece, ...]) -> Iterator[SealPlace]:
     """Both ends of every rail and bar that is a tube: capped, with a drain at the low end."""
     tubes = {
         c.id: {
-            "rail": "tube" in str(c.section.kind) or c.section.kind == "round",
+            "rail": c.section.kind in ("tube", "round"),
             "bar": isinstance(c, Rack) and c.bar_section.kind in ("tube", "round"),
         }
         for c in plan.carriers

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import hypot
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Vehicle
@@ -95,7 +96,7 @@ def runs_off(
     seal_choice: SealChoice, seal_places: tuple[SealPlace, ...], crown: CrownSurface
 ) -> Iterator[Found]:
     steepest = seal_choice.round.steepest_deg
-    steep = {p.name: abs(crown.slopes(p.x_mm, p.y_mm)[0]) for p in seal_places if p.kind in SEALED}
+    steep = {p.name: hypot(*crown.slopes(p.x_mm, p.y_mm)) for p in seal_places if p.kind in SEALED}
     over = {name: slope for name, slope in steep.items() if slope > steepest}
     if over:
         worst = max(over, key=over.__getitem__)
@@ -206,9 +207,7 @@ def sheet_contradicts(sealing: Seal) -> Iterator[Found]:
         )
 
 
-@rule(
-    "wet-inside", "stop", "seal", "It is wet inside", f"over {WET_PERCENT:.0f} % wood rots: common practice"
-)
+@rule("wet-inside", "stop", "seal", "It is wet inside", WET)
 def wet_inside(proof: Proof) -> Iterator[Found]:
     for place in proof.wet:
         yield Found(

@@ -1,4 +1,5 @@
 /** Where cables go in: fields, what is wrong with the place, its bore and layers, places that are better. */
+import type { GlandCheck } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { across, length } from "../../ui/format";
@@ -74,16 +75,20 @@ function Check() {
         ))}
       </ul>
       <p>
-        Bore the rubber {length(check.bore_mm, units)}, tighter than the cable.{" "}
-        {check.layers > 0
-          ? `Level its base with ${check.layers} ${check.layers === 1 ? "layer" : "layers"} of butyl: the roof leans ${check.lean_deg.toFixed(1)}°.`
-          : "Its base lies flat."}{" "}
+        Bore the rubber {length(check.bore_mm, units)}, tighter than the cable. {levelling(check)}{" "}
         {check.backing && "The skin is thin: a plate behind it for its screws. "}
         Grommet in the sheet's edge, a drip loop inside.
         {check.away_mm !== null && ` The farthest cable end is ${length(Math.round(check.away_mm), units)} away.`}
       </p>
     </Group>
   );
+}
+
+function levelling({ layers, lean_deg }: GlandCheck) {
+  if (layers === null || lean_deg === null)
+    return "How far the roof leans there is not known: lay a straight-edge on it first.";
+  if (layers === 0) return "Its base lies flat.";
+  return `Level its base with ${layers} ${layers === 1 ? "layer" : "layers"} of butyl: the roof leans ${lean_deg.toFixed(1)}°.`;
 }
 
 function Offers() {
