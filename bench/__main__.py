@@ -25,6 +25,7 @@ from bench.frames import frames, racks
 from bench.jobs import large_job, largest_job, nudged
 from bench.layout import proposals, shadows
 from bench.requests import requests
+from bench.strings import strings
 from bench.structure import advice, quality
 from fahrtwind.api.app import STATIC
 from fahrtwind.api.changes import changed
@@ -211,6 +212,7 @@ def main() -> None:
     choices()
     cutting()
     building()
+    strings()
     racks()
     shadows()
     proposals()

@@ -56,6 +56,7 @@ FILES: dict[str, tuple[str, ...]] = {
         *(f"formulas/{name}.py" for name in ("bending", "fitting", "lifting")),
     ),
     "seal": ("stations/seal/*.py", "formulas/sealing.py"),
+    "wire": ("stations/wire/*.py", "formulas/wiring.py", "stations/layout/sun/moments.py"),
     "survey": ("stations/survey/*.py", "formulas/roof_shape.py"),
     "layout": ("stations/layout/*.py",),
     "sun": ("stations/layout/sun/*.py", "formulas/sun.py"),
@@ -71,6 +72,7 @@ TESTS: dict[str, str] = {
     "build": f"{_ALWAYS} core/test_build.py core/test_workshop.py validation/test_published.py "
     "core/test_field_jobs.py files",
     "seal": f"{_ALWAYS} core/test_seal.py core/test_water.py validation/test_published.py files",
+    "wire": f"{_ALWAYS} core/test_wire.py validation/test_published.py files core/test_field_jobs.py",
     "survey": f"{_ALWAYS} core/test_survey.py validation/test_roof_geometry.py",
     "layout": f"{_ALWAYS} core/test_layout.py core/test_arranging.py",
     "sun": f"{_ALWAYS} core/test_sun_geometry.py core/test_shade_day.py validation/test_sun.py",

@@ -71,14 +71,19 @@ def variants(page: Page) -> None:
     page.get_by_role("row", name="differs").wait_for(timeout=20_000)
 
 
-def shadows(page: Page) -> None:
-    """The shadows of an afternoon in December, on the roof."""
-    page.get_by_role("button", name="Show side and cross-section").click()
-    page.get_by_role("tab", name="Sun and shade").click()
+def ways(page: Page) -> None:
+    page.get_by_role("tab", name="Ways to plug").click()
+    page.get_by_text("none gives half a per cent more").wait_for(timeout=60_000)
+
+
+def curves(page: Page) -> None:
+    """An afternoon in December: shadows on the roof and the curves they make."""
+    page.get_by_role("tab", name="Curves").click()
+    page.get_by_label("Light").select_option("12")
     hour = page.get_by_role("slider", name="Hour by the mean sun")
-    hour.wait_for(timeout=20_000)
     for _ in range(5):
         hour.press("ArrowRight")
+    page.get_by_role("img", name="Curves of Stromwart 75/30").scroll_into_view_if_needed()
 
 
 def shade(page: Page) -> None:
@@ -101,18 +106,18 @@ Shot = tuple[str, str, str, Callable[[Page], None]]
 SHOTS: tuple[Shot, ...] = (
     ("survey", "Feldlabor", "survey", part("Old work")),
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
-    ("points", "Speiche", "survey", part("Factory points")),
     ("structure", "Lichtspiel", "structure", nothing),
     ("lines", "Lichtspiel", "structure", part("Mounting lines")),
     ("layout", "Lichtspiel", "layout", select_panel),
     ("proposals", "Lichtspiel", "layout", proposals),
     ("variants", "Speiche", "layout", variants),
-    ("shadows", "Lichtspiel", "layout", shadows),
     ("shade", "Lichtspiel", "layout", shade),
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
     ("build", "Speiche", "build", part("Pieces")),
     ("seal", "Lichtspiel", "seal", part("Layers")),
+    ("wire", "Lichtspiel", "wire", ways),
+    ("curves", "Lichtspiel", "wire", curves),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

@@ -12,7 +12,7 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from fahrtwind.api.app import create_app
-from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.views import SunnyRoof
@@ -50,6 +50,8 @@ def sound(demo: Job) -> Job:
             SetValue(path="survey", value={"access": {"walkable": "yes"}}),
             SetValue(path="vehicle.top_speed", value="95 km/h"),
             SetValue(path="assumptions.basic_wind", value="18 m/s"),
+            RemoveEntry(path="wiring.strings.s3"),
+            RemoveEntry(path="wiring.controllers.c2"),
         ],
     )
     panels = [
@@ -63,7 +65,8 @@ def sound(demo: Job) -> Job:
 def one_panel(sound: Job) -> Job:
     """A single panel with four feet over the middle of the roof."""
     job = load_job({**sound.model_dump(), "panels": [sound.panels[2].model_dump()], "obstacles": []})
-    return apply_edits(job, [SetValue(path="panels.p3.y", value=0), SpreadFeet(panel="p3", count=4)])
+    alone = [SetValue(path="wiring.strings", value=[{"id": "s1", "controller": "c1", "panels": ["p3"]}])]
+    return apply_edits(job, [*alone, SetValue(path="panels.p3.y", value=0), SpreadFeet(panel="p3", count=4)])
 
 
 @pytest.fixture

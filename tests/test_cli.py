@@ -14,6 +14,7 @@ from fastapi.testclient import TestClient
 from fahrtwind.calc import CALCULATIONS
 from fahrtwind.cli import main
 from fahrtwind.core.job.document import Job
+from fahrtwind.demo import FOLDER
 from fahrtwind.files.job_file import write_job
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
@@ -24,6 +25,7 @@ SMALL = {
     "name": "small",
     "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500},
 }
+WIRED = json.loads((FOLDER / "speiche.json").read_text(encoding="utf-8"))
 CALLS = {
     "quantity.parse": {"kind": "length", "text": "5' 4\""},
     "readings.parse": {"text": "968\n1620"},
@@ -105,6 +107,12 @@ CALLS = {
     "build.workshop": {"job": SMALL},
     "build.bolt": {"size": "M8", "grip_mm": 46, "tube_wall_mm": 3},
     "build.bend": {"thickness_mm": 4},
+    "wire.plan": {"job": SMALL},
+    "wire.groupings": {"job": WIRED},
+    "wire.curves": {"job": WIRED},
+    "wire.diode": {"model": WIRED["panels"][0]["model"]},
+    "wire.cold_voltage": {"voc_v": 40.2, "panels": 2, "per_k": -0.28, "coldest_c": -18},
+    "wire.voltage_drop": {"cable": "10 AWG", "one_way_mm": 8000, "current_a": 16.34, "running_v": 30.6},
     "seal.plan": {"job": SMALL},
     "seal.water": {"job": SMALL},
     "seal.bond": {"family": "hybrid", "substrate": "gelcoat"},
@@ -228,6 +236,10 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "purchase.csv",
         "quote.pdf",
         "cut-list.csv",
+        "wiring.svg",
+        "wiring.dxf",
+        "wiring.pdf",
+        "cable-labels.pdf",
         "job.json",
     }
     JobStore(open_database(tmp_path / "a.db")).create(demo, "me")

@@ -23,7 +23,7 @@ IN_ITS_NAME = re.compile(
 )
 TOLD = re.compile(
     r"(?i)[°²%]|\b(mm|ml|m/s|N|Pa|kg|deg(rees)?|Wh?|hours?|shares?|ratio|factor|seconds|probability|chance|log|"
-    r"weight|units?|worth|indices|zero|0 to 1)\b"
+    r"weight|units?|V|A|volts|amperes?|worth|indices|zero|0 to 1)\b"
 )
 
 

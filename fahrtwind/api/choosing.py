@@ -13,12 +13,14 @@ from fahrtwind.api.jobs import Store
 from fahrtwind.api.schemas import Edits, Request
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
+from fahrtwind.core.choose.curves import EvenLight, HourLight, curves_of
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
 from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
+from fahrtwind.core.stations.wire.hour import ArrayCurve
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["choosing"], responses=ERROR_RESPONSES)
 
@@ -43,6 +45,19 @@ def read_day(
 ) -> tuple[ShadeMoment, ...]:
     """Where the shadows lie through one day of a month."""
     return day_of(SunnyRoof.of(store.get(job_id).job), month, heading_deg)
+
+
+@router.get("/curves")
+def read_curves(
+    job_id: str,
+    store: Store,
+    month: Annotated[int | None, Query(ge=1, le=12)] = None,
+    hour: Annotated[float, Query(ge=0, le=24)] = 12.0,
+    heading_deg: Annotated[float | None, Query(ge=0, le=360)] = None,
+) -> tuple[ArrayCurve, ...]:
+    """Curves of all strings at an hour under their shadows; without a month in full even light."""
+    job = store.get(job_id).job
+    return curves_of(job, EvenLight() if month is None else HourLight(month, hour, heading_deg))
 
 
 @router.get("/variants")

@@ -17,6 +17,7 @@ import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
 from fahrtwind.core.errors import Unavailable
+from fahrtwind.core.solar_library import solar_library
 
 if TYPE_CHECKING:
     from fahrtwind.api.doors import Later
@@ -85,8 +86,7 @@ def _warm(doors: Later) -> None:
     """
     doors.ready()
     importlib.import_module("pandas")
-    importlib.import_module("pvlib.solarposition")
-    importlib.import_module("pvlib.clearsky")
+    solar_library()
 
 
 def bound(host: str, port: int) -> socket.socket:

@@ -2,7 +2,18 @@
 calc``.
 """
 
-from fahrtwind.calc import build, calculations, hold, layout, seal, survey
+from fahrtwind.calc import build, calculations, hold, layout, seal, survey, wire
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
-__all__ = ["CALCULATIONS", "Calculation", "build", "calculations", "hold", "layout", "run", "seal", "survey"]
+__all__ = [
+    "CALCULATIONS",
+    "Calculation",
+    "build",
+    "calculations",
+    "hold",
+    "layout",
+    "run",
+    "seal",
+    "survey",
+    "wire",
+]

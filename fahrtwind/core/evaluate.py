@@ -90,6 +90,10 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         gland=seen.get("gland_check"),
         gland_offers=seen.get("gland_offers", ()),
         proof=seen.get("proof"),
+        arrays=seen.get("controller_findings", ()),
+        harnesses=seen.get("harnesses", ()),
+        wire_parts=seen.get("wire_parts", ()),
+        meter=seen.get("meter", ()),
         pieces=seen["made"],
         bolts=tuple(line for own in seen["bolts_by_carrier"] for line in own),
         bolt_choice=seen["bolt_choice"],
@@ -126,7 +130,8 @@ def _station(name: Station, snags: tuple[Snag, ...], questions: tuple[Question, 
     counts = {level: sum(s.severity == level for s in here) for level in ("stop", "caution", "note")}
     asked = sum(q.station == name for q in questions)
     if name == "roof-day":  # the work sheet is as good as everything before it
-        asked = len(questions)
+        # who does not plan the wiring here still gets a whole work sheet
+        asked = sum(q.path != "wiring.controllers" for q in questions)
     doubtful = counts["stop"] + counts["caution"] > 0
     if name == "roof-day":
         doubtful = any(s.severity == "stop" for s in snags)

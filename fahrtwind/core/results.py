@@ -47,6 +47,10 @@ from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding
 from fahrtwind.core.stations.structure.next_check import NextCheck
 from fahrtwind.core.stations.survey.findings import SurveyFindings
+from fahrtwind.core.stations.wire.meter import MeterVerdict
+from fahrtwind.core.stations.wire.parts import WirePart
+from fahrtwind.core.stations.wire.results import ControllerFinding
+from fahrtwind.core.stations.wire.runs import Harness
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,6 +90,10 @@ class Findings:
     gland: GlandCheck | None
     gland_offers: tuple[GlandOffer, ...]
     proof: Proof | None
+    arrays: tuple[ControllerFinding, ...]
+    harnesses: tuple[Harness, ...]
+    wire_parts: tuple[WirePart, ...]
+    meter: tuple[MeterVerdict, ...]
     pieces: tuple[Piece, ...]
     bolts: tuple[BoltLine, ...]
     bolt_choice: tuple[BoltSet, ...]

@@ -19,8 +19,9 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 from fahrtwind.core.stations.seal.water import WaterFinding
+from fahrtwind.core.stations.wire.proposals import GroupingFinding
 
-WorkName = Literal["proposals", "year", "remedies", "hold", "schools", "water"]
+WorkName = Literal["proposals", "year", "remedies", "hold", "schools", "water", "groupings"]
 Show = Callable[[Any], None]
 
 
@@ -69,6 +70,15 @@ def _water(job: Job, hands: Hands, show: Show) -> WaterFinding:
     return found
 
 
+def _groupings(job: Job, hands: Hands, show: Show) -> GroupingFinding:
+    with beside(hands):
+        seen = visit(job)
+        seen.demand("moments")  # so that a missing place is told in its own words
+        show(seen.demand("even_groupings"))
+        found: GroupingFinding = seen.demand("groupings")
+    return found
+
+
 WORKS: dict[WorkName, SlowWork] = {
     "proposals": SlowWork(90.0, _proposals),
     "year": SlowWork(60.0, _year),
@@ -76,4 +86,5 @@ WORKS: dict[WorkName, SlowWork] = {
     "hold": SlowWork(60.0, _hold),
     "schools": SlowWork(120.0, _schools),
     "water": SlowWork(60.0, _water),
+    "groupings": SlowWork(90.0, _groupings),
 }

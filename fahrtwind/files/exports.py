@@ -17,6 +17,8 @@ from fahrtwind.files.pieces_csv import write_cuts, write_pieces
 from fahrtwind.files.pieces_drawing import pieces_drawing
 from fahrtwind.files.purchase_files import write_purchase, write_quote
 from fahrtwind.files.svg import to_svg
+from fahrtwind.files.wiring_drawing import wiring_drawing
+from fahrtwind.files.wiring_sheets import write_cable_labels, write_wiring
 from fahrtwind.files.worksheet import write_worksheet
 from fahrtwind.files.workshop_sheets import write_labels, write_piece_sheets, write_templates
 
@@ -96,5 +98,19 @@ EXPORTS: dict[str, Export] = {
         lambda _job, e, _stamp: write_cuts(e.findings.cuts).encode(),
         station="build",
     ),
+    "wiring.svg": Export(
+        "Wiring diagram",
+        "image/svg+xml",
+        lambda job, _e, stamp: to_svg(wiring_drawing(job, stamp)).encode(),
+        station="wire",
+    ),
+    "wiring.dxf": Export(
+        "Wiring diagram",
+        "image/vnd.dxf",
+        lambda job, _e, stamp: to_dxf(wiring_drawing(job, stamp)).encode(),
+        station="wire",
+    ),
+    "wiring.pdf": Export("Wiring diagram", "application/pdf", write_wiring, station="wire"),
+    "cable-labels.pdf": Export("Labels of cables", "application/pdf", write_cable_labels, station="wire"),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

@@ -9,8 +9,9 @@ from pathlib import Path
 
 import pytest
 
+from fahrtwind.core.choose.curves import EvenLight, curves_of
 from fahrtwind.core.edits import PutOnRails, SetValue, TetherPanel, apply_edits
-from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.demo import demo_jobs
 from fahrtwind.files.job_file import read_job, write_job
@@ -301,7 +302,11 @@ def test_speiche_two_bars_one_bolt_length_and_less_than_a_bought_rack() -> None:
     found = evaluate(van).findings
     (chosen,) = found.bolt_choice
     assert (chosen.lengths_mm, chosen.before) == ((65,), 2)
-    made = sum(line.price or 0.0 for line in found.purchase if not line.serves.startswith("panel"))
+    wired = {p.item for p in found.wire_parts}
+    rack = [
+        line for line in found.purchase if not line.serves.startswith("panel") and line.serves not in wired
+    ]
+    made = sum(line.price or 0.0 for line in rack)
     assert found.cost is not None and found.cost.unpriced == 0 and made > 150
     assert found.cost.less_than_rack == pytest.approx(1480 - 1.08 * (made + 16 * 62))
     assert not [s for s in evaluate(van).snags if s.station == "build" and s.severity != "note"]
@@ -346,3 +351,75 @@ def test_gland_behind_one_another_on_a_rib_is_told() -> None:
     assert any("driving rain" in w for w in found.findings.gland.wrong)
     offers = found.findings.gland_offers
     assert offers and all(o.away_mm <= p.away_mm for o, p in pairwise(offers))
+
+
+@pytest.mark.parametrize("path", sorted(FOLDER.glob("*.json")), ids=lambda p: p.stem)
+def test_every_field_job_is_plugged_without_a_stop(path: Path) -> None:
+    job = read_job(path.read_bytes())
+    found = evaluate(job)
+    assert not [s.id for s in found.snags if s.station == "wire" and s.severity == "stop"]
+    used = [p for s in job.wiring.strings for p in s.panels]
+    assert sorted(used) == sorted(p.id for p in job.panels)
+    assert all(limit.held is not False for a in found.findings.arrays for limit in a.limits)
+
+
+def test_backstube_pairs_round_the_air_conditioner() -> None:
+    """Two in series, three such in parallel: leads of a pair meet, three branch into one; another pairing
+    gives no more, all in parallel does; what the meter says before and after the branches.
+    """
+    job = job_of("backstube")
+    found = evaluate(job).findings
+    [array], [harness] = found.arrays, found.harnesses
+    assert array.words == "2s3p" and not array.fuse_needed, "two pairs drive 14.3 A back, panels bear 15 A"
+    jumpers = {j.first: j.extension_mm for j in harness.jumpers}
+    assert jumpers["Front port"] == jumpers["Rear port"] == 0 and jumpers["Middle port"] > 0, "round the box"
+    assert any(p.item == "branch pieces, 3 into 1, plus and minus" for p in found.wire_parts)
+    ways = visit(job).demand("groupings")
+    best, pairs = ways.ways[0], next(w for w in ways.ways if w.words == "2s3p")
+    assert best.words == "1s6p" and 1.01 < best.year_kwh / pairs.year_kwh < 1.05
+    assert ways.own is not None and ways.own.year_kwh == pytest.approx(pairs.year_kwh, rel=1e-3)
+    clear = {"sky": "clear", "month": 6, "hour": 12, "panel": "25 °C"}
+    before, after = (
+        evaluate(changed(job, wiring__meter=[{"id": "e1", "at": at, **clear, "volts": "44.5 V"}]))
+        for at in ("s1", "c1")
+    )
+    assert before.findings.meter[0].meant[0].meaning == after.findings.meter[0].meant[0].meaning == "right"
+    assert after.findings.meter[0].amps.low == pytest.approx(3 * before.findings.meter[0].amps.low, rel=0.02)
+
+
+def test_kurier_two_sets_that_do_not_match() -> None:
+    """50 W panels beside 250 W ones: on one controller all in parallel they are driven backwards (CHECKS:
+    425 W and 8.5 A with other panels of that kind); two controllers lose nothing.
+    """
+    job = job_of("kurier")
+    alone = [{"id": f"s{i}", "controller": "c1", "panels": [f"p{i}"]} for i in range(1, 5)]
+    together = changed(job, wiring__strings=alone)
+    [curve] = curves_of(together, EvenLight())
+    assert curve.at_w == pytest.approx(425, rel=0.03) and curve.alone_w == pytest.approx(600, rel=0.002)
+    small = [s.open_backwards_a for s in curve.strings if s.name.endswith("50") and "250" not in s.name]
+    assert small == pytest.approx([8.5, 8.5], rel=0.04)
+    assert "strings-unequal" in {s.id for s in evaluate(together).snags}
+    two = visit(job).demand("groupings")
+    one = visit(
+        changed(job, wiring__strings=[], wiring__controllers=[job.wiring.controllers[0].model_dump()])
+    ).demand("groupings")
+    assert two.own is not None and two.own.lost_percent < 0.1
+    assert 5 < two.ways[0].year_kwh - one.ways[0].year_kwh < 20, "kWh a year for a second controller"
+    found = evaluate(job).findings
+    assert any("red stays red" in p.note for p in found.wire_parts)
+    assert {"tie, proof against sunlight"} <= {p.item for p in found.wire_parts}
+
+
+def test_zirkuswagen_buecherbus_sternwarte_plugged() -> None:
+    [mixed] = curves_of(job_of("zirkuswagen"), EvenLight())
+    assert 0.1 < mixed.lost_percent < 1, "175 W beside 185 W in series"
+    bus = evaluate(job_of("buecherbus")).findings
+    missing = [r for r in bus.harnesses[0].runs if r.extension_mm > 0 and not r.trunk]
+    assert {r.starts for r in missing} == {"Port"} and bus.harnesses[0].branch is not None
+    told = evaluate(
+        changed(
+            job_of("sternwarte"),
+            wiring__meter=[{"id": "e1", "at": "s1", "sky": "haze", "month": 4, "hour": 10}],
+        )
+    ).findings.meter[0]
+    assert 43 < told.volts.low < 49 < told.volts.high < 54, "2 · 25 V, dull and cool"

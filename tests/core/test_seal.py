@@ -154,3 +154,43 @@ def test_ways_side_by_side_and_the_hose_from_low_to_high(sound: Job) -> None:
     offset = {p.name: abs(p.y_mm) for p in listed}
     lowest, highest = proof.steps[0].places, proof.steps[-1].places
     assert min(offset[n] for n in lowest) > max(offset[n] for n in highest), "from the sides to the middle"
+
+
+def test_one_kind_is_sealed_otherwise_and_the_rest_as_before(sound: Job) -> None:
+    """A gland wet in polyurethane: its layers, amounts, times and snags change, those of feet do not."""
+    before = evaluate(sound).findings
+    entry = {"id": "e1", "kind": "gland", "under": "wet", "round_with": "polyurethane", "why": "it moves"}
+    job = changed(sound, seal__kinds=[entry])
+    after = evaluate(job).findings
+    told = {s.kind: s.layers for s in after.seal_sections}
+    assert told["screw foot"] == {s.kind: s.layers for s in before.seal_sections}["screw foot"]
+    words = " ".join(layer.what for layer in told["gland"])
+    assert "polyurethane" in words and "hybrid under" in words and "butyl" not in words
+    feet = {a.family: a for a in before.seal_amounts}
+    now = {a.family: a for a in after.seal_amounts}
+    assert now["polyurethane"].volume_ml > 0 and now["butyl tape"].tape_mm < feet["butyl tape"].tape_mm
+    # under a plate of 60 mm moisture comes from its edges: 30 mm deep, slower than any fillet
+    assert before.cure is not None and before.cure.under_h is None
+    assert after.cure is not None and after.cure.under_h is not None
+    assert [m.sealant for m in after.marks] == [m.sealant for m in before.marks]
+    bad = evaluate(changed(job, seal__kinds__e1__round_with="acrylic", seal__substrate="gelcoat"))
+    snag = next(s for s in bad.snags if s.id == "seal-does-not-bond")
+    assert snag.where.endswith("gland") and snag.place == "seal.kinds"
+    twice = evaluate(changed(sound, seal__kinds=[entry, {**entry, "id": "e2", "round_with": "hybrid"}]))
+    assert "kind-told-twice" in {s.id for s in twice.snags}
+    assert "polyurethane" not in {a.family for a in twice.findings.seal_amounts}
+    screws = evaluate(
+        changed(sound, seal__kinds=[{"id": "e1", "kind": "screw foot", "round_with": "polyurethane"}])
+    ).findings
+    assert all("polyurethane" in m.sealant for m in screws.marks)
+    assert any("Polyurethane" in s.detail for s in screws.steps if s.title == "Seal round every foot")
+
+
+def test_an_edge_left_open_is_no_seal(sound: Job) -> None:
+    """Tape that is left open at its edge takes no sealant, so none can be too cold for it."""
+    tape = {"school": "tape", "temperature": "20 °C", "sealed_edge": False}
+    panels = {f"panels__{p.id}__hold": tape for p in sound.panels}
+    job = changed(sound, **panels, survey__scars=[], seal__gland=None, seal__temperature="2 °C")
+    assert "too-cold-to-seal" not in {s.id for s in evaluate(job).snags}
+    closed = changed(job, **{f"panels__{p.id}__hold__sealed_edge": True for p in sound.panels})
+    assert "too-cold-to-seal" in {s.id for s in evaluate(closed).snags}

@@ -122,6 +122,12 @@ def tethered(job: Job, **values: Any) -> Job:
     return changed(on, **{f"tethers__j1__{k}": v for k, v in values.items()})
 
 
+def parallel(job: Job) -> Job:
+    """Every panel a string of its own."""
+    strings = [{"id": f"s{i}", "controller": "c1", "panels": [f"p{i}"]} for i in range(1, 5)]
+    return changed(job, wiring__strings=strings)
+
+
 UNDER = {"id": "o9", "kind": "other", "name": "Vent", "x": 700, "y": -590, "length": 300, "width": 300}
 POINTS = [
     {"id": f"w{i}", "name": side, "kind": "threaded_hole", "start": 700, "y": y, "pitch": 900, "count": 5}
@@ -152,7 +158,9 @@ CASES: dict[str, Callable[[Job], Job]] = {
         panels__p3__cable_end="rear",
     ),
     "pair-alone": lambda j: changed(j, panels__p1__pair="A", panels__p1__cable_end="front"),
-    "cable-end-blank": lambda j: changed(j, panels__p1__pair="A", panels__p2__pair="A"),
+    "cable-end-blank": lambda j: changed(
+        j, panels__p1__pair="A", panels__p2__pair="A", panels__p1__cable_end=None
+    ),
     "across-a-step": lambda j: changed(
         j,
         survey__sections=[
@@ -429,6 +437,9 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "threads-gall": lambda j: changed(racked(j), workshop__bolting__lubrication="dry"),
     "locks-little": lambda j: changed(racked(j), workshop__bolting__locking="spring_washer"),
     "seal-does-not-bond": lambda j: changed(j, seal__round_with="acrylic", seal__substrate="gelcoat"),
+    "kind-told-twice": lambda j: changed(
+        j, seal__kinds=[{"id": i, "kind": "gland", "edge": "trim"} for i in ("e1", "e2")]
+    ),
     "seals-clash": lambda j: changed(j, seal__round_with="silicone"),
     "membrane-not-told": lambda j: changed(j, vehicle__skin="membrane", vehicle__ply_thickness="9 mm"),
     "too-cold-to-seal": lambda j: changed(j, seal__temperature="3 °C"),
@@ -446,6 +457,48 @@ CASES: dict[str, Callable[[Job], Job]] = {
     ),
     "water-not-known": lambda j: changed(j, survey__crown={}),
     "gland-badly-placed": lambda j: changed(j, seal__gland={"x": "0 mm", "y": "0 mm", "faces": "front"}),
+    "string-lost-its-panel": lambda j: changed(j, wiring__strings__s1__panels=["p1", "p99"]),
+    "plugged-twice": lambda j: changed(j, wiring__strings__s1__panels=["p1", "p2"]),
+    "not-plugged": lambda j: changed(j, wiring__strings__s1__panels=["p1"]),
+    "sheet-has-gaps": lambda j: changed(j, panels__p1__model__vmp=None),
+    "sheet-was-guessed": lambda j: changed(j, panels__p1__model__voc_per_k=None),
+    "too-many-volts": lambda j: changed(j, wiring__controllers__c1__max_voltage="90 V"),
+    "limit-not-told": lambda j: changed(j, wiring__controllers__c1__max_voltage=None),
+    "input-current-not-told": lambda j: changed(j, wiring__controllers__c1__max_current=None),
+    "too-few-volts": lambda j: changed(j, wiring__controllers__c1__battery=48),
+    "starts-late": lambda j: changed(
+        j, wiring__controllers__c1__start_over="50 V", wiring__controllers__c1__battery=24
+    ),
+    "too-many-amps": lambda j: changed(j, wiring__controllers__c1__max_current="18 A"),
+    "power-is-cut": lambda j: changed(j, wiring__controllers__c1__max_power="900 W"),
+    "fuse-missing": parallel,
+    "fuse-wrong": lambda j: changed(j, wiring__controllers__c1__fuse="10 A"),
+    "cable-too-thin": lambda j: changed(j, wiring__cable="2.5 mm²"),
+    "drop-too-large": lambda j: changed(j, wiring__inside="9 m", wiring__cable="2.5 mm²"),
+    "strings-unequal": lambda j: changed(j, panels__p1__model__voc="46 V", panels__p3__model__voc="46 V"),
+    "series-unequal": lambda j: changed(
+        j, panels__p1__model__imp="8 A", panels__p1__model__power="268 W", panels__p1__model__isc="8.5 A"
+    ),
+    "danger-to-touch": lambda j: j,
+    "joint-out-of-reach": lambda j: changed(j, panels__p1__stand_off="30 mm", panels__p3__stand_off="30 mm"),
+    "lead-too-short": lambda j: changed(j, wiring__lead="200 mm"),
+    "cable-over-lid": lambda j: changed(
+        j, wiring__points=[{"id": "w1", "string": "s1", "x": "2300 mm", "y": "0 mm"}]
+    ),
+    "cable-in-water": lambda j: changed(
+        j, survey__crown=HOLLOW, wiring__points=[{"id": "w1", "string": "s1", "x": "4200 mm", "y": "0 mm"}]
+    ),
+    "cable-over-open-roof": lambda j: changed(
+        j, wiring__points=[{"id": "w1", "string": "s1", "x": "8000 mm", "y": "900 mm"}]
+    ),
+    "leads-come-out-somewhere": lambda j: changed(j, panels__p1__cable_end=None),
+    "gland-too-small": lambda j: changed(j, seal__gland__cables=1),
+    "meter-says-no": lambda j: changed(
+        j, wiring__meter=[{"id": "e1", "at": "s1", "volts": "-76 V", "panel": "30 °C"}]
+    ),
+    "meter-is-not-sure": lambda j: changed(
+        j, wiring__meter=[{"id": "e1", "at": "s1", "volts": "68 V", "sky": "clear", "month": 6, "hour": 12}]
+    ),
     "sheet-contradicts": lambda j: changed(
         j, seal__sheets=[{"id": "e1", "family": "hybrid", "skin_h": 40, "depth_24h": "3 mm"}]
     ),
@@ -616,6 +669,9 @@ ALWAYS = {
     "member-ends",
     "crown-not-measured",
     "water-not-known",
+    "danger-to-touch",
+    "power-is-cut",
+    "lead-too-short",
 }
 
 
@@ -655,6 +711,7 @@ def test_why_screws_may_miss_is_said_by_what_is_wrong(sound: Job) -> None:
         ("hold", "hold.stages.panel_loads"),
         ("roof-day", "build.stages.drill_map"),
         ("seal", "seal.stages.choice_of"),
+        ("wire", "wire.stages.ground_of"),
     ],
 )
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(

@@ -34,7 +34,7 @@ def test_a_stop_is_never_spoken_of_as_holding(demo: Job, sound: Job) -> None:
     [
         ({"vehicle__top_speed": None}, "not known"),
         ({"vehicle__skin_thickness": None}, "not known"),
-        ({"panels": []}, "not known"),
+        ({"panels": [], "wiring__strings": []}, "not known"),
         ({"panels__p1__feet": []}, "not known"),
     ],
 )

@@ -683,9 +683,14 @@ def test_the_steps_of_a_job_in_their_order(demo: Job) -> None:
         "Stick and press the pads",
         "Before evening",
         "Seal round every foot",
-        "Join cables that a panel will cover",
+        "Make up the cables on the bench",
+        "Plug the panels of each string together before they cover the leads",
+        "Lay the cables to the gland",
         "Lift the panels on and set the frame bolts loose",
         "Square up, then tighten in order",
+        "Read the meter at every string",
+        "Connect Stromwart 150/85",
+        "Connect Stromwart 75/30",
         "Hose test, from low to high",
         "Write down what was done",
     ]
@@ -696,7 +701,7 @@ def test_the_steps_of_a_job_in_their_order(demo: Job) -> None:
         {**bare.model_dump(), "panels": [p.model_dump() for p in bare.panels if p.hold.school == "screws"]}
     )
     told = [s.title for s in evaluate(screwed).findings.steps]
-    assert told == [t for t in order if t not in (order[3], order[11], order[12])]
+    assert told == [t for t in order if t not in (order[3], order[11], order[12], "Connect Stromwart 75/30")]
     taped = load_job(
         {**demo.model_dump(), "panels": [p.model_dump() for p in demo.panels if p.hold.school == "tape"]}
     )
@@ -753,7 +758,10 @@ def test_sealant_by_hand(one_panel: Job, skin: str, under: str, around: str) -> 
     tape = {"school": "tape", "pad_length": "100 mm", "pad_width": "50 mm", "sealed_edge": True}
     first = {**one_panel.panels[0].model_dump(), "hold": screws}
     second = {**first, "id": "p9", "hold": tape}
-    job = load_job({**one_panel.model_dump(), "panels": [first, second], "vehicle": {"skin": skin}})
+    no_gland = {"seal": {}}
+    job = load_job(
+        {**one_panel.model_dump(), "panels": [first, second], "vehicle": {"skin": skin}, **no_gland}
+    )
     feet = len(job.panels[0].feet)
     found = evaluate(job).findings
     assert feet >= 4 and found.seal is not None

@@ -29,6 +29,79 @@ def c(formula: str, given: dict[str, Any], expected: float, within: float, tag: 
 
 
 CHECKS = [
+    # wiring
+    c(
+        "open_voltage",
+        {"panels": 2, "voc_v": 37.2, "per_k": -0.3, "cell_c": -10},
+        2 * 37.2 * 1.105,
+        1e-9,
+        "hand",
+        "35 K colder at 0.3 % each is 10.5 % more",
+    ),
+    c(
+        "design_current",
+        {"factor": 1.5625, "strings": 2, "isc_a": 8.87},
+        1.25 * 1.25 * 2 * 8.87,
+        1e-9,
+        "hand",
+        "NEC 690.8(A) and (B)",
+    ),
+    c(
+        "ambient_factor",
+        {"conductor_c": 90, "around_c": 60, "rated_c": 30},
+        0.71,
+        5e-3,
+        "published",
+        "NEC Table 310.15(B)(1), 90 °C conductor at 56 to 60 °C",
+    ),
+    c(
+        "warm_resistance",
+        {"ohm_per_km": 8.21, "conductor_c": 20, "table_c": 20},
+        8.21,
+        1e-9,
+        "hand",
+        "at the table's own temperature nothing changes",
+    ),
+    c(
+        "warm_resistance",
+        {"ohm_per_km": 1.24, "conductor_c": 90, "table_c": 75},
+        1.24 * (1 + 0.00323 * 15),
+        2e-4,
+        "published",
+        "NEC Chapter 9 Table 8, note 2: α = 0.00323 for copper at 75 °C",
+    ),
+    c(
+        "voltage_drop",
+        {"ohm_per_km": 1.24 * 3.280839895, "both_ways_mm": 16_000, "current_a": 16.34},
+        1.06,
+        5e-3,
+        "published",
+        "CHECKS: two 250 W panels in parallel, 8 m one way, 10 AWG",
+    ),
+    c(
+        "reverse_current",
+        {"strings": 3, "isc_a": 9.0},
+        22.5,
+        1e-9,
+        "hand",
+        "two others, a quarter more light",
+    ),
+    c(
+        "thermal_voltage",
+        {"ideality": 1, "cells": 1, "cell_c": 25},
+        0.025693,
+        2e-5,
+        "published",
+        "kT/q at 298.15 K, CODATA 2018",
+    ),
+    c(
+        "saturation_current",
+        {"isc_a": 8.87, "voc_v": 37.2, "thermal_v": 1.6957},
+        8.87 / (math.exp(37.2 / 1.6957) - 1),
+        1e-9,
+        "hand",
+        "Villalva 2009, eq. 7, written out",
+    ),
     # sealant: how much, how long
     c(
         "fillet_volume",

@@ -63,7 +63,8 @@ def figures_of(job: Job, evaluation: Evaluation | None = None, *, year: bool = T
     """The figures of a job's present panels; ``year`` asks for the year's energy too, which takes longest."""
     told = evaluation or evaluate(job)
     found, plan = told.findings, told.findings.plan
-    standing = [s for s in told.snags if s.dismissed is None]
+    # another layout is plugged anew: what its strings lack now is no fault of it
+    standing = [s for s in told.snags if s.dismissed is None and s.station != "wire"]
     prices = [p.model.price for p in job.panels]
     return LayoutFigures(
         panels=len(job.panels),

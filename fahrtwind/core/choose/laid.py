@@ -94,7 +94,7 @@ def _stopped(job: Job) -> str | None:
     stops = [
         s.place.split(".")[1]
         for s in evaluate(job).snags
-        if s.severity == "stop" and s.place.startswith("panels.")
+        if s.severity == "stop" and s.station != "wire" and s.place.startswith("panels.")
     ]
     return max(stops, key=stops.count, default=None)
 

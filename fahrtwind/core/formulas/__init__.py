@@ -21,6 +21,7 @@ from fahrtwind.core.formulas import (
     sun,
     verdict,
     wind,
+    wiring,
     wood,
 )
 
@@ -45,5 +46,6 @@ __all__ = [
     "sun",
     "verdict",
     "wind",
+    "wiring",
     "wood",
 ]

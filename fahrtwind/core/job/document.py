@@ -15,6 +15,7 @@ from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Point, Survey
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.tether import Tether
+from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import Length, Speed, Temperature, UnitSystem
 from fahrtwind.core.tables.readings import ReadingKind, ScanKind
@@ -168,6 +169,7 @@ class Job(Part):
     own_models: Annotated[tuple[PanelModel, ...], Field(max_length=40)] = ()
     workshop: Workshop = Workshop()
     seal: Seal = Seal()
+    wiring: Wiring = Wiring()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="before")
@@ -202,8 +204,10 @@ class Job(Part):
             refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
         for list_name in ("stock", "changes", "items", "packed"):
             refuse_twins(f"workshop.{list_name}", [e.id for e in getattr(self.workshop, list_name)])
-        for list_name in ("sheets", "moisture"):
+        for list_name in ("sheets", "moisture", "kinds"):
             refuse_twins(f"seal.{list_name}", [e.id for e in getattr(self.seal, list_name)])
+        for list_name in ("controllers", "strings", "points", "meter"):
+            refuse_twins(f"wiring.{list_name}", [e.id for e in getattr(self.wiring, list_name)])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

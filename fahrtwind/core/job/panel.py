@@ -36,8 +36,9 @@ class PanelModel(Part):
     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
     the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
     ``noct`` as on the sheet; ``uplift``: rated load on the back, design, at so many ``mounting_points``,
-    which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; blank where the
-    sheet says nothing.
+    which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; ``max_fuse``: the
+    largest fuse before it, which is also what may be driven through it backwards; blank where the sheet says
+    nothing.
     """
 
     name: Name
@@ -63,6 +64,7 @@ class PanelModel(Part):
     zone_to: q.Along | None = None
     cells: Annotated[int, Field(ge=1, le=400)] | None = None
     bypass_diodes: Annotated[int, Field(ge=0, le=12)] | None = None
+    max_fuse: q.ControllerCurrent | None = None
     price: Annotated[float, Field(ge=0, le=100_000)] | None = None
     stock: Annotated[int, Field(ge=0, le=10_000)] | None = None
 

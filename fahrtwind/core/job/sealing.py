@@ -9,7 +9,7 @@ from pydantic import Field
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Word
 from fahrtwind.core.quantities import Angle, Length
-from fahrtwind.core.tables.sealants import FamilyName, SubstrateName
+from fahrtwind.core.tables.sealants import FamilyName, PlaceKind, SubstrateName
 
 Share = Annotated[float, Field(ge=1, le=100)]
 
@@ -50,6 +50,19 @@ class Moisture(Part):
     note: Note = ""
 
 
+class KindSeal(Part):
+    """How one kind of place is sealed otherwise than the rest; blank fields are as for the rest."""
+
+    id: Identifier
+    kind: PlaceKind
+    under: Literal["tape", "wet"] | None = None
+    edge: Literal["leave", "trim"] | None = None
+    sides: Literal["all round", "low side open"] | None = None
+    under_with: FamilyName | None = None
+    round_with: FamilyName | None = None
+    why: Note = ""
+
+
 class Seal(Part):
     """``under``: tape or wet sealant below a plate; ``edge``: squeeze-out left alone, or trimmed after two
     days and capped; ``sides``: sealed all round, or open on the low side so that a leak shows.
@@ -66,6 +79,7 @@ class Seal(Part):
     round_with: FamilyName | None = None
     temperature: q.WorkTemperature | None = None
     humidity: Share | None = None
+    kinds: Annotated[tuple[KindSeal, ...], Field(max_length=9)] = ()
     sheets: Annotated[tuple[MakerSheet, ...], Field(max_length=12)] = ()
     lean: q.Parked = Angle(deg=0)
     nose: q.Parked = Angle(deg=0)

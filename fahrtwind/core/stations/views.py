@@ -12,6 +12,7 @@ from fahrtwind.core.job.roof import MountingLines, Survey
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof
+from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.house import view
@@ -114,6 +115,11 @@ def workshop(asked: Asked) -> Workshop:
 @view()
 def sealing(asked: Asked) -> Seal:
     return asked.job.seal
+
+
+@view()
+def wiring(asked: Asked) -> Wiring:
+    return asked.job.wiring
 
 
 @view()

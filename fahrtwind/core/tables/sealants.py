@@ -35,6 +35,26 @@ SubstrateName = Literal[
     "old silicone",
 ]
 SUBSTRATES: tuple[SubstrateName, ...] = get_args(SubstrateName)
+PlaceKind = Literal[
+    "screw foot",
+    "bolt foot",
+    "one-sided foot",
+    "tape edge",
+    "deck bolt",
+    "factory thread",
+    "gland",
+    "scar",
+    "open tube",
+]
+"""What there is to seal: feet by how they are held, and what else lets water in."""
+FOOT_KINDS: dict[str, PlaceKind] = {
+    "screws": "screw foot",
+    "bolts": "bolt foot",
+    "one_sided": "one-sided foot",
+    "tape": "tape edge",
+    "base_plate": "deck bolt",
+}
+"""What a foot is to the seal, by the school that holds it."""
 Cures = Literal["stays soft", "by moisture", "by drying", "as a sheet"]
 Bond = Literal["good", "with primer", "refused"]
 SOURCE = "common practice, no source: the maker's sheet decides"

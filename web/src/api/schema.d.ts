@@ -228,6 +228,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/curves": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Curves
+         * @description Curves of all strings at an hour under their shadows; without a month in full even light.
+         */
+        get: operations["read_curves_api_jobs__job_id__curves_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/variants": {
         parameters: {
             query?: never;
@@ -825,6 +845,44 @@ export interface components {
             order: "front" | "rear" | "port" | "starboard" | "middle" | "centre_line" | "spread_along" | "spread_across";
         };
         /**
+         * ArrayCurve
+         * @description All strings of a controller together: ``at_v``, ``at_w`` where it works, ``maxima`` all hills, V and W;
+         *     ``alone_w``: what its panels would give each by itself; ``low_v`` to ``high_v``: where the controller
+         *     takes power, None without a limit above.
+         */
+        ArrayCurve: {
+            /** Controller */
+            controller: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Strings */
+            strings: components["schemas"]["Curve"][];
+            /** Volts */
+            volts: number[];
+            /** Amps */
+            amps: number[];
+            /** Watts */
+            watts: number[];
+            /** At V */
+            at_v: number;
+            /** At W */
+            at_w: number;
+            /** Maxima */
+            maxima: components["schemas"]["Hill"][];
+            /** Alone W */
+            alone_w: number;
+            /** Lost Percent */
+            lost_percent: number;
+            /** Low V */
+            low_v: number;
+            /** High V */
+            high_v: number | null;
+            light: components["schemas"]["Band"];
+            cell_c: components["schemas"]["Band"];
+        };
+        /**
          * AssemblyStep
          * @description A step at the bench or on the roof; ``wait_h``: until the next.
          */
@@ -920,6 +978,16 @@ export interface components {
              * Format: date-time
              */
             at: string;
+        };
+        /**
+         * Band
+         * @description In the unit of the field that holds it.
+         */
+        Band: {
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
         };
         /**
          * BasePlate
@@ -1532,6 +1600,82 @@ export interface components {
             between: "fine" | "grease" | "isolate" | "isolated";
         };
         /**
+         * Controller
+         * @description A charge controller as its sheet has it. ``kind``: one that seeks the best voltage, or one that
+         *     switches the panels onto the battery. ``max_current``: short-circuit current its input bears;
+         *     ``charge_current``: what it gives the battery; ``start_over``, ``run_over``: how far above the battery the
+         *     panels have to be to start and to go on. ``joined``: where its strings come together; ``fuse``: put in
+         *     each string.
+         */
+        Controller: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default best voltage
+             * @enum {string}
+             */
+            kind: "best voltage" | "switching";
+            /**
+             * Battery
+             * @default 12
+             * @enum {integer}
+             */
+            battery: 12 | 24 | 48;
+            max_voltage?: components["schemas"]["Voltage"] | null;
+            max_current?: components["schemas"]["Current"] | null;
+            charge_current?: components["schemas"]["Current"] | null;
+            max_power?: components["schemas"]["Power"] | null;
+            /**
+             * @default {
+             *       "v": 5
+             *     }
+             */
+            start_over: components["schemas"]["Voltage"];
+            /**
+             * @default {
+             *       "v": 1
+             *     }
+             */
+            run_over: components["schemas"]["Voltage"];
+            /**
+             * Battery First
+             * @default true
+             */
+            battery_first: boolean;
+            /**
+             * Joined
+             * @default roof
+             * @enum {string}
+             */
+            joined: "roof" | "inside";
+            fuse?: components["schemas"]["Current"] | null;
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * ControllerFinding
+         * @description ``words``: 2s3p; ``fuse``: from which size to which one in each string serves, None where none does or
+         *     none is needed.
+         */
+        ControllerFinding: {
+            /** Controller */
+            controller: string;
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Power W */
+            power_w: number;
+            /** Limits */
+            limits: components["schemas"]["Limit"][];
+            /** Fuse Needed */
+            fuse_needed: boolean;
+            fuse: components["schemas"]["Band"] | null;
+        };
+        /**
          * Corner
          * @description Across from the middle of the place, and up from the skin's face, mm.
          */
@@ -1725,6 +1869,29 @@ export interface components {
             text?: string | null;
             /** A */
             a: number;
+        };
+        /**
+         * Curve
+         * @description Current over voltage; ``bypassed``: groups that are passed by at the working point; ``backwards_a``:
+         *     what is driven through it there, ``open_backwards_a``: while the controller takes nothing.
+         */
+        Curve: {
+            /** String */
+            string: string;
+            /** Name */
+            name: string;
+            /** Volts */
+            volts: number[];
+            /** Amps */
+            amps: number[];
+            /** At A */
+            at_a: number;
+            /** Bypassed */
+            bypassed: string[];
+            /** Backwards A */
+            backwards_a: number;
+            /** Open Backwards A */
+            open_backwards_a: number;
         };
         /**
          * Cut
@@ -2080,6 +2247,14 @@ export interface components {
             /** Gland Offers */
             gland_offers: components["schemas"]["GlandOffer"][];
             proof: components["schemas"]["Proof"] | null;
+            /** Arrays */
+            arrays: components["schemas"]["ControllerFinding"][];
+            /** Harnesses */
+            harnesses: components["schemas"]["Harness"][];
+            /** Wire Parts */
+            wire_parts: components["schemas"]["WirePart"][];
+            /** Meter */
+            meter: components["schemas"]["MeterVerdict"][];
             /** Pieces */
             pieces: components["schemas"]["Piece"][];
             /** Bolts */
@@ -2455,6 +2630,102 @@ export interface components {
             utilisation: number;
         };
         /**
+         * Grouping
+         * @description A way to plug everything in. ``words``: 2s3p on each controller; ``year_kwh``, ``december_wh`` a day,
+         *     ``worst_w`` in the hour in which shade takes most, ``lost_percent`` of what the panels would give each by
+         *     itself; ``spare_v_percent``: to the nearest voltage limit, None where no limit is known; ``carried_a``:
+         *     most that one pair of cables carries, ``pairs``: how many go in; ``cable_kwh``: what they lose in a year,
+         *     None before the way is known.
+         */
+        Grouping: {
+            /** Words */
+            words: string;
+            /** Strings */
+            strings: components["schemas"]["ProposedString"][];
+            /** Year Kwh */
+            year_kwh: number;
+            /** December Wh */
+            december_wh: number;
+            /** Worst W */
+            worst_w: number;
+            /** Lost Percent */
+            lost_percent: number;
+            /** Spare V Percent */
+            spare_v_percent: number | null;
+            /** Carried A */
+            carried_a: number;
+            /** Pairs */
+            pairs: number;
+            /** Cable Kwh */
+            cable_kwh: number | null;
+            /** Own */
+            own: boolean;
+        };
+        /**
+         * GroupingFinding
+         * @description Best first. ``own``: what the job has, None while nothing is plugged; ``all_tried``: every grouping was
+         *     worked, so none gives more than the first but for the steps of voltage; ``reason``: why, in one sentence.
+         *     ``worst_words``: which hour is the one of most shade.
+         */
+        GroupingFinding: {
+            /** Ways */
+            ways: components["schemas"]["Grouping"][];
+            own: components["schemas"]["Grouping"] | null;
+            /** Worked */
+            worked: number;
+            /** All Tried */
+            all_tried: boolean;
+            /** Alone Kwh */
+            alone_kwh: number;
+            /** Reason */
+            reason: string;
+            /** Worst Words */
+            worst_words: string;
+            /** Left Out */
+            left_out: string[];
+        };
+        /** GroupingsAnswer */
+        GroupingsAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default groupings
+             * @constant
+             */
+            work: "groupings";
+            result: components["schemas"]["GroupingFinding"] | null;
+        };
+        /**
+         * Harness
+         * @description All conductors of one controller.
+         */
+        Harness: {
+            /** Controller */
+            controller: string;
+            /** Runs */
+            runs: components["schemas"]["Run"][];
+            /** Jumpers */
+            jumpers: components["schemas"]["Jumper"][];
+            branch: components["schemas"]["Vertex"] | null;
+        };
+        /**
          * Held
          * @description What the window has already: then only what is new against it is sent.
          */
@@ -2463,6 +2734,16 @@ export interface components {
             revision: number;
             /** Probe M S */
             probe_m_s?: number | null;
+        };
+        /**
+         * Hill
+         * @description A local maximum.
+         */
+        Hill: {
+            /** Volts */
+            volts: number;
+            /** Watts */
+            watts: number;
         };
         /** HoldAnswer */
         HoldAnswer: {
@@ -2898,6 +3179,7 @@ export interface components {
              *       "edge": "leave",
              *       "sides": "all round",
              *       "why": "",
+             *       "kinds": [],
              *       "sheets": [],
              *       "lean": {
              *         "deg": 0
@@ -2909,6 +3191,19 @@ export interface components {
              *     }
              */
             seal: components["schemas"]["Seal"];
+            /**
+             * @default {
+             *       "controllers": [],
+             *       "strings": [],
+             *       "code": "IEC",
+             *       "cable": "6 mm²",
+             *       "near_roof": true,
+             *       "connector_a": 30,
+             *       "points": [],
+             *       "meter": []
+             *     }
+             */
+            wiring: components["schemas"]["Wiring"];
             /**
              * Dismissals
              * @default []
@@ -3012,6 +3307,24 @@ export interface components {
             safe_m_s: number;
         };
         /**
+         * Jumper
+         * @description From the minus lead of one panel to the plus lead of the next: how far apart, how far both leads
+         *     reach.
+         */
+        Jumper: {
+            /** String */
+            string: string;
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            way: components["schemas"]["Way"];
+            /** Leads Mm */
+            leads_mm: number;
+            /** Extension Mm */
+            extension_mm: number;
+        };
+        /**
          * KeepOut
          * @description A line under the skin that no hole may come near.
          */
@@ -3067,6 +3380,34 @@ export interface components {
             name: string;
             /** Amount */
             amount: number;
+        };
+        /**
+         * KindSeal
+         * @description How one kind of place is sealed otherwise than the rest; blank fields are as for the rest.
+         */
+        KindSeal: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            /** Under */
+            under?: ("tape" | "wet") | null;
+            /** Edge */
+            edge?: ("leave" | "trim") | null;
+            /** Sides */
+            sides?: ("all round" | "low side open") | null;
+            /** Under With */
+            under_with?: ("butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket") | null;
+            /** Round With */
+            round_with?: ("butyl tape" | "bitumen tape" | "lap sealant" | "polyurethane" | "hybrid" | "silicone" | "polysulphide" | "acrylic" | "cover tape" | "rubber gasket") | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * KitLine
@@ -3269,6 +3610,34 @@ export interface components {
              * @default false
              */
             as_one: boolean;
+        };
+        /**
+         * Limit
+         * @description ``limit`` None: nobody said what is allowed; ``least``: the value has to be over it. ``place``: the job
+         *     path that decides it.
+         */
+        Limit: {
+            /**
+             * Key
+             * @enum {string}
+             */
+            key: "cold voltage" | "hot voltage" | "start" | "current" | "power" | "reverse" | "fuse" | "ampacity" | "terminal" | "connector" | "drop" | "mismatch";
+            /** Words */
+            words: string;
+            /** Value */
+            value: number;
+            /** Limit */
+            limit: number | null;
+            /** Unit */
+            unit: string;
+            /** Least */
+            least: boolean;
+            /** Source */
+            source: string;
+            /** Place */
+            place: string;
+            /** Held */
+            held: boolean | null;
         };
         /**
          * LineMark
@@ -3513,6 +3882,23 @@ export interface components {
             cut: components["schemas"]["Cut"];
         };
         /**
+         * Meant
+         * @description One explanation and its share.
+         */
+        Meant: {
+            /**
+             * Meaning
+             * @enum {string}
+             */
+            meaning: "right" | "reversed" | "one panel missing" | "one group dead" | "joined wrongly" | "no contact" | "wrong range";
+            /** Share */
+            share: number;
+            /** Words */
+            words: string;
+            /** Check */
+            check: string;
+        };
+        /**
          * Member
          * @description One rib or truss: position, one standard deviation, 95 % band, the chance that it is there, the
          *     readings it rests on.
@@ -3604,6 +3990,58 @@ export interface components {
             known_pitch_within?: components["schemas"]["Length"] | null;
             known_front_bay?: components["schemas"]["Length"] | null;
             known_rear_bay?: components["schemas"]["Length"] | null;
+        };
+        /**
+         * MeterReading
+         * @description What the meter said at the end of a string (``controller``: of all its strings joined). ``month``,
+         *     ``hour`` by the mean sun; ``warm``: the panels felt warmer or were measured.
+         */
+        MeterReading: {
+            /** Id */
+            id: string;
+            /** At */
+            at: string;
+            volts?: components["schemas"]["Voltage"] | null;
+            amps?: components["schemas"]["Current"] | null;
+            /**
+             * Sky
+             * @default clear
+             * @enum {string}
+             */
+            sky: "clear" | "haze" | "cloud" | "shade";
+            /**
+             * Month
+             * @default 6
+             */
+            month: number;
+            /**
+             * Hour
+             * @default 12
+             */
+            hour: number;
+            panel?: components["schemas"]["Temperature"] | null;
+        };
+        /**
+         * MeterVerdict
+         * @description Bands a sound string stays in, V and A, W/m² and °C they rest on; what a reading means, likeliest
+         *     first, empty while nothing was typed. ``explained``: whether anything here explains it. ``cannot``: what
+         *     the meter does not tell.
+         */
+        MeterVerdict: {
+            /** Reading */
+            reading: string;
+            /** Name */
+            name: string;
+            volts: components["schemas"]["Band"];
+            amps: components["schemas"]["Band"];
+            light: components["schemas"]["Band"];
+            cell_c: components["schemas"]["Band"];
+            /** Meant */
+            meant: components["schemas"]["Meant"][];
+            /** Explained */
+            explained: boolean;
+            /** Cannot */
+            cannot: string;
         };
         /**
          * MirrorPanel
@@ -4179,8 +4617,9 @@ export interface components {
          *     ``holes``: places of the frame's mounting holes along each long side, from one end. ``flange``: how far
          *     the frame's lower edge reaches inward. Voltages, currents and coefficients at standard test conditions;
          *     ``noct`` as on the sheet; ``uplift``: rated load on the back, design, at so many ``mounting_points``,
-         *     which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; blank where the
-         *     sheet says nothing.
+         *     which may lie between ``zone_from`` and ``zone_to`` from either end of the long sides; ``max_fuse``: the
+         *     largest fuse before it, which is also what may be driven through it backwards; blank where the sheet says
+         *     nothing.
          */
         PanelModel: {
             /** Name */
@@ -4222,6 +4661,7 @@ export interface components {
             cells?: number | null;
             /** Bypass Diodes */
             bypass_diodes?: number | null;
+            max_fuse?: components["schemas"]["Current"] | null;
             /** Price */
             price?: number | null;
             /** Stock */
@@ -4240,6 +4680,21 @@ export interface components {
             offers: components["schemas"]["HoldOffer"][];
             /** Why */
             why: string;
+        };
+        /**
+         * PanelString
+         * @description Panels in series, in this order from plus to minus, on a controller.
+         */
+        PanelString: {
+            /** Id */
+            id: string;
+            /** Controller */
+            controller: string;
+            /**
+             * Panels
+             * @default []
+             */
+            panels: string[];
         };
         /** PanelVerdict */
         PanelVerdict: {
@@ -4859,6 +5314,13 @@ export interface components {
              */
             work: "proposals";
             result: components["schemas"]["Proposals"] | null;
+        };
+        /** ProposedString */
+        ProposedString: {
+            /** Controller */
+            controller: string;
+            /** Panels */
+            panels: string[];
         };
         /**
          * PurchaseLine
@@ -5644,6 +6106,18 @@ export interface components {
             wall: components["schemas"]["Length"];
         };
         /**
+         * RoutePoint
+         * @description A spot the cables of a string are led past, on their way to the gland.
+         */
+        RoutePoint: {
+            /** Id */
+            id: string;
+            /** String */
+            string: string;
+            x: components["schemas"]["Length"];
+            y: components["schemas"]["Length"];
+        };
+        /**
          * RowFit
          * @description A row: how the whole of it stands off its nominal place, and each of its points.
          *
@@ -5666,6 +6140,43 @@ export interface components {
             measured: number;
             /** Points */
             points: components["schemas"]["PointPlace"][];
+        };
+        /**
+         * Run
+         * @description A conductor that has to be there: ``length_mm`` with slack, of which the panel's own lead is
+         *     ``lead_mm``; ``extension_mm``: cable with a connector at both ends to be added, 0 where the lead reaches.
+         *     ``label``: what is written on it; ``trunk``: it carries all strings of its controller.
+         */
+        Run: {
+            /** Id */
+            id: string;
+            /** Label */
+            label: string;
+            /** Controller */
+            controller: string;
+            /** String */
+            string: string;
+            /**
+             * Polarity
+             * @enum {string}
+             */
+            polarity: "+" | "-";
+            /** Starts */
+            starts: string;
+            /**
+             * Ends
+             * @enum {string}
+             */
+            ends: "controller" | "branch";
+            /** Trunk */
+            trunk: boolean;
+            way: components["schemas"]["Way"];
+            /** Length Mm */
+            length_mm: number;
+            /** Lead Mm */
+            lead_mm: number;
+            /** Extension Mm */
+            extension_mm: number;
         };
         /**
          * Scan
@@ -5885,6 +6396,11 @@ export interface components {
             temperature?: components["schemas"]["Temperature"] | null;
             /** Humidity */
             humidity?: number | null;
+            /**
+             * Kinds
+             * @default []
+             */
+            kinds: components["schemas"]["KindSeal"][];
             /**
              * Sheets
              * @default []
@@ -7332,6 +7848,25 @@ export interface components {
             /** Streams */
             streams: components["schemas"]["Stream"][];
         };
+        /**
+         * Way
+         * @description A cable's way: corners, true length, how much of it lies on frames and rails, over open roof, in water
+         *     that stands; ``crosses``: it goes over what is closed.
+         */
+        Way: {
+            /** Points */
+            points: components["schemas"]["Vertex"][];
+            /** Length Mm */
+            length_mm: number;
+            /** Held Mm */
+            held_mm: number;
+            /** Open Mm */
+            open_mm: number;
+            /** Wet Mm */
+            wet_mm: number;
+            /** Crosses */
+            crosses: boolean;
+        };
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
@@ -7357,6 +7892,20 @@ export interface components {
             changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
         };
         /**
+         * WirePart
+         * @description ``unit``: piece or m; ``note``: what for.
+         */
+        WirePart: {
+            /** Item */
+            item: string;
+            /** Amount */
+            amount: number;
+            /** Unit */
+            unit: string;
+            /** Note */
+            note: string;
+        };
+        /**
          * WireRope
          * @description Stainless wire rope of seven strands of seven wires. ``ends``: how its loops are closed.
          */
@@ -7378,6 +7927,60 @@ export interface components {
              * @enum {string}
              */
             ends: "swaged" | "grips";
+        };
+        /**
+         * Wiring
+         * @description ``coldest``: record low of the place; ``warmest``: hot summer air; ``near_roof``: cables lie closer to
+         *     the roof than a finger; ``lead``: each of a panel's two leads, blank: as the reach of the leads;
+         *     ``inside``: from the gland to the controllers; ``connector_a``: what the connectors are rated for.
+         */
+        Wiring: {
+            /**
+             * Controllers
+             * @default []
+             */
+            controllers: components["schemas"]["Controller"][];
+            /**
+             * Strings
+             * @default []
+             */
+            strings: components["schemas"]["PanelString"][];
+            /**
+             * Code
+             * @default IEC
+             * @enum {string}
+             */
+            code: "NEC" | "IEC";
+            /**
+             * Cable
+             * @default 6 mm²
+             * @enum {string}
+             */
+            cable: "2.5 mm²" | "4 mm²" | "6 mm²" | "10 mm²" | "16 mm²" | "14 AWG" | "12 AWG" | "10 AWG" | "8 AWG" | "6 AWG" | "4 AWG";
+            coldest?: components["schemas"]["Temperature"] | null;
+            warmest?: components["schemas"]["Temperature"] | null;
+            /**
+             * Near Roof
+             * @default true
+             */
+            near_roof: boolean;
+            lead?: components["schemas"]["Length"] | null;
+            inside?: components["schemas"]["Length"] | null;
+            /**
+             * Connector A
+             * @default 30
+             */
+            connector_a: number;
+            /**
+             * Points
+             * @default []
+             */
+            points: components["schemas"]["RoutePoint"][];
+            /**
+             * Meter
+             * @default []
+             */
+            meter: components["schemas"]["MeterReading"][];
         };
         /**
          * Wish
@@ -9041,6 +9644,95 @@ export interface operations {
             };
         };
     };
+    read_curves_api_jobs__job_id__curves_get: {
+        parameters: {
+            query?: {
+                month?: number | null;
+                hour?: number;
+                heading_deg?: number | null;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ArrayCurve"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
     read_variants_api_jobs__job_id__variants_get: {
         parameters: {
             query?: never;
@@ -9741,7 +10433,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
             };
             cookie?: never;
         };
@@ -9753,7 +10445,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"];
                 };
             };
             /** @description Not readable */
@@ -9827,7 +10519,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
                 run_id: string;
             };
             cookie?: never;
@@ -9840,7 +10532,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"];
                 };
             };
             /** @description Not readable */
@@ -9914,7 +10606,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
                 run_id: string;
             };
             cookie?: never;

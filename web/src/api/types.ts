@@ -35,7 +35,10 @@ export type SlowAnswer =
   | Schemas["RemediesAnswer"]
   | Schemas["HoldAnswer"]
   | Schemas["SchoolsAnswer"]
-  | Schemas["WaterAnswer"];
+  | Schemas["WaterAnswer"]
+  | Schemas["GroupingsAnswer"];
+export type ArrayCurve = Schemas["ArrayCurve"];
+export type GroupingFinding = Schemas["GroupingFinding"];
 export type HoldOffer = Schemas["HoldOffer"];
 export type MaterialCut = Schemas["MaterialCut"];
 export type WaterFinding = Schemas["WaterFinding"];

@@ -1,6 +1,7 @@
 /** Which part of a station is open: in the address, so that a reload and a link keep it; remembered while other stations are looked at. */
 import { useCallback, useEffect, useRef } from "react";
 import { useSearchParams } from "react-router";
+import { putInAddress } from "../job/address";
 import { useDesk } from "../job/JobContext";
 
 /** ``asked`` is the part that something picked or led to belongs to; the part opens when that changes. */
@@ -12,13 +13,7 @@ export function usePart(station: string, first: string, asked: string | null): [
   const choose = useCallback(
     (part: string) => {
       sessionStorage.setItem(key, part);
-      setParams(
-        (before) => {
-          before.set("part", part);
-          return before;
-        },
-        { replace: true },
-      );
+      putInAddress(setParams, "part", part);
     },
     [key, setParams],
   );

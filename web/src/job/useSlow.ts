@@ -44,10 +44,15 @@ export function useRun<W extends WorkName>(job: string, work: W, run: string | n
 }
 
 /** Follows a run to its end and tells what it does meanwhile; stopped when nobody looks any more. */
-async function toTheEnd<W extends WorkName>(job: string, work: W, signal: AbortSignal, say: (doing: string) => void) {
+async function toTheEnd<W extends WorkName>(
+  job: string,
+  work: W,
+  signal: AbortSignal,
+  say: (doing: string, soFar: Answer<W>) => void,
+) {
   let answer = await startWork(job, work);
   while (goesOn(answer)) {
-    say(answer.state === "waiting" ? "waits for its turn" : answer.doing);
+    say(answer.state === "waiting" ? "waits for its turn" : answer.doing, answer);
     await new Promise((resolve) => setTimeout(resolve, POLL_MS));
     if (signal.aborted) {
       await stopWork(job, work, answer.id);
@@ -61,7 +66,12 @@ async function toTheEnd<W extends WorkName>(job: string, work: W, signal: AbortS
 
 /** Work that runs while somebody looks, anew for every revision; meanwhile what the last one found stays. */
 export function useLookedAt<W extends WorkName>(job: string, work: W, revision: number, wanted = true) {
-  const [doing, say] = useState("");
+  const [doing, setDoing] = useState("");
+  const [soFar, setSoFar] = useState<Answer<W> | null>(null);
+  const say = (words: string, answer: Answer<W>) => {
+    setDoing(words);
+    setSoFar(answer);
+  };
   const query = useQuery({
     queryKey: ["looked at", job, work, revision],
     enabled: wanted,
@@ -70,5 +80,7 @@ export function useLookedAt<W extends WorkName>(job: string, work: W, revision: 
     retry: false,
     queryFn: ({ signal }) => toTheEnd(job, work, signal, say),
   });
-  return { ...query, doing };
+  /** What it has found while it still runs, of this revision. */
+  const growing: Answer<W> | null = query.isFetching && soFar?.revision === revision ? soFar : null;
+  return { ...query, doing, growing };
 }

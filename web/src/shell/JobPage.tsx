@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { StationName } from "../api/types";
 import { WorkingDialog } from "../fields/WorkingDialog";
+import { putInAddress } from "../job/address";
 import { JobContext, type JobDesk, type Selection, selectedPanel } from "../job/JobContext";
 import { type Shown, useShown } from "../job/shown";
 import { type Trouble, useJob } from "../job/useJob";
@@ -27,16 +28,7 @@ export function JobPage() {
     setPicked([]);
     setSelection(path);
   }, []);
-  useEffect(() => {
-    setParams(
-      (before) => {
-        if (selection) before.set("at", selection);
-        else before.delete("at");
-        return before;
-      },
-      { replace: true },
-    );
-  }, [selection, setParams]);
+  useEffect(() => putInAddress(setParams, "at", selection), [selection, setParams]);
   const pick = useCallback(
     (panel: string) => {
       const chosen = selectedPanel(selection);

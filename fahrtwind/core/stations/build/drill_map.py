@@ -2,16 +2,19 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.stations.hold.schools import school_of
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.holders import Holder
 
 
-def drill_map(plan: RoofPlan, holders: tuple[Holder, ...], sealant: str) -> tuple[Mark, ...]:
-    """The marks of all feet, numbered from the front, port side first."""
+def drill_map(plan: RoofPlan, holders: tuple[Holder, ...], sealants: Mapping[str, str]) -> tuple[Mark, ...]:
+    """The marks of all feet, numbered from the front, port side first; ``sealants`` by school."""
     marks: list[Mark] = []
     places = [(place, holder) for holder in holders for place in holder.feet]
     for place, holder in sorted(places, key=lambda p: (round(p[0].x_mm), p[0].y_mm)):
+        sealant = sealants.get(holder.hold.school, "")
         marks += school_of(holder.hold).marks(len(marks) + 1, plan, holder, place, sealant)
     return tuple(marks)

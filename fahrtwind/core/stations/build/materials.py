@@ -25,6 +25,7 @@ from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit, fit_row
+from fahrtwind.core.stations.wire.parts import WirePart
 from fahrtwind.core.tables.sealants import FAMILIES
 
 SPARE_SHARE = 0.1
@@ -91,6 +92,16 @@ def keyed(shown: tuple[Material, ...], metric: tuple[Material, ...]) -> tuple[Ma
     if len(shown) != len(metric):
         metric = shown
     return tuple(replace(line, key=other.item) for line, other in zip(shown, metric, strict=True))
+
+
+def wiring_materials(parts: tuple[WirePart, ...]) -> tuple[Material, ...]:
+    """What the wiring takes. Small parts have spares, cable its slack already, devices neither."""
+    return tuple(
+        _counted(p.item, round(p.amount), p.note)
+        if p.unit == "pc" and p.amount > 2
+        else Material(p.item, p.amount, 0, p.unit, p.note)
+        for p in parts
+    )
 
 
 def _counted(item: str, needed: int, note: str = "") -> Material:

@@ -141,15 +141,17 @@ def order_day(workshop: Workshop, lead_days: int | None, coated: bool) -> date |
     return date.fromisoformat(str(day))
 
 
-def cost_of(lines: tuple[PurchaseLine, ...], workshop: Workshop) -> Cost:
-    """Material, work and margin, beside a bought rack where somebody typed its price."""
+def cost_of(lines: tuple[PurchaseLine, ...], workshop: Workshop, wiring: frozenset[str]) -> Cost:
+    """Material, work and margin, beside a bought rack where somebody typed its price. ``wiring``: what lines
+    serve that are wired, which a rack does not bring either.
+    """
     costing = workshop.costing
     material = sum(line.price or 0.0 for line in lines)
     unpriced = sum(line.price is None for line in lines)
     work = costing.hours * costing.rate if costing.hours is not None and costing.rate is not None else None
     margin = costing.margin / 100 * (material + (work or 0.0))
     total = material + (work or 0.0) + margin
-    made = [line for line in lines if not line.serves.startswith(PANEL)]
+    made = [line for line in lines if not line.serves.startswith(PANEL) and line.serves not in wiring]
     less = None
     if costing.rack is not None and work is not None and all(line.price is not None for line in made):
         own = sum(line.price or 0.0 for line in made) + work

@@ -22,7 +22,7 @@ from fahrtwind.core.stations.build.fit import FootFit, Lean, fits_of, leans_of
 from fahrtwind.core.stations.build.kit import KitLine, kit_of
 from fahrtwind.core.stations.build.lifting import LiftedUnit, lifted_units
 from fahrtwind.core.stations.build.loose_pieces import bent_brackets, bridges
-from fahrtwind.core.stations.build.materials import Material, keyed
+from fahrtwind.core.stations.build.materials import Material, keyed, wiring_materials
 from fahrtwind.core.stations.build.materials import materials as materials_of
 from fahrtwind.core.stations.build.metals import Contact, contacts_of
 from fahrtwind.core.stations.build.piece import Piece, material_of
@@ -34,9 +34,11 @@ from fahrtwind.core.stations.house import rules, stage
 from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.amounts import Amount
-from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.choice import KindChoice
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.factory_points import RowFit
+from fahrtwind.core.stations.wire.parts import WirePart
+from fahrtwind.core.tables.sealants import FOOT_KINDS
 
 rules.unanswered("roof-day")
 rules.unanswered("build")
@@ -134,9 +136,11 @@ def cuts(lengths: tuple[Length, ...], workshop: Workshop) -> tuple[MaterialCut, 
 
 
 @stage("roof-day", "Marks", "panels", otherwise=())
-def marks(plan: Plan, holders: tuple[Holder, ...], seal_choice: SealChoice | None) -> tuple[Mark, ...]:
-    with_what = f"{seal_choice.under.words} + {seal_choice.round.words}" if seal_choice else ""
-    return drill_map(plan, holders, with_what)
+def marks(
+    plan: Plan, holders: tuple[Holder, ...], every_seal_kind: tuple[KindChoice, ...] | None
+) -> tuple[Mark, ...]:
+    words = {k.kind: f"{k.choice.under.words} + {k.choice.round.words}" for k in every_seal_kind or ()}
+    return drill_map(plan, holders, {school: words.get(kind, "") for school, kind in FOOT_KINDS.items()})
 
 
 @stage("roof-day", "Materials", "panels", otherwise=())
@@ -148,13 +152,15 @@ def materials(
     made: tuple[Piece, ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     workshop: Workshop,
+    wire_parts: tuple[WirePart, ...] | None,
 ) -> tuple[Material, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
     shown = materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
+    cables = wiring_materials(wire_parts or ())
     if plan.units == "metric":
-        return keyed(shown, shown)
-    metric = replace(plan, units="metric")
-    return keyed(shown, materials_of(metric, holders, marks, seal_amounts, made, bolts, workshop))
+        return keyed((*shown, *cables), (*shown, *cables))
+    metric = materials_of(replace(plan, units="metric"), holders, marks, seal_amounts, made, bolts, workshop)
+    return keyed((*shown, *cables), (*metric, *cables))
 
 
 @stage("build", "Metals that touch", "carriers.{id}", each="carriers", all="contacts_by_carrier")
@@ -213,5 +219,7 @@ def purchase(
 
 
 @stage("build", "Cost", "workshop.costing", otherwise=None)
-def cost(purchase: tuple[PurchaseLine, ...], workshop: Workshop) -> Cost:
-    return cost_of(purchase, workshop)
+def cost(
+    purchase: tuple[PurchaseLine, ...], workshop: Workshop, wire_parts: tuple[WirePart, ...] | None
+) -> Cost:
+    return cost_of(purchase, workshop, frozenset(p.item for p in wire_parts or ()))

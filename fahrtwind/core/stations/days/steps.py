@@ -12,8 +12,10 @@ from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.hold.schools.school import Mark, MarksInHand, Task
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.amounts import Amount
-from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes
+from fahrtwind.core.stations.wire.work import WireWork
+from fahrtwind.core.tables.sealants import FOOT_KINDS
 
 Work = Callable[[RoofPlan, int, str], list[Task]]
 
@@ -38,14 +40,19 @@ class Sealing:
     amounts: tuple[Amount, ...]
     cure: CureTimes | None
     marks: tuple[Mark, ...]
+    kinds: tuple[KindChoice, ...] = ()
 
     @property
     def under(self) -> str:
-        return self.choice.under.words if self.choice else "sealant"
+        """What lies under the feet that are fastened, of all their kinds."""
+        fastened = (k for k in self.kinds if k.kind in FOOT_KINDS.values() and k.kind != "tape edge")
+        return _or([k.choice.under.words for k in fastened], self.choice.under.words if self.choice else "")
 
     @property
     def round(self) -> str:
-        return self.choice.round.words if self.choice else "sealant"
+        """What goes round feet, of all their kinds."""
+        feet = (k for k in self.kinds if k.kind in FOOT_KINDS.values())
+        return _or([k.choice.round.words for k in feet], self.choice.round.words if self.choice else "")
 
     @property
     def waits(self) -> str:
@@ -59,14 +66,25 @@ class Sealing:
         )
 
 
+NOT_WIRED = WireWork()
+
+
+def _or(words: list[str], usual: str) -> str:
+    """Each once; the usual where there is none."""
+    return " or ".join(dict.fromkeys(words)) or usual or "sealant"
+
+
 def work_steps(
     plan: RoofPlan,
     holders: tuple[Holder, ...],
     marks: tuple[Mark, ...],
     seal: Sealing,
     frames: tuple[AssemblyStep, ...] = (),
+    wired: WireWork = NOT_WIRED,
 ) -> tuple[WorkStep, ...]:
-    """The work in its order, numbered. ``frames``: how carriers are put together."""
+    """The work in its order, numbered. ``frames``: how carriers are put together; ``wired``: what the wiring
+    adds.
+    """
     measured, *reached = _before()
     tasks = [
         measured,
@@ -79,7 +97,7 @@ def work_steps(
         *(_of(step) for step in frames if step.on_roof),
     ]
     if any(h.feet for h in holders) or frames:
-        tasks += _after(plan, seal)
+        tasks += _after(plan, seal, wired)
     return tuple(
         WorkStep(i, task.title, task.detail, task.check, task.wait_h, task.marks)
         for i, task in enumerate(tasks, start=1)
@@ -189,7 +207,14 @@ def _tethered(plan: RoofPlan) -> list[Task]:
     ]
 
 
-def _after(plan: RoofPlan, seal: Sealing) -> list[Task]:
+UNPLANNED_CABLES = Task(
+    "Join cables that a panel will cover",
+    "Covered panels only; never let live ends touch.",
+    "Tug-test every crimp.",
+)
+
+
+def _after(plan: RoofPlan, seal: Sealing, wired: WireWork) -> list[Task]:
     bead = sum(a.bead_mm for a in seal.amounts)
     sealed = Task(
         "Seal round every foot",
@@ -215,11 +240,7 @@ def _after(plan: RoofPlan, seal: Sealing) -> list[Task]:
     return [
         *first,
         *([sealed] if bead > 0 else []),
-        Task(
-            "Join cables that a panel will cover",
-            "Covered panels only; never let live ends touch.",
-            "Tug-test every crimp.",
-        ),
+        *(wired.before or [UNPLANNED_CABLES]),
         Task(
             "Lift the panels on and set the frame bolts loose",
             "Two people lift, a third guides. A panel in wind is a sail.",
@@ -231,6 +252,7 @@ def _after(plan: RoofPlan, seal: Sealing) -> list[Task]:
             "No foot rocks; paint mark on each nut.",
         ),
         *_tethered(plan),
+        *wired.after,
         *(
             [
                 Task(

@@ -43,6 +43,7 @@ from fahrtwind.core.stations.layout.holders import Holder, carrier_feet, holders
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom, seen_of
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
+from fahrtwind.core.stations.layout.sun.moments import Moments, moments_of_year
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.factory_points import RowFit
@@ -199,6 +200,11 @@ def sunny_roof(asked: Asked) -> SunnyRoof:
 @stage("layout", "Year", "site", slow=True)
 def year(sunny_roof: SunnyRoof) -> YieldFinding:
     return yield_of(sunny_roof)
+
+
+@stage("layout", "Moments that stand for the year", "site", slow=True)
+def moments(sunny_roof: SunnyRoof) -> Moments:
+    return moments_of_year(sunny_roof)
 
 
 @working("yield")

@@ -9,7 +9,7 @@ from math import ceil, pi
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sealing import cap_volume, fillet_volume, layer_volume
 from fahrtwind.core.job.sealing import Seal
-from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import FILLET_MM, LAYER_MM
 from fahrtwind.core.stations.seal.places import SealPlace
 from fahrtwind.core.tables.sealants import FAMILIES, Family, FamilyName
@@ -48,10 +48,14 @@ class Amount:
     opened_days: int
 
 
-def amounts_by_place(
-    places: tuple[SealPlace, ...], choice: SealChoice, seal: Seal
-) -> tuple[PlaceAmount, ...]:
-    return tuple(amount for place in places for amount in _of(place, choice, seal))
+def amounts_by_place(places: tuple[SealPlace, ...], kinds: tuple[KindChoice, ...]) -> tuple[PlaceAmount, ...]:
+    """Each place by what is chosen for its kind."""
+    chosen = {k.kind: k for k in kinds}
+    return tuple(
+        amount
+        for place in places
+        for amount in _of(place, chosen[place.kind].choice, chosen[place.kind].seal)
+    )
 
 
 def _of(place: SealPlace, choice: SealChoice, seal: Seal) -> Iterator[PlaceAmount]:

@@ -11,6 +11,7 @@ from fahrtwind.core.tables.sealants import (
     Bond,
     Family,
     FamilyName,
+    PlaceKind,
     Span,
     SubstrateName,
     beside,
@@ -55,6 +56,33 @@ class SealChoice:
     round_bond: Bonding
     clash: str
     all: tuple[Bonding, ...]
+
+
+@dataclass(frozen=True, slots=True)
+class KindChoice:
+    """One kind of place with what is chosen for it: its own or that of all."""
+
+    kind: PlaceKind
+    seal: Seal
+    choice: SealChoice
+    own: bool
+
+
+OF_ALL = ("under", "edge", "sides", "under_with", "round_with")
+
+
+def kinds_of(vehicle: Vehicle, seal: Seal, kinds: tuple[PlaceKind, ...]) -> tuple[KindChoice, ...]:
+    """What is used for each kind that the plan has; of two entries for one kind the last counts."""
+    entries = {entry.kind: entry for entry in seal.kinds}
+    told = []
+    for kind in kinds:
+        entry = entries.get(kind)
+        given = {n: v for n in OF_ALL if entry is not None and (v := getattr(entry, n)) is not None}
+        if "under" in given and "under_with" not in given:
+            given["under_with"] = None  # another way below brings its own usual sealant
+        merged = seal.model_copy(update=given) if given else seal
+        told.append(KindChoice(kind, merged, choice_of(vehicle, merged), bool(given)))
+    return tuple(told)
 
 
 def ground_of(vehicle: Vehicle, seal: Seal) -> tuple[SubstrateName, bool]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sealing import cure_time, vapour_pressure
@@ -51,6 +51,21 @@ def cure_of(seal: Seal, choice: SealChoice, widest_mm: float) -> CureTimes:
     skin = choice.round.skin_h
     trim = SETTLES_H if choice.under.cures == "stays soft" and seal.edge == "trim" else None
     return CureTimes(warm, damp, assumed, Span(skin.least * speed, skin.most * speed), fillet, under, trim)
+
+
+def slowest_of(kinds: tuple[tuple[Seal, SealChoice, float], ...]) -> CureTimes:
+    """Over at least one kind of places, each with its widest plate, mm: the slowest of each time."""
+    each = [cure_of(seal, choice, widest) for seal, choice, widest in kinds]
+    first = each[0]
+    unders = [c.under_h for c in each if c.under_h is not None]
+    trims = [c.trim_h for c in each if c.trim_h is not None]
+    return replace(
+        first,
+        rain_h=max((c.rain_h for c in each), key=lambda span: span.most),
+        fillet_h=max((c.fillet_h for c in each), key=lambda span: span.most),
+        under_h=max(unders, key=lambda span: span.most, default=None),
+        trim_h=max(trims, default=None),
+    )
 
 
 def _vapour(warm_c: float, damp: float) -> float:

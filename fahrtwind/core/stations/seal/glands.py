@@ -121,6 +121,8 @@ def _wrong(x: float, y: float, half: float, faces: str, around: Surroundings) ->
                 "it lies under or against a panel" if shape.kind == "panel" else "an obstacle is there"
             )
             break
+    if any(_inside(x, y, s.lid, half) for s in around.shapes if s.lid):
+        told.append("an open lid leans over it")
     near = next((m for m in around.members if abs(m.x_mm - x) < around.face_mm / 2 + MEMBER_CLEAR_MM), None)
     if near is not None:
         told.append(f"member {near.number} is under its hole")
@@ -133,6 +135,10 @@ def _wrong(x: float, y: float, half: float, faces: str, around: Surroundings) ->
     if faces == "front":
         told.append("driving rain is pressed into it: turn it aft")
     return told
+
+
+def _inside(x: float, y: float, rect: Rect, more: float) -> bool:
+    return rect.x_mm - more < x < rect.x_end_mm + more and rect.y_mm - more < y < rect.y_end_mm + more
 
 
 def _to_line(x: float, y: float, line: KeepOut) -> float:
@@ -184,8 +190,8 @@ def _say_lean(base_mm: float, lean_deg: float | None) -> str:
 def _nothing_wrong(x: FloatArray, y: FloatArray, half: float, around: Surroundings) -> BoolArray:
     """What ``_wrong`` says of single places, for many within the roof at once."""
     right = np.ones(len(x), dtype=bool)
-    for shape in around.shapes:
-        r, clear = shape.rect, half + (PANEL_CLEAR_MM if shape.kind == "panel" else 0.0)
+    kept_clear = [(s.rect, half + (PANEL_CLEAR_MM if s.kind == "panel" else 0.0)) for s in around.shapes]
+    for r, clear in (*kept_clear, *((s.lid, half) for s in around.shapes if s.lid)):
         along = (r.x_mm - clear < x) & (x < r.x_end_mm + clear)
         right &= ~(along & (r.y_mm - clear < y) & (y < r.y_end_mm + clear))
     for member in around.members:

@@ -5,14 +5,15 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass
 from math import pi, sin
-from typing import Literal, get_args
+from typing import Literal
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.stations.seal.amounts import CAP_BEYOND_MM, CAP_OVER_MM, HEAD_HIGH, PATCH_MM
-from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import FILLET_MM, LAYER_MM, SETTLES_H
-from fahrtwind.core.stations.seal.places import PlaceKind, SealPlace
+from fahrtwind.core.stations.seal.places import SealPlace
+from fahrtwind.core.tables.sealants import PlaceKind
 
 Look = Literal["skin", "soft", "sealant", "metal", "tape", "none"]
 SKIN_MM = {"steel": 0.8, "aluminium": 1.0, "fibreglass": 4.0, "membrane": 1.5}
@@ -51,14 +52,15 @@ class SealSection:
 
 
 def sections_of(
-    places: tuple[SealPlace, ...], vehicle: Vehicle, choice: SealChoice, seal: Seal
+    places: tuple[SealPlace, ...], vehicle: Vehicle, kinds: tuple[KindChoice, ...]
 ) -> tuple[SealSection, ...]:
     """One for each kind that the plan has, drawn for the largest of its plates."""
     told = []
-    for kind in sorted({p.kind for p in places}, key=get_args(PlaceKind).index):
-        own = [p for p in places if p.kind == kind]
+    for chosen in kinds:
+        own = [p for p in places if p.kind == chosen.kind]
         largest = max(own, key=lambda p: p.plate_long_mm * p.plate_wide_mm)
-        told.append(SealSection(kind, len(own), tuple(_layers(largest, vehicle, choice, seal))))
+        layers = tuple(_layers(largest, vehicle, chosen.choice, chosen.seal))
+        told.append(SealSection(chosen.kind, len(own), layers))
     return tuple(told)
 
 

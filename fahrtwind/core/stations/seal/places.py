@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from math import hypot
-from typing import Literal
 
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, FoamTape, Holding, OneSided, OuterFoot, Screws
@@ -18,18 +17,8 @@ from fahrtwind.core.stations.layout.feet import FootPlace, foot_base
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
+from fahrtwind.core.tables.sealants import PlaceKind
 
-PlaceKind = Literal[
-    "screw foot",
-    "bolt foot",
-    "one-sided foot",
-    "tape edge",
-    "deck bolt",
-    "factory thread",
-    "gland",
-    "scar",
-    "open tube",
-]
 LEAST_REACH_MM = 80.0
 """Under a panel that is lower than this nobody gets a nozzle and a cloth in: common practice, no source."""
 NEAR_EDGE_MM = 250.0

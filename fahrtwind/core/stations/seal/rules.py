@@ -12,7 +12,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_temperature
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.footprint import Rect
-from fahrtwind.core.stations.seal.choice import SealChoice
+from fahrtwind.core.stations.seal.choice import KindChoice
 from fahrtwind.core.stations.seal.glands import GlandCheck
 from fahrtwind.core.stations.seal.places import SealPlace
 from fahrtwind.core.stations.seal.proof import WET_PERCENT, Proof
@@ -27,34 +27,59 @@ SEALED = ("screw foot", "bolt foot", "one-sided foot", "deck bolt", "tape edge",
 
 
 def _sealed(places: tuple[SealPlace, ...]) -> bool:
-    return any(p.kind in SEALED for p in places)
+    return any(p.kind in SEALED and p.sealed for p in places)
+
+
+def _used(kinds: tuple[KindChoice, ...], places: tuple[SealPlace, ...]) -> list[KindChoice]:
+    """Kinds of which some place is sealed."""
+    there = {p.kind for p in places if p.kind in SEALED and p.sealed}
+    return [k for k in kinds if k.kind in there]
 
 
 @rule("seal-does-not-bond", "stop", "seal", "It does not stick to this roof", SOURCE)
-def seal_does_not_bond(seal_choice: SealChoice, seal_places: tuple[SealPlace, ...]) -> Iterator[Found]:
-    plates = any(p.kind in UNDER_PLATES for p in seal_places)
-    for bonding, place, used in (
-        (seal_choice.under_bond, "under_with", plates),
-        (seal_choice.round_bond, "round_with", _sealed(seal_places)),
-    ):
-        if used and bonding.bond == "refused":
-            yield Found(
-                place=f"seal.{place}",
-                where=f"{bonding.family} on {seal_choice.substrate}",
-                why=bonding.why,
-                remedy="Choose one that bonds, or type what the maker's sheet says.",
-            )
+def seal_does_not_bond(
+    seal_kinds: tuple[KindChoice, ...], seal_places: tuple[SealPlace, ...]
+) -> Iterator[Found]:
+    told: dict[tuple[str, str], Found] = {}
+    for kind in _used(seal_kinds, seal_places):
+        choice = kind.choice
+        pairs = [(choice.round_bond, "round_with")]
+        if kind.kind in UNDER_PLATES:
+            pairs.append((choice.under_bond, "under_with"))
+        for bonding, place in pairs:
+            if bonding.bond == "refused":
+                at = "seal.kinds" if kind.own else f"seal.{place}"
+                where = f"{bonding.family} on {choice.substrate}" + (f", {kind.kind}" if kind.own else "")
+                told.setdefault(
+                    (at, where),
+                    Found(
+                        place=at,
+                        where=where,
+                        why=bonding.why,
+                        remedy="Choose one that bonds, or type what the maker's sheet says.",
+                    ),
+                )
+    yield from told.values()
 
 
 @rule("seals-clash", "stop", "seal", "Two sealants that must not touch", SOURCE)
-def seals_clash(seal_choice: SealChoice, seal_places: tuple[SealPlace, ...]) -> Iterator[Found]:
-    if any(p.kind in UNDER_PLATES for p in seal_places) and seal_choice.clash:
-        yield Found(
-            place="seal.round_with",
-            where=f"{seal_choice.under.name} beside {seal_choice.round.name}",
-            why=seal_choice.clash,
-            remedy="One family below and round, or two that bear one another.",
-        )
+def seals_clash(seal_kinds: tuple[KindChoice, ...], seal_places: tuple[SealPlace, ...]) -> Iterator[Found]:
+    told: dict[tuple[str, str], Found] = {}
+    for kind in _used(seal_kinds, seal_places):
+        choice = kind.choice
+        if kind.kind in UNDER_PLATES and choice.clash:
+            at = "seal.kinds" if kind.own else "seal.round_with"
+            where = f"{choice.under.name} beside {choice.round.name}" + (f", {kind.kind}" if kind.own else "")
+            told.setdefault(
+                (at, where),
+                Found(
+                    place=at,
+                    where=where,
+                    why=choice.clash,
+                    remedy="One family below and round, or two that bear one another.",
+                ),
+            )
+    yield from told.values()
 
 
 @rule("membrane-not-told", "caution", "seal", "Which membrane it is, nobody said", PRACTICE)
@@ -70,12 +95,13 @@ def membrane_not_told(vehicle: Vehicle, sealing: Seal, seal_places: tuple[SealPl
 
 @rule("too-cold-to-seal", "stop", "seal", "Too cold for this sealant", SOURCE)
 def too_cold_to_seal(
-    sealing: Seal, seal_choice: SealChoice, seal_places: tuple[SealPlace, ...], units: UnitSystem
+    sealing: Seal, seal_kinds: tuple[KindChoice, ...], seal_places: tuple[SealPlace, ...], units: UnitSystem
 ) -> Iterator[Found]:
-    if sealing.temperature is None or not _sealed(seal_places):
+    if sealing.temperature is None:
         return
     warm = sealing.temperature.deg_c
-    used = {f.name: f for f in (seal_choice.under, seal_choice.round)}
+    kinds = _used(seal_kinds, seal_places)
+    used = {f.name: f for k in kinds for f in (k.choice.under, k.choice.round)}
     for family in used.values():
         if warm < family.coldest_c:
             yield Found(
@@ -93,24 +119,34 @@ def too_cold_to_seal(
 
 @rule("runs-off", "caution", "seal", "Self-levelling sealant on a slope", SOURCE)
 def runs_off(
-    seal_choice: SealChoice, seal_places: tuple[SealPlace, ...], crown: CrownSurface
+    seal_kinds: tuple[KindChoice, ...], seal_places: tuple[SealPlace, ...], crown: CrownSurface
 ) -> Iterator[Found]:
-    steepest = seal_choice.round.steepest_deg
-    steep = {p.name: hypot(*crown.slopes(p.x_mm, p.y_mm)) for p in seal_places if p.kind in SEALED}
-    over = {name: slope for name, slope in steep.items() if slope > steepest}
-    if over:
-        worst = max(over, key=over.__getitem__)
-        yield Found(
-            place="seal.round_with",
-            where=worst + (f" and {len(over) - 1} more" if len(over) > 1 else ""),
-            why=f"The roof falls {over[worst]:.0f}° there; {seal_choice.round.words} runs from "
-            f"{steepest:.0f}°.",
-            remedy="The non-sag kind of the same maker at those places.",
-            quantity="slope",
-            value=over[worst],
-            limit=steepest,
-            unit="°",
-        )
+    for kind in _used(seal_kinds, seal_places):
+        around = kind.choice.round
+        own = [p for p in seal_places if p.kind == kind.kind]
+        steep = {p.name: hypot(*crown.slopes(p.x_mm, p.y_mm)) for p in own}
+        over = {name: slope for name, slope in steep.items() if slope > around.steepest_deg}
+        if over:
+            worst = max(over, key=over.__getitem__)
+            yield Found(
+                place="seal.kinds" if kind.own else "seal.round_with",
+                where=worst + (f" and {len(over) - 1} more" if len(over) > 1 else ""),
+                why=f"The roof falls {over[worst]:.0f}° there; {around.words} runs from "
+                f"{around.steepest_deg:.0f}°.",
+                remedy="The non-sag kind of the same maker at those places.",
+                quantity="slope",
+                value=over[worst],
+                limit=around.steepest_deg,
+                unit="°",
+            )
+
+
+@rule("kind-told-twice", "caution", "seal", "A kind of place is told twice", "the job")
+def kind_told_twice(sealing: Seal) -> Iterator[Found]:
+    kinds = [entry.kind for entry in sealing.kinds]
+    for kind in sorted({k for k in kinds if kinds.count(k) > 1}):
+        why = "The last entry counts."
+        yield Found("seal.kinds", kind, why, "Remove all but one.")
 
 
 @rule("sealed-before-covered", "note", "seal", "Nobody reaches it once the panel lies", "geometry")

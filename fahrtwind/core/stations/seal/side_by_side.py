@@ -8,7 +8,7 @@ from typing import Literal
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.stations.seal.amounts import amounts_by_place, amounts_of
-from fahrtwind.core.stations.seal.choice import choice_of
+from fahrtwind.core.stations.seal.choice import choice_of, kinds_of
 from fahrtwind.core.stations.seal.cure import cure_of
 from fahrtwind.core.stations.seal.places import SealPlace
 
@@ -40,7 +40,8 @@ def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tupl
     if not plates:
         return ()
     told = []
-    widest = max(min(p.plate_long_mm, p.plate_wide_mm) for p in plates)
+    # a patch lies open until it is covered: it does not cure from its edges
+    widest = max((min(p.plate_long_mm, p.plate_wide_mm) for p in plates if p.kind != "scar"), default=0.0)
     ways: tuple[tuple[Literal["tape", "wet"], Literal["leave", "trim"]], ...] = (
         ("tape", "leave"),
         ("tape", "trim"),
@@ -52,7 +53,8 @@ def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tupl
             update={"under": under, "edge": edge, "under_with": seal.under_with if own else None}
         )
         choice = choice_of(vehicle, way)
-        amounts = amounts_of(amounts_by_place(places, choice, way))
+        kinds = kinds_of(vehicle, way, tuple(dict.fromkeys(p.kind for p in places)))
+        amounts = amounts_of(amounts_by_place(places, kinds))
         cure = cure_of(way, choice, widest)
         slowest = max(cure.fillet_h.most, cure.under_h.most if cure.under_h else 0.0, cure.trim_h or 0.0)
         trims = MINUTES_TRIM * len(plates) if edge == "trim" else 0.0

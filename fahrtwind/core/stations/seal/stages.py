@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import get_args
+
 import shapely
 
 from fahrtwind.core.job.carrier import Carrier
@@ -18,8 +20,8 @@ from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.seal.amounts import Amount, PlaceAmount, amounts_by_place, amounts_of
-from fahrtwind.core.stations.seal.choice import SealChoice, choice_of
-from fahrtwind.core.stations.seal.cure import CureTimes, cure_of
+from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice, choice_of, kinds_of
+from fahrtwind.core.stations.seal.cure import CureTimes, slowest_of
 from fahrtwind.core.stations.seal.glands import (
     GlandCheck,
     GlandOffer,
@@ -37,6 +39,7 @@ from fahrtwind.core.stations.seal.water import COARSE_MM, FINE_MM, Terrain, Wate
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.outline import outline_polygon
+from fahrtwind.core.tables.sealants import PlaceKind
 
 FACE_MM = 40.0
 """Of a member whose width nobody typed."""
@@ -60,22 +63,32 @@ def seal_places(
     return places_of(plan, holders, feet, marks, made, sealing.gland)
 
 
+@stage("seal", "What each kind is sealed with", "seal.kinds", otherwise=())
+def every_seal_kind(vehicle: Vehicle, sealing: Seal) -> tuple[KindChoice, ...]:
+    """Also of kinds that the plan has not: what is sealed is marked before the list is known."""
+    return kinds_of(vehicle, sealing, get_args(PlaceKind))
+
+
+@stage("seal", "What the kinds there are sealed with", "seal.kinds", otherwise=())
+def seal_kinds(
+    every_seal_kind: tuple[KindChoice, ...], seal_places: tuple[SealPlace, ...]
+) -> tuple[KindChoice, ...]:
+    there = {p.kind for p in seal_places}
+    return tuple(k for k in every_seal_kind if k.kind in there)
+
+
 @stage("seal", "Layers", "seal", otherwise=())
 def seal_sections(
-    seal_places: tuple[SealPlace, ...], vehicle: Vehicle, seal_choice: SealChoice | None, sealing: Seal
+    seal_places: tuple[SealPlace, ...], vehicle: Vehicle, seal_kinds: tuple[KindChoice, ...]
 ) -> tuple[SealSection, ...]:
-    if seal_choice is None:
-        return ()
-    return sections_of(seal_places, vehicle, seal_choice, sealing)
+    return sections_of(seal_places, vehicle, seal_kinds)
 
 
 @stage("seal", "How much each place takes", "seal", otherwise=(), place="seal")
 def place_amounts(
-    seal_places: tuple[SealPlace, ...], seal_choice: SealChoice | None, sealing: Seal
+    seal_places: tuple[SealPlace, ...], seal_kinds: tuple[KindChoice, ...]
 ) -> tuple[PlaceAmount, ...]:
-    if seal_choice is None:
-        return ()
-    return amounts_by_place(seal_places, seal_choice, sealing)
+    return amounts_by_place(seal_places, seal_kinds)
 
 
 @stage("seal", "How much", "seal", otherwise=())
@@ -84,11 +97,20 @@ def seal_amounts(place_amounts: tuple[PlaceAmount, ...]) -> tuple[Amount, ...]:
 
 
 @stage("seal", "Cure", "seal", otherwise=None, place="cure")
-def cure(sealing: Seal, seal_choice: SealChoice, seal_places: tuple[SealPlace, ...]) -> CureTimes:
-    widest = max(
-        (min(p.plate_long_mm, p.plate_wide_mm) for p in seal_places if p.kind != "scar"), default=0.0
-    )
-    return cure_of(sealing, seal_choice, widest)
+def cure(
+    sealing: Seal,
+    seal_choice: SealChoice,
+    seal_places: tuple[SealPlace, ...],
+    seal_kinds: tuple[KindChoice, ...],
+) -> CureTimes:
+    """The slowest of all kinds; those that take no sealant count for nothing."""
+    widest = {
+        k.kind: max(min(p.plate_long_mm, p.plate_wide_mm) for p in seal_places if p.kind == k.kind)
+        for k in seal_kinds
+        if k.kind not in ("scar", "open tube")
+    }
+    kinds = tuple((k.seal, k.choice, widest[k.kind]) for k in seal_kinds if k.kind in widest)
+    return slowest_of(kinds or ((sealing, seal_choice, 0.0),))
 
 
 @stage("seal", "The roof as ground", "survey.outline", otherwise=None)

@@ -5,9 +5,9 @@ import { http, unwrap } from "../../api/client";
 import type { ShadeMoment } from "../../api/types";
 import { Group, Pick } from "../../fields/Field";
 import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
+import { shadowsLookedAt } from "../../roof/shadows";
 import { clock, percent } from "../../ui/format";
 import { Slide } from "../../ui/Slide";
-import { shadowsLookedAt } from "./ShadowShapes";
 
 const NOON = 12;
 const SOUTH_DEG = 180;

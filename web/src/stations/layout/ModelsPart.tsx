@@ -115,6 +115,7 @@ function ModelFields({ model, path }: { model: PanelModel; path: string }) {
         {field("noct", "NOCT", "45 °C")}
         <NumberField model={model} path={path} of="cells" label="Cells" hint="60" />
         <NumberField model={model} path={path} of="bypass_diodes" label="Bypass diodes" hint="3" />
+        {field("max_fuse", "Largest fuse", "15 A")}
         {field("flange", "Lower flange", "30 mm")}
         <Holes model={model} path={path} />
         <Choice

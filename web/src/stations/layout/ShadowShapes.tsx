@@ -1,9 +1,6 @@
 /** Where the shadows lie at the moment that is looked at under Sun and shade; over the panels, for it is they that lose. */
-import type { ShadeMoment } from "../../api/types";
 import type { LayerProps } from "../../roof/layer";
-import { shared } from "../../ui/shared";
-
-export const shadowsLookedAt = shared<ShadeMoment | null>(null);
+import { shadowsLookedAt } from "../../roof/shadows";
 
 const px = (pixels: number): string => pixels.toFixed(1);
 

@@ -72,12 +72,12 @@ function Progress(props: {
         </span>
         <span className="text-soft">{finished} done</span>
       </p>
-      <div className="flex gap-[3px]">
+      <div className="flex flex-wrap gap-x-[3px]">
         {props.steps.map((step, i) => (
           <button
             key={step.number}
             type="button"
-            className="flex-1 h-7 grid items-center"
+            className="flex-1 min-w-[22px] h-7 grid items-center"
             aria-label={`Step ${step.number}, ${step.title}${props.done.has(step.title) ? ", done" : ""}`}
             aria-current={i === props.now ? "step" : undefined}
             onClick={() => props.turnTo(i)}

@@ -1,7 +1,7 @@
 /** How it is sealed: the schools with their reasons, and each kind of place cut through, layer by layer. */
 import { useState } from "react";
 import type { SealSection } from "../../api/types";
-import { Choice, Field, Group } from "../../fields/Field";
+import { Choice, Field, Group, Pick } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 
 const GROUND = [
@@ -88,7 +88,94 @@ export function LayersPart() {
           <Field label="Why so" path="seal.why" value={seal.why} placeholder="" clearable />
         </div>
       </Group>
+      <Kinds />
     </>
+  );
+}
+
+const KINDS = [
+  "screw foot",
+  "bolt foot",
+  "one-sided foot",
+  "tape edge",
+  "deck bolt",
+  "factory thread",
+  "gland",
+  "scar",
+  "open tube",
+] as const;
+const AS_ALL = ["", "as the rest"] as const;
+
+/** Kinds of places that are sealed otherwise, each with its reason. */
+function Kinds() {
+  const { handle } = useDesk();
+  const { kinds } = useStoredJob().seal;
+  const there = useFinding("seal_sections").map((s) => s.kind);
+  const free = KINDS.filter((k) => there.includes(k) && !kinds.some((entry) => entry.kind === k) && k !== "open tube");
+  const set = (path: string, value: string) => handle.change([{ op: "set", path, value: value || null }]);
+  return (
+    <Group title="Otherwise for one kind" aside={<span className="text-[13px]">the rest as above</span>}>
+      {kinds.map((entry) => {
+        const path = `seal.kinds.${entry.id}`;
+        const pick = (
+          label: string,
+          of: "under" | "edge" | "sides" | "under_with" | "round_with",
+          options: readonly (readonly [string, string])[],
+        ) => (
+          <Pick
+            label={label}
+            path={`${path}.${of}`}
+            value={entry[of] ?? ""}
+            options={[AS_ALL, ...options]}
+            onChange={(value) => set(`${path}.${of}`, value)}
+          />
+        );
+        return (
+          <section key={entry.id} aria-label={`Seal of each ${entry.kind}`} className="pb-2">
+            <div className="flex items-baseline gap-4">
+              <span className="font-semibold">{entry.kind}</span>
+              <button
+                type="button"
+                className="underline text-[13px]"
+                aria-label={`Seal ${entry.kind} as the rest`}
+                onClick={() => handle.change([{ op: "remove", path }])}
+              >
+                as the rest
+              </button>
+            </div>
+            <div className="grid grid-cols-2 sm:grid-cols-6 gap-x-4 gap-y-1.5">
+              {pick("Under a plate", "under", [
+                ["tape", "tape first"],
+                ["wet", "wet only"],
+              ])}
+              {pick("Squeeze-out", "edge", [
+                ["leave", "leave it"],
+                ["trim", "trim, then cap"],
+              ])}
+              {pick("Sides", "sides", [
+                ["all round", "all round"],
+                ["low side open", "low side open"],
+              ])}
+              {pick("Under it", "under_with", same(FAMILIES))}
+              {pick("Round it", "round_with", same(FAMILIES))}
+              <Field label="Why" path={`${path}.why`} value={entry.why} clearable />
+            </div>
+          </section>
+        );
+      })}
+      <div className="flex flex-wrap gap-2">
+        {free.map((kind) => (
+          <button
+            key={kind}
+            type="button"
+            className="act !h-[30px]"
+            onClick={() => handle.change([{ op: "add", path: "seal.kinds", value: { kind } }])}
+          >
+            Otherwise for each {kind}
+          </button>
+        ))}
+      </div>
+    </Group>
   );
 }
 
@@ -123,7 +210,7 @@ function Ways() {
               <td className="num">{way.volume_ml.toFixed(0)} ml</td>
               <td className="num">{way.hours.toFixed(1)}</td>
               <td className="num">{way.visits}</td>
-              <td className="num">{Math.ceil(way.ready_days)} days</td>
+              <td className="num">{way.ready_days > 365 ? "over a year" : `${Math.ceil(way.ready_days)} days`}</td>
               <td className="num">
                 {way.chosen ? (
                   "chosen"

@@ -62,6 +62,8 @@ export function GlandShape({ scale }: LayerProps) {
       onClick={() => select("seal.gland")}
       onKeyDown={(event) => event.key === "Enter" && select("seal.gland")}
     >
+      {/* what a gloved finger hits */}
+      <rect x={x - 15} y={y - 15} width={30} height={30} fill="transparent" />
       <rect
         x={x - half}
         y={y - half}

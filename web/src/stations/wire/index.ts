@@ -1,8 +1,11 @@
 import type { Station } from "../station";
+import { CableShapes } from "./CableShapes";
+import { WireStation } from "./WireStation";
 
 export const wire: Station = {
   name: "wire",
   title: "Wire",
   question: "What plugs into what?",
-  later: "Will compute strings, controllers, cable, fuses, the gland and what the meter should read. Not built yet.",
+  body: WireStation,
+  layers: [{ level: "hints", draw: CableShapes }],
 };

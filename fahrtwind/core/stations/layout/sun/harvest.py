@@ -119,11 +119,11 @@ def _panel(
 ) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray, float, float]:
     cells = cells_of(panel, tilted=stand.tilted)
     horizon = horizons(cells.points, casters, but=panel.id)
-    tilt = _tilt_deg(cells)
+    tilt = tilt_of(cells)
     faced = float(faced_sky(tilt))
-    lit = _beside_the_beam(sky, tilt)
+    lit = beside_the_beam(sky, tilt)
     seen = sky_share(cells, horizon)
-    dark = np.array([seen[cells.group == g].min() for g in range(cells.groups)]) * faced
+    dark = darkest_sky(cells, seen) * faced
     wh, open_wh, beam_all, beam_kept = (
         np.zeros(MONTHS * HOURS),
         np.zeros(MONTHS * HOURS),
@@ -134,13 +134,13 @@ def _panel(
     hottest = -273.0
     for heading in stand.headings_deg:
         go_on()
-        incidence = _incidence(cells, sky, heading)
+        incidence = incidence_of(cells, sky, heading)
         beam = sky.beam * incidence
         # what comes from about the sun is hidden with it
         towards = beam + np.asarray(
             light_about_the_sun(sky.diffuse, lit.anisotropy, incidence, lit.height_sine)
         )
-        shaded = _shaded(horizon, sky.azimuth_deg - heading, sky.elevation_deg)
+        shaded = shaded_cells(horizon, sky.azimuth_deg - heading, sky.elevation_deg)
         light, lit_open = _working_light(cells, towards, shaded, lit, dark, faced)
         for target, (clear, clouded) in ((wh, light), (open_wh, lit_open)):
             power, hot = _power(panel, clear, clouded, weather, stand.wind_m_s)
@@ -155,27 +155,36 @@ def _panel(
     return wh.reshape(by_hour), open_wh.reshape(by_hour), beam_all, beam_kept, 1 - float(seen.mean()), hottest
 
 
-def _tilt_deg(cells: Cells) -> float:
+def darkest_sky(cells: Cells, seen: FloatArray) -> FloatArray:
+    """Share of the sky the worst cell of every group sees."""
+    return np.array([seen[cells.group == g].min() for g in range(cells.groups)])
+
+
+def tilt_of(cells: Cells) -> float:
+    """Tilt of a panel's glass, degrees."""
     return float(np.degrees(np.arccos(min(cells.normal[2], 1.0))))
 
 
-def _incidence(cells: Cells, sky: Sky, heading_deg: float) -> FloatArray:
-    tilt, ahead = _tilt_deg(cells), float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
+def incidence_of(cells: Cells, sky: Sky, heading_deg: float | FloatArray) -> FloatArray:
+    """Share of the beam of each group of the sky that meets the glass, cosine of its angle; 0 behind."""
+    tilt, ahead = tilt_of(cells), float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0])))
     found: FloatArray = np.maximum(
         incidence_cosine(90 - sky.elevation_deg, sky.azimuth_deg, tilt, ahead + heading_deg), 0.0
     )
     return found
 
 
-def _shaded(horizon: FloatArray, bearing_deg: FloatArray, elevation_deg: FloatArray) -> npt.NDArray[np.bool_]:
-    """For every cell (rows) and place of the sun (columns) whether the sun is behind something."""
+def shaded_cells(
+    horizon: FloatArray, bearing_deg: FloatArray, elevation_deg: FloatArray
+) -> npt.NDArray[np.bool_]:
+    """For every cell (rows) and place of the sun in degrees (columns) whether it is behind something."""
     at = (bearing_deg % 360 // BEARING_DEG).astype(np.int64) % BEARINGS
     shaded: npt.NDArray[np.bool_] = np.tan(np.radians(elevation_deg))[None, :] < horizon[:, at]
     return shaded
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class _Beside:
+class BesideTheBeam:
     """Light beside the beam, for each group of the sky: an even part of the clear diffuse light, all clouded
     light, what the ground throws onto the panel in both, W/m²; the share of the beam that is left of that
     outside the atmosphere, and the sine of the elevation."""
@@ -188,11 +197,12 @@ class _Beside:
     height_sine: FloatArray
 
 
-def _beside_the_beam(sky: Sky, tilt_deg: float) -> _Beside:
+def beside_the_beam(sky: Sky, tilt_deg: float) -> BesideTheBeam:
+    """Light beside the beam on a tilted panel, W/m²."""
     anisotropy = np.clip(sky.beam / sky.beyond, 0.0, 1.0)
     height_sine = np.sin(np.radians(sky.elevation_deg))
     level = sky.beam * height_sine + sky.diffuse
-    return _Beside(
+    return BesideTheBeam(
         sky.diffuse * (1 - anisotropy),
         sky.clouded,
         np.asarray(ground_light(ALBEDO, level, tilt_deg)),
@@ -206,18 +216,28 @@ def _working_light(
     cells: Cells,
     towards: FloatArray,
     shaded: npt.NDArray[np.bool_],
-    lit: _Beside,
+    lit: BesideTheBeam,
     dark: FloatArray,
     faced: float,
 ) -> tuple[tuple[FloatArray, FloatArray], tuple[FloatArray, FloatArray]]:
     """Light the panel works at, clear and clouded: with everything on the roof, and under the open sky."""
-    hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
-    clear = np.where(hidden, 0.0, towards[None, :]) + dark[:, None] * lit.even[None, :] + lit.ground[None, :]
+    clear = light_by_group(cells, towards, shaded, lit, dark)
     clouded = float(best_of_groups(dark[:, None])[0]) * lit.clouded + lit.ground_clouded
     return (
         (best_of_groups(clear), clouded),
         (towards + faced * lit.even + lit.ground, faced * lit.clouded + lit.ground_clouded),
     )
+
+
+def light_by_group(
+    cells: Cells, towards: FloatArray, shaded: npt.NDArray[np.bool_], lit: BesideTheBeam, dark: FloatArray
+) -> FloatArray:
+    """Clear light of every cell group (rows) and moment (columns), W/m²: its darkest cell counts for all."""
+    hidden = np.stack([shaded[cells.group == g].any(axis=0) for g in range(cells.groups)])
+    found: FloatArray = (
+        np.where(hidden, 0.0, towards[None, :]) + dark[:, None] * lit.even[None, :] + lit.ground[None, :]
+    )
+    return found
 
 
 def best_of_groups(light: FloatArray) -> FloatArray:
@@ -273,8 +293,8 @@ def explain(roof: SunnyRoof, panel: PlacedPanel, stand: Stand) -> None:
     site = site_of(roof)
     sky = year_of(site)
     cells = cells_of(panel, tilted=stand.tilted)
-    noon = int(np.argmax(sky.beam * _incidence(cells, sky, stand.headings_deg[0])))
-    tilt = _tilt_deg(cells)
+    noon = int(np.argmax(sky.beam * incidence_of(cells, sky, stand.headings_deg[0])))
+    tilt = tilt_of(cells)
     ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0]))) + stand.headings_deg[0]
     model = panel.model
     with scope("yield", panel.id):

@@ -17,6 +17,7 @@ import numpy.typing as npt
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sun import clouded_light, extraterrestrial_light
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.solar_library import solar_library
 from fahrtwind.core.tables.climates import CLIMATES
 
 if TYPE_CHECKING:
@@ -157,22 +158,47 @@ def sun_of_day(site: SiteYear, month: int) -> tuple[tuple[float, float, float], 
     )
 
 
+@lru_cache(maxsize=64)
+def sky_of_day(site: SiteYear, month: int) -> Sky:
+    """The clear sky on the 15th of a month, half-hour by half-hour while the sun is up; ``hour`` counts
+    half-hours of the mean sun's day.
+    """
+    import pandas as pd
+
+    local = pd.date_range(f"{YEAR}-{month:02}-15", periods=48, freq="30min")
+    _, _, azimuth, elevation, (beam, diffuse, level, beyond) = _light_at(site, local)
+    half = np.flatnonzero(_sun_at(site, local)["apparent_elevation"].to_numpy() > LOWEST_DEG)
+    months, hours = np.full(len(half), month - 1), np.full(len(half), 0.5)
+    clouded = np.asarray(clouded_light(level, 1.0))
+    return Sky(months, half, azimuth, elevation, beam, diffuse, clouded, beyond, hours)
+
+
 def _sun_at(site: SiteYear, local: pd.DatetimeIndex) -> pd.DataFrame:
     """Places of the sun at times of the mean sun."""
     import pandas as pd
-    from pvlib import solarposition
+
+    solarposition = solar_library().solarposition
 
     utc = (local - pd.Timedelta(hours=site.longitude_deg / DEG_AN_HOUR)).tz_localize("UTC")
     return solarposition.get_solarposition(utc, site.latitude_deg, site.longitude_deg, site.altitude_m)
 
 
-def _quarters(
-    site: SiteYear,
-) -> tuple[IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray, FloatArray]]:
-    import pandas as pd
-    from pvlib import atmosphere, clearsky
+_Light = tuple[
+    IntArray, IntArray, FloatArray, FloatArray, tuple[FloatArray, FloatArray, FloatArray, FloatArray]
+]
 
-    local = pd.date_range(f"{YEAR}-01-01 00:07:30", f"{YEAR}-12-31 23:59", freq=f"{STEP_MINUTES}min")
+
+def _quarters(site: SiteYear) -> _Light:
+    import pandas as pd
+
+    return _light_at(
+        site, pd.date_range(f"{YEAR}-01-01 00:07:30", f"{YEAR}-12-31 23:59", freq=f"{STEP_MINUTES}min")
+    )
+
+
+def _light_at(site: SiteYear, local: pd.DatetimeIndex) -> _Light:
+    """Month, hour, place of the sun, and beam, diffuse and level light of a clear sky, while it is up."""
+    atmosphere, clearsky = solar_library().atmosphere, solar_library().clearsky
     sun = _sun_at(site, local)
     up = (sun["apparent_elevation"] > LOWEST_DEG).to_numpy()
     sun, when = sun[up], local[up]

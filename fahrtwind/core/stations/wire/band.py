@@ -1,0 +1,13 @@
+"""From the least to the most."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True, slots=True)
+class Band:
+    """In the unit of the field that holds it."""
+
+    low: float
+    high: float

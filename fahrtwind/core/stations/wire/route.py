@@ -1,0 +1,250 @@
+"""Where cables run: the cheapest way over the roof that clips can hold, on a grid.
+
+Along a frame or a rail a tie holds every 300 mm. Over open roof every clip is a hole or a dab of glue, so a
+millimetre there counts for several; where water stands it counts for more; obstacles and what a lid sweeps
+are closed. The way is found by Dijkstra's algorithm, its length is the true one.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from math import ceil, hypot
+from typing import Any
+
+import numpy as np
+import numpy.typing as npt
+import shapely
+from scipy.sparse import coo_array
+from scipy.sparse.csgraph import dijkstra
+from shapely.geometry.base import BaseGeometry
+
+from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
+from fahrtwind.core.stations.layout.shape import Shape
+from fahrtwind.core.stations.survey.outline import Vertex
+
+FloatArray = npt.NDArray[np.float64]
+IntArray = npt.NDArray[np.int64]
+CELL_MM, EDGE_MM = 50.0, 60.0
+ON_FRAME, OPEN_ROOF, UNDER_PANEL, IN_WATER, CLOSED = 1.0, 4.0, 5.0, 16.0, 1e6
+"""What a millimetre counts for: judgement; a frame or rail holds a tie, open roof wants clips,
+and those under a panel nobody reaches again."""
+CLIP_EVERY_MM = 300.0
+"""Ties along frames and clips over the roof: common practice, no source."""
+LINE_WITHIN_MM = 45.0
+"""Corners of the grid are cut by no more: a cable is not laid in steps."""
+CLEAR_MM, GRAZE_MM = 25.0, 2.0
+"""Cables keep so far off what is closed; what goes no deeper into it only touches."""
+NEAR_COUNTS, NEAR_MM = 6.0, 400.0
+"""How far round two spots a way between them is looked for first: their distance and so much, at the weight
+of the dearest ground that is no water.
+"""
+Spot = tuple[float, float]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Ground:
+    """The roof as cells: what a millimetre counts for in each, shape (along, across), the graph of
+    neighbours, and what no cable crosses.
+    """
+
+    x_mm: float
+    y_mm: float
+    counts: FloatArray
+    graph: Any
+    closed: BaseGeometry
+
+    def cell(self, spot: Spot) -> int:
+        """The cell a spot is in, or the nearest on the roof."""
+        rows, columns = self.counts.shape
+        row = int(np.clip((spot[0] - self.x_mm) // CELL_MM, 0, rows - 1))
+        column = int(np.clip((spot[1] - self.y_mm) // CELL_MM, 0, columns - 1))
+        return int(row * columns + column)
+
+    def spot(self, cell: int) -> Spot:
+        """Middle of a cell, mm."""
+        row, column = divmod(cell, self.counts.shape[1])
+        return self.x_mm + (row + 0.5) * CELL_MM, self.y_mm + (column + 0.5) * CELL_MM
+
+    def counts_at(self, spots: FloatArray) -> FloatArray:
+        """What a millimetre counts for (a ratio) at spots, shape (n, 2)."""
+        rows, columns = self.counts.shape
+        row = np.clip((spots[:, 0] - self.x_mm) // CELL_MM, 0, rows - 1).astype(np.int64)
+        column = np.clip((spots[:, 1] - self.y_mm) // CELL_MM, 0, columns - 1).astype(np.int64)
+        found: FloatArray = self.counts[row, column]
+        return found
+
+
+@dataclass(frozen=True, slots=True)
+class Way:
+    """A cable's way: corners, true length, how much of it lies on frames and rails, over open roof, in water
+    that stands; ``crosses``: it goes over what is closed.
+    """
+
+    points: tuple[Vertex, ...]
+    length_mm: float
+    held_mm: float
+    open_mm: float
+    wet_mm: float
+    crosses: bool
+
+    @property
+    def ties(self) -> int:
+        """Along frames and rails."""
+        return ceil(self.held_mm / CLIP_EVERY_MM)
+
+    @property
+    def clips(self) -> int:
+        """Over open roof."""
+        return ceil(self.open_mm / CLIP_EVERY_MM)
+
+
+def ground_of(
+    roof: Rect,
+    panels: tuple[PlacedPanel, ...],
+    carriers: tuple[Carrier, ...],
+    obstacles: tuple[Shape, ...],
+    pools: Sequence[tuple[float, float, float]],
+) -> Ground:
+    """The roof as ground for cables. ``pools``: middle and radius of water that stands, mm."""
+    rows, columns = max(ceil(roof.length_mm / CELL_MM), 2), max(ceil(roof.width_mm / CELL_MM), 2)
+    x = roof.x_mm + (np.arange(rows) + 0.5) * CELL_MM
+    y = roof.y_mm + (np.arange(columns) + 0.5) * CELL_MM
+    at_x, at_y = (a.ravel() for a in np.meshgrid(x, y, indexing="ij"))
+    counts = np.full(rows * columns, OPEN_ROOF)
+    for px, py, radius in pools:
+        counts[np.hypot(at_x - px, at_y - py) <= radius] = IN_WATER
+    # a panel that lies over something carries its cables over it
+    closed = _closed(obstacles).difference(shapely.union_all([panel_rect(p).polygon() for p in panels]))
+    counts[shapely.contains_xy(closed.buffer(CLEAR_MM), at_x, at_y)] = CLOSED
+    for panel in panels:
+        whole = panel_rect(panel)
+        inner = whole.grown(-EDGE_MM)
+        counts[_within(at_x, at_y, whole)] = ON_FRAME if panel.model.build == "framed" else OPEN_ROOF
+        if panel.model.build == "framed" and inner.length_mm > 0 and inner.width_mm > 0:
+            counts[_within(at_x, at_y, inner)] = UNDER_PANEL
+    for rail in _rails(carriers):
+        counts[_within(at_x, at_y, rail)] = ON_FRAME
+    cells = counts.reshape(rows, columns)
+    return Ground(roof.x_mm, roof.y_mm, cells, _graph(cells), closed.buffer(-GRAZE_MM))
+
+
+def _closed(obstacles: tuple[Shape, ...]) -> BaseGeometry:
+    """What stands on the roof, and what lids sweep."""
+    found = []
+    for shape in obstacles:
+        corners = [(v.x_mm, v.y_mm) for v in shape.ring]
+        found.append(shapely.Polygon(corners) if corners else shape.rect.polygon())
+        if shape.lid:
+            found.append(shape.lid.polygon())
+    return shapely.union_all(found)
+
+
+def _within(x: FloatArray, y: FloatArray, rect: Rect) -> npt.NDArray[np.bool_]:
+    inside: npt.NDArray[np.bool_] = (
+        (x >= rect.x_mm) & (x <= rect.x_end_mm) & (y >= rect.y_mm) & (y <= rect.y_end_mm)
+    )
+    return inside
+
+
+def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
+    """Rails and crossbars, at least a cell wide."""
+    found = []
+    for carrier in carriers:
+        long = carrier.end.mm - carrier.start.mm
+        found += [Rect(carrier.start.mm, r.y.mm - CELL_MM / 2, long, CELL_MM) for r in carrier.rails]
+        low, high = min(r.y.mm for r in carrier.rails), max(r.y.mm for r in carrier.rails)
+        bars = getattr(carrier, "bars", ())
+        found += [Rect(b.x.mm - CELL_MM / 2, low, CELL_MM, high - low) for b in bars]
+    return found
+
+
+def _graph(counts: FloatArray) -> Any:
+    """Every cell with its eight neighbours; an edge counts as the mean of its ends."""
+    rows, columns = counts.shape
+    cell = np.arange(rows * columns).reshape(rows, columns)
+    starts, ends, weights = [], [], []
+    for dx, dy in ((1, 0), (0, 1), (1, 1), (1, -1)):
+        one = cell[: rows - dx, max(-dy, 0) : columns - max(dy, 0)]
+        other = cell[dx:, max(dy, 0) : columns + min(dy, 0)]
+        mean = (counts.ravel()[one] + counts.ravel()[other]) / 2
+        starts.append(one.ravel())
+        ends.append(other.ravel())
+        weights.append((mean * hypot(dx, dy) * CELL_MM).ravel())
+    shape = (rows * columns, rows * columns)
+    return coo_array(
+        (np.concatenate(weights), (np.concatenate(starts), np.concatenate(ends))), shape=shape
+    ).tocsr()
+
+
+def ways_from(ground: Ground, start: Spot, ends: Sequence[Spot]) -> list[Way]:
+    """The cheapest ways from each end to the start, from end to start: one search for all."""
+    _, before = dijkstra(
+        ground.graph, directed=False, indices=np.array(ground.cell(start)), return_predecessors=True
+    )
+    # plus and minus of a panel alone come from one place
+    ways = {end: _way(ground, _back(before, ground.cell(end)), end, start) for end in dict.fromkeys(ends)}
+    return [ways[end] for end in ends]
+
+
+def way_between(ground: Ground, start: Spot, end: Spot) -> Way:
+    """The cheapest way between two spots that lie near one another: looked for near them first."""
+    near = NEAR_COUNTS * max(hypot(start[0] - end[0], start[1] - end[1]), CELL_MM) + NEAR_COUNTS * NEAR_MM
+    _, before = dijkstra(
+        ground.graph, directed=False, indices=np.array(ground.cell(end)), return_predecessors=True, limit=near
+    )
+    if ground.cell(start) != ground.cell(end) and before[ground.cell(start)] < 0:
+        return ways_from(ground, end, [start])[0]
+    return _way(ground, _back(before, ground.cell(start)), start, end)
+
+
+def way_past(ground: Ground, start: Spot, past: Sequence[Spot], end: Spot) -> Way:
+    """The cheapest way that touches every spot on it."""
+    whole: list[Spot] = [start]
+    for one, other in zip((start, *past), (*past, end), strict=True):
+        leg = way_between(ground, one, other)
+        whole += [(v.x_mm, v.y_mm) for v in leg.points[1:]]
+    return measured(ground, tuple(whole))
+
+
+def _back(before: Any, cell: int) -> list[int]:
+    cells = [cell]
+    while before[cells[-1]] >= 0:
+        cells.append(int(before[cells[-1]]))
+    return cells
+
+
+def _way(ground: Ground, cells: list[int], end: Spot, start: Spot) -> Way:
+    stairs = (end, *(ground.spot(c) for c in cells[1:-1]), start)
+    line = shapely.LineString(stairs).simplify(LINE_WITHIN_MM)
+    smooth = measured(ground, tuple((float(x), float(y)) for x, y in line.coords))
+    if not smooth.crosses and not smooth.wet_mm:
+        return smooth
+    exact = measured(ground, stairs)
+    # a corner cut may graze what the grid went round
+    return exact if smooth.crosses or smooth.wet_mm > exact.wet_mm else smooth
+
+
+def measured(ground: Ground, points: tuple[Spot, ...]) -> Way:
+    """A way with what it lies on, looked at every half cell."""
+    corners = np.array(points, dtype=np.float64)
+    runs = np.hypot(*np.diff(corners, axis=0).T)
+    parts = np.maximum(np.ceil(runs / (CELL_MM / 2)), 1).astype(np.int64)
+    piece = np.repeat(runs / parts, parts)
+    segment = np.repeat(np.arange(len(runs)), parts)
+    within = (np.arange(len(segment)) - np.repeat(np.cumsum(parts) - parts, parts) + 0.5) / parts[segment]
+    spots = corners[segment] + within[:, None] * (corners[segment + 1] - corners[segment])
+    counts = ground.counts_at(spots)
+    wet, held = counts == IN_WATER, counts < OPEN_ROOF
+    total = float(runs.sum())
+    crosses = total > 0 and shapely.LineString(points).intersects(ground.closed)
+    return Way(
+        tuple(Vertex(x, y) for x, y in points),
+        total,
+        float(piece[held].sum()),
+        float(piece[~held & ~wet].sum()),
+        float(piece[wet].sum()),
+        bool(crosses),
+    )
