@@ -26,6 +26,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.slow import WORKS, SlowWork, WorkName
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 from fahrtwind.core.stations.seal.water import WaterFinding
+from fahrtwind.core.stations.wire.proposals import GroupingFinding
 
 log = logging.getLogger("fahrtwind")
 AT_ONCE = 2
@@ -34,6 +35,10 @@ REMEMBERED = 16
 MOST_WAITING = 40
 PATIENCE_S = 0.3
 """A start waits so long for the end: what is quick after all is told in one answer."""
+LOOKED_AT_S = 5.0
+"""A window that follows a work asks several times a second; what nobody has asked about for so long gives way
+to one that waits.
+"""
 State = Literal["waiting", "running", "done", "stopped", "failed"]
 
 router = APIRouter(prefix="/api/jobs/{job_id}/slow/{work}", tags=["slow work"], responses=ERROR_RESPONSES)
@@ -55,6 +60,7 @@ class Running:
     found: Any = None
     problem: FahrtwindError | None = None
     took: float | None = None
+    asked: float = field(default_factory=time.monotonic)
     cancel: threading.Event = field(default_factory=threading.Event)
     ended: threading.Event = field(default_factory=threading.Event)
 
@@ -93,6 +99,7 @@ class SlowWorks:
             own = [r for r in self._known.values() if (r.job, r.work) == (job_id, work) and r.goes_on()]
             for other in own:
                 if other.revision == revision:
+                    other.asked = time.monotonic()
                     return other
             if sum(not r.ended.is_set() for r in self._known.values()) >= MOST_WAITING:
                 raise TooLarge(
@@ -103,7 +110,17 @@ class SlowWorks:
             self._known[running.id] = running
             self._forget_old()
         self._workers.submit(_do, running, job)
+        self._make_room()
         return running
+
+    def _make_room(self) -> None:
+        """Where a work waits, stop those that nobody looks at any more: their windows were closed."""
+        with self._lock:
+            known = list(self._known.values())
+        if any(r.state == "waiting" for r in known):
+            for other in known:
+                if other.goes_on() and time.monotonic() - other.asked > LOOKED_AT_S:
+                    other.cancel.set()
 
     def _forget_old(self) -> None:
         ended = [name for name, r in self._known.items() if r.ended.is_set()]
@@ -115,6 +132,8 @@ class SlowWorks:
         running = self._known.get(run_id)
         if running is None or (running.job, running.work) != (job_id, work):
             raise NotFound("There is no such work.", remedy="Start it again.", field="run_id")
+        running.asked = time.monotonic()
+        self._make_room()
         return running
 
     def close(self) -> None:
@@ -197,7 +216,14 @@ class WaterAnswer(SlowState):
     result: WaterFinding | None
 
 
-SlowAnswer = ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer | WaterAnswer
+class GroupingsAnswer(SlowState):
+    work: Literal["groupings"] = "groupings"
+    result: GroupingFinding | None
+
+
+SlowAnswer = (
+    ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer | WaterAnswer | GroupingsAnswer
+)
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
     "year": YearAnswer,
@@ -205,6 +231,7 @@ ANSWERS: dict[WorkName, type[SlowState]] = {
     "hold": HoldAnswer,
     "schools": SchoolsAnswer,
     "water": WaterAnswer,
+    "groupings": GroupingsAnswer,
 }
 
 

@@ -250,3 +250,28 @@ def test_a_search_belongs_to_its_job_waits_for_its_turn_and_says_that_it_failed(
     while set(states()) != {"failed"}:
         assert time.monotonic() < until, f"the searches did not end: {states()}"
     assert client.get(f"/api/jobs/{jobs[0]}/slow/proposals/{begun[0]}").json()["problem"]["remedy"]
+
+
+def test_a_work_whose_window_was_closed_gives_way_to_one_that_waits(
+    client: TestClient, monkeypatch: pytest.MonkeyPatch
+) -> None:
+    def patient(job: Any, hands: Any, show: Any) -> Any:
+        while not hands.cancelled() and hands.seconds_left() > 0:
+            time.sleep(0.01)
+        raise slow.Stopped
+
+    monkeypatch.setattr(slow, "LOOKED_AT_S", 2.0)
+    monkeypatch.setitem(slow.WORKS, "year", slow.SlowWork(20, patient))
+    looked_at, closed, late = [start(client) for _ in range(3)]
+    runs = {job: client.post(f"/api/jobs/{job}/slow/year").json()["id"] for job in (looked_at, closed, late)}
+
+    def state(job: str) -> str:
+        told: str = client.get(f"/api/jobs/{job}/slow/year/{runs[job]}").json()["state"]
+        return told
+
+    until = time.monotonic() + 10
+    while state(late) == "waiting":
+        assert state(looked_at) == "running" and time.monotonic() < until
+    assert (state(looked_at), state(closed), state(late)) == ("running", "stopped", "running")
+    for job in (looked_at, late):
+        client.delete(f"/api/jobs/{job}/slow/year/{runs[job]}")

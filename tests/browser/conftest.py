@@ -15,7 +15,8 @@ from pathlib import Path
 import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
-expect.set_options(timeout=8000)
+# the longest wait before a failure, not a speed: a busy machine may take its time
+expect.set_options(timeout=20_000)
 
 
 class Server:
