@@ -4,6 +4,7 @@ an edit changes.
 
 from __future__ import annotations
 
+from datetime import date
 from typing import Annotated
 
 from fastapi import APIRouter, Query
@@ -14,10 +15,12 @@ from fahrtwind.api.schemas import Edits, Request
 from fahrtwind.core.choose.changes import Change, changes
 from fahrtwind.core.choose.compare import VariantLine, compare
 from fahrtwind.core.choose.curves import EvenLight, HourLight, curves_of
+from fahrtwind.core.choose.days import ask_why_not
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.evaluate import evaluate
-from fahrtwind.core.job.part import Identifier
+from fahrtwind.core.job.part import Identifier, Name
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.days.why_not import WhyNot
 from fahrtwind.core.stations.layout.snapping import Snap, snaps_of
 from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
 from fahrtwind.core.stations.wire.hour import ArrayCurve
@@ -58,6 +61,14 @@ def read_curves(
     """Curves of all strings at an hour under their shadows; without a month in full even light."""
     job = store.get(job_id).job
     return curves_of(job, EvenLight() if month is None else HourLight(month, hour, heading_deg))
+
+
+@router.get("/why-not")
+def read_why_not(
+    job_id: str, store: Store, step: Annotated[Name, Query()], day: Annotated[date, Query()]
+) -> WhyNot:
+    """Why a step cannot be done on a day; where nothing stands against it, it may."""
+    return ask_why_not(store.get(job_id).job, step, day)
 
 
 @router.get("/variants")

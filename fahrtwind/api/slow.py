@@ -16,6 +16,7 @@ from pydantic import BaseModel
 
 from fahrtwind.api.errors import ERROR_RESPONSES, ErrorBody
 from fahrtwind.api.jobs import Store
+from fahrtwind.core.choose.days import Help, HowSure
 from fahrtwind.core.choose.make_hold import MadeToHold
 from fahrtwind.core.choose.propose import Proposals
 from fahrtwind.core.choose.remedies import Remedy
@@ -24,6 +25,7 @@ from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.slow import WORKS, SlowWork, WorkName
+from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.wire.proposals import GroupingFinding
@@ -221,8 +223,32 @@ class GroupingsAnswer(SlowState):
     result: GroupingFinding | None
 
 
+class DaysAnswer(SlowState):
+    work: Literal["days"] = "days"
+    result: DayPlan | None
+
+
+class HelpsAnswer(SlowState):
+    work: Literal["helps"] = "helps"
+    result: tuple[Help, ...] | None
+
+
+class SureAnswer(SlowState):
+    work: Literal["sure"] = "sure"
+    result: HowSure | None
+
+
 SlowAnswer = (
-    ProposalsAnswer | YearAnswer | RemediesAnswer | HoldAnswer | SchoolsAnswer | WaterAnswer | GroupingsAnswer
+    ProposalsAnswer
+    | YearAnswer
+    | RemediesAnswer
+    | HoldAnswer
+    | SchoolsAnswer
+    | WaterAnswer
+    | GroupingsAnswer
+    | DaysAnswer
+    | HelpsAnswer
+    | SureAnswer
 )
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
@@ -232,6 +258,9 @@ ANSWERS: dict[WorkName, type[SlowState]] = {
     "schools": SchoolsAnswer,
     "water": WaterAnswer,
     "groupings": GroupingsAnswer,
+    "days": DaysAnswer,
+    "helps": HelpsAnswer,
+    "sure": SureAnswer,
 }
 
 

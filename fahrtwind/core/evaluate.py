@@ -108,6 +108,9 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         cost=seen.get("cost"),
         materials=seen["materials"],
         steps=seen["steps"],
+        work=seen.get("network"),
+        hours=seen.get("hours"),
+        kept=seen.get("kept_plan"),
         questions=seen.all_questions(),
         silent=tuple(s for (name, _), s in seen.silent.items() if name not in rules.by_id),
     )
@@ -130,8 +133,8 @@ def _station(name: Station, snags: tuple[Snag, ...], questions: tuple[Question, 
     counts = {level: sum(s.severity == level for s in here) for level in ("stop", "caution", "note")}
     asked = sum(q.station == name for q in questions)
     if name == "roof-day":  # the work sheet is as good as everything before it
-        # who does not plan the wiring here still gets a whole work sheet
-        asked = sum(q.path != "wiring.controllers" for q in questions)
+        # who does not plan the wiring or the days here still gets a whole work sheet
+        asked = sum(q.path != "wiring.controllers" and q.station != "days" for q in questions)
     doubtful = counts["stop"] + counts["caution"] > 0
     if name == "roof-day":
         doubtful = any(s.severity == "stop" for s in snags)

@@ -16,6 +16,9 @@ from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.metals import Contact
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine
+from fahrtwind.core.stations.days.activities import Network
+from fahrtwind.core.stations.days.hours import HoursBand
+from fahrtwind.core.stations.days.kept import KeptPlan
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
@@ -108,6 +111,9 @@ class Findings:
     cost: Cost | None
     materials: tuple[Material, ...]
     steps: tuple[WorkStep, ...]
+    work: Network | None
+    hours: HoursBand | None
+    kept: KeptPlan | None
     questions: tuple[Question, ...]
     silent: tuple[Silence, ...]
     """Stages that could not answer, for example because a link's source does not cover it."""

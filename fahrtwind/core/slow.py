@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from fahrtwind.core.choose.days import PLAN_S, Help, HowSure, helps, how_sure, plan_days
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
@@ -16,12 +17,15 @@ from fahrtwind.core.choose.schools import SchoolLine, side_by_side
 from fahrtwind.core.engine.beside import Hands, beside
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.wire.proposals import GroupingFinding
 
-WorkName = Literal["proposals", "year", "remedies", "hold", "schools", "water", "groupings"]
+WorkName = Literal[
+    "proposals", "year", "remedies", "hold", "schools", "water", "groupings", "days", "helps", "sure"
+]
 Show = Callable[[Any], None]
 
 
@@ -79,6 +83,19 @@ def _groupings(job: Job, hands: Hands, show: Show) -> GroupingFinding:
     return found
 
 
+def _days(job: Job, hands: Hands, show: Show) -> DayPlan:
+    hands.tell(0.0, "a first plan")
+    return plan_days(job, hands.seconds_left(), hands.cancelled, show)
+
+
+def _helps(job: Job, hands: Hands, show: Show) -> tuple[Help, ...]:
+    return helps(job, hands, show)
+
+
+def _sure(job: Job, hands: Hands, show: Show) -> HowSure:
+    return how_sure(job, hands)
+
+
 WORKS: dict[WorkName, SlowWork] = {
     "proposals": SlowWork(90.0, _proposals),
     "year": SlowWork(60.0, _year),
@@ -87,4 +104,7 @@ WORKS: dict[WorkName, SlowWork] = {
     "schools": SlowWork(120.0, _schools),
     "water": SlowWork(60.0, _water),
     "groupings": SlowWork(90.0, _groupings),
+    "days": SlowWork(PLAN_S, _days),
+    "helps": SlowWork(90.0, _helps),
+    "sure": SlowWork(90.0, _sure),
 }

@@ -1,7 +1,9 @@
 """How much sealant a seal takes, and how fast it cures."""
 
-from math import exp, pi
+from math import pi
 from typing import Annotated
+
+import numpy as np
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
@@ -65,7 +67,7 @@ def vapour_pressure(
     temperature_c: Annotated[Number, Arg("T", "°C", "air", -45, 60)],
     humidity: Annotated[Number, Arg("φ", "", "relative humidity, share", 0.01, 1)],
 ) -> Number:
-    return humidity * 6.112 * exp(17.62 * temperature_c / (243.12 + temperature_c))
+    return humidity * 6.112 * np.exp(17.62 * temperature_c / (243.12 + temperature_c))
 
 
 @formula(

@@ -8,6 +8,7 @@ from pydantic import Field, model_validator
 
 from fahrtwind.core.job import quantity_ranges as q
 from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
 from fahrtwind.core.job.panel import Holding, PanelModel, PlacedPanel
 from fahrtwind.core.job.part import Identifier, Name, Part, Reason, refuse_twins
@@ -170,6 +171,7 @@ class Job(Part):
     workshop: Workshop = Workshop()
     seal: Seal = Seal()
     wiring: Wiring = Wiring()
+    days: Days = Days()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="before")
@@ -208,6 +210,8 @@ class Job(Part):
             refuse_twins(f"seal.{list_name}", [e.id for e in getattr(self.seal, list_name)])
         for list_name in ("controllers", "strings", "points", "meter"):
             refuse_twins(f"wiring.{list_name}", [e.id for e in getattr(self.wiring, list_name)])
+        for list_name in ("crew", "deliveries", "pins", "done", "orders", "rates", "spells"):
+            refuse_twins(f"days.{list_name}", [e.id for e in getattr(self.days, list_name)])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

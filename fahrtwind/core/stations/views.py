@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from fahrtwind.core.job.carrier import Carrier
+from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
@@ -120,6 +121,11 @@ def sealing(asked: Asked) -> Seal:
 @view()
 def wiring(asked: Asked) -> Wiring:
     return asked.job.wiring
+
+
+@view()
+def calendar(asked: Asked) -> Days:
+    return asked.job.days
 
 
 @view()

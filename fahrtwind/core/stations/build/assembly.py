@@ -21,6 +21,7 @@ from fahrtwind.core.saying import say_length, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.fit import FootFit, Lean
 from fahrtwind.core.stations.build.piece import Piece
+from fahrtwind.core.tables.work import StepKind
 
 COATS = {"paint": "Paint", "powder": "Powder-coat", "anodised": "Anodise"}
 LOCKED = {
@@ -31,7 +32,7 @@ LOCKED = {
 }
 GREASED = {"dry": "dry", "oil": "with a drop of oil", "anti_seize": "with anti-seize"}
 HOURS_A_DAY = 24.0
-FINISHED = ("drill", "bend", "slots", "coat", "edges")
+FINISHED: tuple[StepKind, ...] = ("drill pieces", "bend", "slots", "coat", "edges")
 """What makes a piece ready to be joined."""
 
 
@@ -46,17 +47,20 @@ class AssemblyStep:
     detail: str
     check: str
     wait_h: float
+    kind: StepKind
+    count: int
 
 
 @dataclass(frozen=True, slots=True)
 class _Work:
-    key: str
-    needs: tuple[str, ...]
+    key: StepKind
+    needs: tuple[StepKind, ...]
     title: str
     detail: str
     check: str
     wait_h: float = 0.0
     on_roof: bool = False
+    count: int = 1
 
 
 @dataclass(frozen=True, slots=True)
@@ -86,7 +90,7 @@ def assembly_of(parts: Parts) -> tuple[AssemblyStep, ...]:
         done += [works[key] for key in ready]
         order.done(*ready)
     return tuple(
-        AssemblyStep(parts.carrier.id, i, w.on_roof, w.title, w.detail, w.check, w.wait_h)
+        AssemblyStep(parts.carrier.id, i, w.on_roof, w.title, w.detail, w.check, w.wait_h, w.key, w.count)
         for i, w in enumerate(done, start=1)
     )
 
@@ -100,25 +104,28 @@ def _made(parts: Parts) -> Iterator[_Work]:
         f"{len(pieces)} pieces by the cut list. Stamp or label each with its number, its marked end and its "
         "underside as it comes off the saw; deburr.",
         "Every piece measured once more and ticked.",
+        count=len(pieces),
     )
     sizes = Counter(h.diameter_mm for p in pieces for h in p.holes)
     if sizes:
         told = ", ".join(f"{n} of {say_size(d, parts.units)}" for d, n in sorted(sizes.items()))
         yield _Work(
-            "drill",
+            "drill pieces",
             ("cut", "coat first"),
             f"{name}: drill",
             f"{told}. Mark from the marked end, punch, pilot, then full size; slow and with oil. Corner "
             "angles first: they are the guide for bars and rails.",
             "A bolt falls through each hole.",
+            count=sum(sizes.values()),
         )
     if any(p.bends for p in pieces):
         yield _Work(
             "bend",
-            ("drill",),
+            ("drill pieces",),
             f"{name}: bend the brackets",
             "Each by its sheet, the tool as far as told there: it springs back.",
             "A set square shows no light.",
+            count=sum(bool(p.bends) for p in pieces),
         )
     slots = [f for f in parts.fits if not f.round]
     if slots:
@@ -126,10 +133,11 @@ def _made(parts: Parts) -> Iterator[_Work]:
         long = say_length(max(worst.slot_along_mm, worst.slot_across_mm), parts.units)
         yield _Work(
             "slots",
-            ("drill",),
+            ("drill pieces",),
             f"{name}: cut the slots of the feet",
             f"{len(slots)} feet, the longest {long} at {worst.where}. File, then paint the bare edge.",
             "The bolt slides from end to end.",
+            count=len(slots),
         )
 
 
@@ -141,19 +149,21 @@ def _coated(parts: Parts) -> Iterator[_Work]:
     before = "Degrease, etch primer on zinc" if coat.etched else "Degrease"
     yield _Work(
         "coat first" if first else "coat",
-        ("cut",) if first else ("cut", "drill", "bend", "slots"),
+        ("cut",) if first else ("cut", "drill pieces", "bend", "slots"),
         f"{name}: {COATS[coat.kind].lower()}",
         f"{before}; mask threads and faces that have to conduct. {_waiting(coat)}",
         "No bare edge, threads clean.",
         (coat.days or 0) * HOURS_A_DAY,
+        count=len(parts.pieces),
     )
     if first:
         yield _Work(
             "edges",
-            ("drill", "slots", "bend"),
+            ("drill pieces", "slots", "bend"),
             f"{name}: paint the edges of every hole",
             "Drilled after coating, each edge is bare.",
             "No bright metal in any hole.",
+            count=max(1, sum(len(p.holes) for p in parts.pieces)),
         )
 
 
@@ -182,6 +192,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
             f"{name}: put the spacer sleeves in",
             "A sleeve inside the tube at every bolt, before ends are capped.",
             "It can be seen through each hole.",
+            count=max(1, sum(len(p.holes) for p in parts.pieces) // 2),
         )
     if any(p.kind == "splice plate" for p in parts.pieces):
         yield _Work(
@@ -190,6 +201,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
             f"{name}: join the rails",
             "Plates on both sides, the gap of warmth between the ends. Lay the rail on a straight edge.",
             "A string along it touches everywhere.",
+            count=max(1, sum(p.kind == "splice plate" for p in parts.pieces) // 2),
         )
     if isinstance(carrier, Rack) and carrier.joint != "clamps":
         yield _Work(
@@ -199,6 +211,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
             "Marked ends the same way, undersides down. "
             + ("Tack, square, then weld." if carrier.joint == "welded" else "Every nut started by hand."),
             "Nothing is forced.",
+            count=max(1, 2 * len(carrier.rails)),
         )
 
 
@@ -213,6 +226,7 @@ def _on_roof(parts: Parts) -> Iterator[_Work]:
             "between foot and roof.",
             "Every bolt started by hand.",
             on_roof=True,
+            count=max(1, len(carrier.rails)),
         )
     leaning = [lean for lean in parts.leans if lean.outward]
     if leaning:
@@ -266,4 +280,5 @@ def _torque(parts: Parts) -> _Work:
         f"{GREASED[bolting.lubrication]}, {LOCKED[bolting.locking]}. Bolts outside before those under them.",
         "Paint mark across each nut; diagonals still agree.",
         on_roof=True,
+        count=sum(line.count for line in parts.bolts),
     )

@@ -34,26 +34,32 @@ def wire_work(
     jumpers = sum(len(h.jumpers) for h in harnesses)
     before = [
         Task(
+            "bench cables",
             "Make up the cables on the bench",
             f"{sum(r.extension_mm > 0 for h in harnesses for r in h.runs)} extensions in {wiring.cable}: a "
             "plug at one end, a socket at the other, so that red stays red. Label both ends.",
             "Each crimp tugged; each end taped until it is plugged.",
+            count=max(1, sum(r.extension_mm > 0 for h in harnesses for r in h.runs)),
         )
     ]
     if jumpers:
         before.append(
             Task(
+                "plug",
                 "Plug the panels of each string together before they cover the leads",
                 f"{jumpers} joints, plus to minus. {LIVE}",
                 "Every connector clicks and holds a tug; leads tied off the roof.",
+                count=jumpers,
             )
         )
     before.append(
         Task(
+            "lay cables",
             "Lay the cables to the gland",
             f"Along frames and rails, a tie every {say_size(CLIP_EVERY_MM, units)}, a drip loop before the "
             "gland. Free ends taped.",
             "Nothing crosses a lid or an edge that cuts; a hand moves no cable.",
+            count=len(strings),
         )
     )
     return WireWork(tuple(before), (*_measured(len(strings)), *_connected(plugged, wiring)))
@@ -62,10 +68,12 @@ def wire_work(
 def _measured(strings: int) -> list[Task]:
     return [
         Task(
+            "meter",
             "Read the meter at every string",
             f"{strings} strings, before anything is joined: open volts and which end is plus, on the range "
             "for direct current. Type each reading: the meter card judges it.",
             "Every reading within its band, no minus.",
+            count=strings,
         )
     ]
 
@@ -79,6 +87,7 @@ def _connected(arrays: list[Array], wiring: Wiring) -> list[Task]:
         fuse = f" A {c.fuse.a:g} A fuse in the plus of each string." if c.fuse else ""
         told.append(
             Task(
+                "connect",
                 f"Connect {c.name}",
                 f"Isolator open. {first.capitalize()}.{fuse} Terminals to the maker's torque. {LIVE} {code}: "
                 "licensed practice where the law asks for it.",

@@ -125,27 +125,34 @@ def drilling(plan: RoofPlan, count: int, under: str) -> list[Task]:
     metal = drills_metal(plan)
     return [
         Task(
+            "pilot",
             "Drill one pilot hole and look",
             f"{look} Depth stop on the bit, goggles on.",
             "Solid in the member where the plan says so. If not: stop and enter the reading.",
             marks="holes",
         ),
         Task(
+            "drill",
             "Drill the rest",
             f"{count} holes by their numbers: pilot, then final size.",
             "Count the holes against the map.",
             marks="holes",
+            count=max(1, count),
         ),
         Task(
+            "deburr",
             "Deburr, remove every chip, paint the edges" if metal else "Clean the holes",
             "Chips rust into the paint overnight." if metal else "Vacuum the dust.",
             "Bare metal covered and dry." if metal else "Hole edges firm and dry.",
             4 if metal else 0,
+            count=max(1, count),
         ),
         Task(
+            "lay",
             f"Lay {under} under the feet and set the fasteners",
             "Some into each hole too. Tighten until it squeezes out all round.",
             "Squeeze-out on all four sides.",
             marks="holes",
+            count=max(1, count),
         ),
     ]

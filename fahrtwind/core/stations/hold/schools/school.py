@@ -13,6 +13,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.hold.links import Above, Bay, Chain
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
+from fahrtwind.core.tables.work import StepKind
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,13 +69,17 @@ MarksInHand = Literal["none", "all", "holes", "pads"]
 
 @dataclass(frozen=True, slots=True)
 class Task:
-    """A step of the work before it has a number. ``wait_h``: to wait after it; ``marks``: in hand."""
+    """A step of the work before it has a number. ``wait_h``: to wait after it; ``marks``: in hand; ``count``:
+    of what its kind of work is counted in.
+    """
 
+    kind: StepKind
     title: str
     detail: str
     check: str
     wait_h: float = 0.0
     marks: MarksInHand = "none"
+    count: int = 1
 
 
 @dataclass(frozen=True, slots=True)

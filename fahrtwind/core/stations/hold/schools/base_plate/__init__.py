@@ -80,22 +80,28 @@ def bolting(plan: RoofPlan, count: int, under: str) -> list[Task]:
     """From standing the frame up loosely to tightening it again once the sealant has cured."""
     return [
         Task(
+            "stand",
             "Stand the frame up loosely and mark its feet",
             "All joints loose, a line or halyard holds it. Mark the holes through the base plates.",
             "Diagonals agree; every plate lies flat.",
+            count=max(1, count),
         ),
         *drilled.drilling(plan, count, under),
         Task(
+            "snug",
             "Backing plates on, all nuts snug, then the joints from the top down",
             "Hold the bolt above, turn the nut below, so that the sealant is not sheared.",
             "Squeeze-out all round each plate.",
             24,
+            count=max(1, count),
         ),
         Task(
+            "retighten",
             "Tighten again when the sealant has cured",
             "It has lost some of its squeeze.",
             "Every nut by the torque of the bolt's maker, with a paint mark.",
             marks="holes",
+            count=max(1, count),
         ),
     ]
 

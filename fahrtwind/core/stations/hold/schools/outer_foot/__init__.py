@@ -30,18 +30,22 @@ def needs(hold: OuterFoot, feet: int, _units: UnitSystem) -> Iterator[Needed]:
     yield Needed(f"stainless bolt {hold.bolt} with lock nut, post to its foot", 2 * feet)
 
 
-def tasks(_plan: RoofPlan, _count: int, _under: str) -> list[Task]:
+def tasks(_plan: RoofPlan, count: int, _under: str) -> list[Task]:
     """Standing the frame up and tightening it."""
     return [
         Task(
+            "stand",
             "Stand the posts on their feet, all nuts loose",
             "Clean the metal under each foot, rubber between. A line or a second person holds the frame.",
             "Diagonals agree; every foot sits on its whole face.",
+            count=max(1, count),
         ),
         Task(
+            "snug",
             "Tighten feet first, then the joints from below upward",
             "By the torque of the foot's maker; a gutter bends long before its clamp does.",
             "A hand on every corner moves nothing. Again after 50 km and after 500 km.",
+            count=max(1, count),
         ),
     ]
 

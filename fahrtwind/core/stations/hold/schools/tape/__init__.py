@@ -67,17 +67,21 @@ def sticking(plan: RoofPlan, count: int, under: str) -> list[Task]:
     low, high = (say_temperature(bound, plan.units) for bound in TAPE_BEST_DEG_C)
     return [
         Task(
+            "prime",
             "Abrade, wipe, prime under the pads",
             "In that order, as the tape's maker says. Gloves and air: solvents.",
             "Water spreads on the surface instead of beading.",
             marks="pads",
+            count=max(1, count),
         ),
         Task(
+            "stick",
             "Stick and press the pads",
             f"{count} feet, roof at {low} to {high}. Press each with body weight.",
             "Full flat contact, no light under an edge.",
             dwell,
             marks="pads",
+            count=max(1, count),
         ),
     ]
 

@@ -1,0 +1,246 @@
+"""The days of a job: its plan, what would help most, how sure it is, why a step is not done on a day."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Iterator
+from dataclasses import dataclass
+from datetime import date, datetime, time
+
+from fahrtwind.core.engine.beside import Hands, Stopped
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.evaluate import visit
+from fahrtwind.core.job.days import Days, Person
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.quantities import Temperature
+from fahrtwind.core.stations.days.conditions import Calendar
+from fahrtwind.core.stations.days.kept import breaches
+from fahrtwind.core.stations.days.plan import DayPlan, Reason, told
+from fahrtwind.core.stations.days.planner import Solution, solution_of, solve
+from fahrtwind.core.stations.days.problem import Problem, problem_of, without
+from fahrtwind.core.stations.days.robust import most_often
+from fahrtwind.core.stations.days.why_not import WhyNot, why_none, why_not
+from fahrtwind.core.tables.sealants import FAMILIES
+
+PLAN_S, HELP_S, CHECK_S = 20.0, 3.0, 2.0
+"""Most seconds for a plan, for each way to help, for each condition that is looked at."""
+RELAXED = ("rain", "rain while it cures", "wet from rain", "wind", "too cold", "too hot", "dew", "dark")
+"""Conditions that a plan may fail on, alone or two together."""
+
+
+def problem_for(job: Job) -> Problem:
+    """Raises InputError naming what is still to be told."""
+    seen = visit(job)
+    for question in seen.all_questions():
+        if question.path.startswith(("days.", "site.", "panels")) and question.station == "days":
+            raise InputError(
+                question.ask, remedy="Type it under Days; without it there is no plan.", field=question.path
+            )
+    found: Problem = seen.demand("day_problem")
+    return found
+
+
+def plan_days(
+    job: Job,
+    seconds: float = PLAN_S,
+    stopped: Callable[[], bool] = lambda: False,
+    show: Callable[[DayPlan], None] = lambda plan: None,
+) -> DayPlan:
+    """The best plan: earliest finish, fewest days on the roof, least standing about."""
+    problem = problem_for(job)
+    solution = solve(problem, seconds, stopped=stopped, told=lambda s: show(told(problem, s)))
+    reasons = reasons_for_none(problem) if solution.state == "impossible" else ()
+    return told(problem, solution, reasons)
+
+
+def reasons_for_none(problem: Problem) -> tuple[Reason, ...]:
+    """The smallest set of reasons for which there is no plan: of one step where one finds no start, else the
+    first condition, hands or limit without which there would be one.
+    """
+    if (found := why_none(problem)) != ():
+        return found
+    for names, words in _relaxations(problem):
+        if solve(without(problem, names), CHECK_S, goals=1).state == "found":
+            return (Reason(" and ".join(names), "", words),)
+    return (Reason("all together", "", "the days that are planned do not hold the work: plan further ahead"),)
+
+
+def _relaxations(problem: Problem) -> Iterator[tuple[tuple[str, ...], str]]:
+    there = {c.name for own in problem.conditions for c in own}
+    if problem.calendar.days.pins:
+        yield ("pinned elsewhere",), "what is pinned leaves no plan: take a pin away"
+    single = [name for name in (*RELAXED, "before it is delivered") if name in there]
+    for name in single:
+        yield (name,), f"without “{name}” there would be a plan"
+    yield ("past the plan",), "with more days there would be a plan: plan further ahead"
+    for i, a in enumerate(single):
+        for b in single[i + 1 :]:
+            yield (a, b), f"without “{a}” and “{b}” there would be a plan"
+
+
+def ask_why_not(job: Job, step: str, day: date) -> WhyNot:
+    return why_not(problem_for(job), step, day)
+
+
+@dataclass(frozen=True, slots=True)
+class Help:
+    """A change and what it brings: ``finish`` None where there is no plan with it either, ``days_saved``
+    against the plan as it is, None where there is none; ``path`` and ``value``: the edit that makes it.
+    """
+
+    words: str
+    path: str
+    value: object
+    finish: datetime | None
+    roof_days: int
+    days_saved: float | None
+    proved: bool
+
+
+def helps(job: Job, hands: Hands, show: Callable[[tuple[Help, ...]], None]) -> tuple[Help, ...]:
+    """Each change planned anew, the one that saves most first; only those that change something."""
+    base = _quick(job)
+    found: list[Help] = []
+    ways = list(_ways(job))
+    for i, (words, path, value, other) in enumerate(ways):
+        if hands.cancelled():
+            raise Stopped
+        hands.tell(i / len(ways), words)
+        solution, problem = _quick(other)
+        if solution.state != "found":
+            continue
+        finish = problem.calendar.grid.moment(solution.ends)
+        saved = None
+        if base[0].state == "found":
+            saved = (base[1].calendar.grid.moment(base[0].ends) - finish).total_seconds() / 86_400
+            if saved < 1 / 48 and solution.roof_days >= base[0].roof_days:
+                continue
+        found.append(Help(words, path, value, finish, solution.roof_days, saved, all(solution.proved)))
+        found.sort(key=lambda h: (h.finish or datetime.max, h.roof_days))
+        show(tuple(found))
+    return tuple(found)
+
+
+def _quick(job: Job) -> tuple[Solution, Problem]:
+    problem = problem_for(job)
+    return solve(problem, HELP_S, goals=2), problem
+
+
+def _ways(job: Job) -> Iterator[tuple[str, str, object, Job]]:
+    """In words, the edit, the job with it."""
+    days = job.days
+
+    def with_days(**change: object) -> Job:
+        return job.model_copy(update={"days": days.model_copy(update=change)})
+
+    if len(days.crew) < 6 and days.crew:
+        like = days.crew[0]
+        new = Person(
+            id=f"help-{len(days.crew) + 1}",
+            name="A helper",
+            weekdays=like.weekdays,
+            starts=like.starts,
+            ends=like.ends,
+        )
+        yield "one person more", "days.crew", _json(new), with_days(crew=(*days.crew, new))
+    if days.shelter == "none":
+        yield "a roof over it", "days.shelter", "roofed", with_days(shelter="roofed")
+    if days.shelter != "heated":
+        warm = Temperature(deg_c=max(18.0, days.shelter_warm.deg_c))
+        yield ("a heated shelter", "days.shelter", "heated", with_days(shelter="heated", shelter_warm=warm))
+    yield from _longer_days(days, with_days)
+    yield from _sealants(job)
+
+
+def _longer_days(days: Days, with_days: Callable[..., Job]) -> Iterator[tuple[str, str, object, Job]]:
+    early, late = time(6), time(20)
+    if any(p.starts > early or p.ends < late for p in days.crew):
+        crew = tuple(p.model_copy(update={"starts": early, "ends": late}) for p in days.crew)
+        yield (
+            "work from six to eight in the evening",
+            "days.crew",
+            [_json(p) for p in crew],
+            with_days(crew=crew),
+        )
+    if any(5 not in p.weekdays for p in days.crew):
+        crew = tuple(p.model_copy(update={"weekdays": tuple(sorted({*p.weekdays, 5}))}) for p in days.crew)
+        yield "work on Saturdays", "days.crew", [_json(p) for p in crew], with_days(crew=crew)
+
+
+def _json(person: Person) -> object:
+    return person.model_dump(mode="json")
+
+
+def _sealants(job: Job) -> Iterator[tuple[str, str, object, Job]]:
+    """Others that stick to this roof."""
+    seen = visit(job)
+    choice = seen.get("seal_choice")
+    if choice is None:
+        return
+    for name in FAMILIES:
+        if name == choice.round.name or FAMILIES[name].cures not in ("by moisture", "by drying"):
+            continue
+        other = job.model_copy(update={"seal": job.seal.model_copy(update={"round_with": name})})
+        bonded = visit(other).get("seal_choice")
+        if bonded is not None and bonded.round_bond.bond == "good" and not bonded.clash:
+            yield f"{FAMILIES[name].words} round the feet", "seal.round_with", name, other
+
+
+@dataclass(frozen=True, slots=True)
+class WeakStep:
+    step: str
+    title: str
+    breaks: int
+    words: str
+
+
+@dataclass(frozen=True, slots=True)
+class HowSure:
+    """Over ``members`` ways the weather may go: in how many the plan holds, what breaks it most often; the
+    plan that holds in most of them, and whether no plan holds in more.
+    """
+
+    members: int
+    holds: int
+    weak: tuple[WeakStep, ...]
+    safest: DayPlan | None
+    safest_holds: int
+    safest_proved: bool
+
+
+def how_sure(job: Job, hands: Hands) -> HowSure:
+    """Of the kept plan where there is one, else of the fastest."""
+    problem = problem_for(job)
+    calendars: tuple[Calendar, ...] = visit(job).demand("calendars")
+    kept = {p.step: problem.calendar.grid.slot_at(p.starts) for p in job.days.kept}
+    if kept and all(a.id in kept for a in problem.activities):
+        starts = tuple(kept[a.id] for a in problem.activities)
+    else:
+        hands.tell(0.1, "the fastest plan")
+        starts = solve(problem, PLAN_S / 2, goals=2, stopped=hands.cancelled).starts
+    problems = []
+    for i, calendar in enumerate(calendars):
+        if hands.cancelled():
+            raise Stopped
+        hands.tell(0.3 + 0.3 * i / len(calendars), f"way {i + 1} of {len(calendars)}")
+        problems.append(problem_of(problem.network, calendar))
+    if not starts:
+        return HowSure(len(calendars), 0, (), None, 0, False)
+    broken = [breaches(p, dict(enumerate(starts))) for p in problems]
+    hands.tell(0.6, "the plan that holds most often")
+    best, holds, proved = most_often(problem, tuple(problems), starts, PLAN_S, hands.cancelled)
+    safest = told(problem, solution_of(problem, best))
+    return HowSure(len(problems), sum(not b for b in broken), _weak(problem, broken), safest, holds, proved)
+
+
+def _weak(problem: Problem, broken: list[tuple[Reason, ...]]) -> tuple[WeakStep, ...]:
+    """The steps that break it, the one that does so most often first."""
+    count: dict[str, int] = {}
+    words: dict[str, str] = {}
+    for reasons in broken:
+        for step in {r.step for r in reasons}:
+            count[step] = count.get(step, 0) + 1
+        for reason in reasons:
+            words.setdefault(reason.step, reason.words)
+    titles = {a.id: a.title for a in problem.activities}
+    ranked = sorted(count, key=lambda s: (-count[s], s))
+    return tuple(WeakStep(s, titles.get(s, s), count[s], words[s]) for s in ranked[:5])
