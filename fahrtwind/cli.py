@@ -1,4 +1,7 @@
-"""The command line: serve, demo, calc, check, export, backup. What only one command needs is loaded by it."""
+"""The command line: serve, weather-office, calc, check, export, backup.
+
+What only one command needs is loaded by it.
+"""
 
 from __future__ import annotations
 
@@ -10,7 +13,7 @@ from collections.abc import Callable
 from datetime import date
 from pathlib import Path
 
-from fahrtwind.core.errors import FahrtwindError, UnreadableFile
+from fahrtwind.core.errors import FahrtwindError, InputError, UnreadableFile
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.saying import say_speed
@@ -64,7 +67,12 @@ def _parser() -> argparse.ArgumentParser:
     )
     serve.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
     serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
+    serve.add_argument("--weather-office", help="address of a weather office that forecasts are fetched from")
     serve.set_defaults(run=_serve)
+    office = commands.add_parser("weather-office", help="start the simulated weather office on this machine")
+    office.add_argument("--port", type=int, default=8766)
+    office.add_argument("--with-parent", action="store_true", help="end when standard input ends")
+    office.set_defaults(run=_weather_office)
     calc = commands.add_parser("calc", help="run one calculation: JSON in on standard input, JSON out")
     calc.add_argument("name", nargs="?", help="leave out to list the calculations")
     calc.set_defaults(run=_calc)
@@ -87,7 +95,16 @@ def _serve(args: argparse.Namespace) -> int:
     from fahrtwind.api.serve import serve
 
     names = tuple(args.name)
-    return _with_database(lambda: serve(args.database, args.host, args.port, names=names, demo=args.demo))
+    office = args.weather_office
+    return _with_database(
+        lambda: serve(args.database, args.host, args.port, names=names, demo=args.demo, weather_office=office)
+    )
+
+
+def _weather_office(args: argparse.Namespace) -> int:
+    from fahrtwind.weather_office.office import run
+
+    return run(args.port, with_parent=args.with_parent)
 
 
 def _with_database(work: Callable[[], int]) -> int:
@@ -174,7 +191,12 @@ def _export(args: argparse.Namespace) -> int:
     try:
         args.target.mkdir(parents=True, exist_ok=True)
         for name, export in EXPORTS.items():
-            (args.target / name).write_bytes(export.write(job, evaluation, Stamp(date.today())))
+            try:
+                written = export.write(job, evaluation, Stamp(date.today()))
+            except InputError as missing:  # what this job has not is no reason to leave out the rest
+                print(f"fahrtwind: {name} is left out. {missing}", file=sys.stderr)
+                continue
+            (args.target / name).write_bytes(written)
             print(args.target / name)
     except OSError as error:
         raise UnreadableFile(

@@ -11,7 +11,7 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import choices, choosing, errors, jobs, records, shop, slow
+from fahrtwind.api import choices, choosing, errors, forecasts, jobs, records, shop, slow
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.slow import SlowWorks
@@ -28,15 +28,23 @@ STATIC = Path(__file__).parent / "static"
 
 
 def create_app(
-    database: Path, *, demo: bool = False, hosts: tuple[str, ...] = (), static: Path = STATIC
+    database: Path,
+    *,
+    demo: bool = False,
+    hosts: tuple[str, ...] = (),
+    static: Path = STATIC,
+    weather_office: str | None = None,
 ) -> FastAPI:
-    """The web application on a database file. ``demo`` fills an empty database with the demo jobs."""
+    """The web application on a database file. ``demo`` fills an empty database with the demo jobs;
+    ``weather_office``: the address forecasts are fetched from.
+    """
     app = FastAPI(
         title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
     )
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
     app.state.records = Records(engine)
+    app.state.weather_office = weather_office
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
             app.state.store.create(job, "demo", "Demo job")
@@ -44,8 +52,8 @@ def create_app(
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
-    for router in (choosing.router, records.router, slow.router, shop.router, choices.router):
-        app.include_router(router)
+    for part in (choosing, forecasts, records, slow, shop, choices):
+        app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)
     _serve_pages(app, static)

@@ -18,6 +18,7 @@ ASKED_BY_PAGES = (
     "bay.spot",
     "climate.parse",
     "crown.at",
+    "forecast.parse",
     "outline.parse",
     "panels.parse",
     "items.parse",

@@ -8,7 +8,11 @@ import importlib
 import ipaddress
 import os
 import socket
+import subprocess
+import sys
 import threading
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -56,11 +60,24 @@ class PatientOnce(H11Protocol):
             self._head_timer = None
 
 
-def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), demo: bool = False) -> int:
-    """Serve until stopped. Raises Unavailable where the database or the port cannot be had."""
+def serve(
+    database: Path,
+    host: str,
+    port: int,
+    *,
+    names: tuple[str, ...] = (),
+    demo: bool = False,
+    weather_office: str | None = None,
+) -> int:
+    """Serve until stopped; the demo brings its own simulated weather office. Raises Unavailable where the
+    database or the port cannot be had.
+    """
     from fahrtwind.api.app import create_app
 
-    app = create_app(database, demo=demo, hosts=(host, *names))
+    if demo and weather_office is None:
+        with simulated_office() as address:
+            return serve(database, host, port, names=names, demo=True, weather_office=address)
+    app = create_app(database, demo=demo, hosts=(host, *names), weather_office=weather_office)
     # what was imported stays; collecting it again and again would cost milliseconds in every answer
     gc.freeze()
     config = uvicorn.Config(
@@ -78,6 +95,19 @@ def serve(database: Path, host: str, port: int, *, names: tuple[str, ...] = (), 
         warming.start()
         uvicorn.Server(config).run(sockets=[listener])
     return 0
+
+
+@contextmanager
+def simulated_office() -> Iterator[str]:
+    """A weather office in a process of its own, which ends with this one."""
+    with bound("127.0.0.1", 0) as probe:
+        port = probe.getsockname()[1]
+    command = [sys.executable, "-m", "fahrtwind.cli", "weather-office", "--port", str(port), "--with-parent"]
+    with subprocess.Popen(command, stdin=subprocess.PIPE) as office:
+        try:
+            yield f"http://127.0.0.1:{port}"
+        finally:
+            office.terminate()
 
 
 def _warm(doors: Later) -> None:

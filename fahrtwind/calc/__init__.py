@@ -2,7 +2,7 @@
 calc``.
 """
 
-from fahrtwind.calc import build, calculations, hold, layout, seal, survey, wire
+from fahrtwind.calc import build, calculations, days, hold, layout, seal, survey, wire
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "Calculation",
     "build",
     "calculations",
+    "days",
     "hold",
     "layout",
     "run",

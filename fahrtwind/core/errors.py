@@ -89,6 +89,12 @@ class Unavailable(FahrtwindError):
     code = "database_unavailable"
 
 
+class OfficeSilent(FahrtwindError):
+    """The weather office gives no answer that can be used."""
+
+    code = "weather_office_unavailable"
+
+
 class NotFound(FahrtwindError):
     code = "not_found"
 

@@ -5,9 +5,11 @@ from __future__ import annotations
 from collections.abc import Callable
 from dataclasses import dataclass
 
+from fahrtwind.core.choose.days import kept_as_plan
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.road import Station
+from fahrtwind.files.days_calendar import write_calendar
 from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.job_file import write_job
@@ -17,6 +19,7 @@ from fahrtwind.files.pieces_csv import write_cuts, write_pieces
 from fahrtwind.files.pieces_drawing import pieces_drawing
 from fahrtwind.files.purchase_files import write_purchase, write_quote
 from fahrtwind.files.svg import to_svg
+from fahrtwind.files.week_sheet import write_week_sheet
 from fahrtwind.files.wiring_drawing import wiring_drawing
 from fahrtwind.files.wiring_sheets import write_cable_labels, write_wiring
 from fahrtwind.files.worksheet import write_worksheet
@@ -112,5 +115,12 @@ EXPORTS: dict[str, Export] = {
     ),
     "wiring.pdf": Export("Wiring diagram", "application/pdf", write_wiring, station="wire"),
     "cable-labels.pdf": Export("Labels of cables", "application/pdf", write_cable_labels, station="wire"),
+    "days.ics": Export(
+        "Plan for a calendar",
+        "text/calendar; charset=utf-8",
+        lambda job, _e, stamp: write_calendar(job, kept_as_plan(job), stamp.date),
+        station="days",
+    ),
+    "week-sheet.pdf": Export("Week sheet", "application/pdf", write_week_sheet, station="days"),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from datetime import date, datetime, time
+
+import numpy as np
 
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import InputError
@@ -52,12 +54,33 @@ def plan_days(
     return told(problem, solution, reasons)
 
 
+def kept_as_plan(job: Job) -> DayPlan:
+    """The kept plan with its people and cure. Raises InputError where none is kept, or of other work."""
+    if not job.days.kept:
+        raise InputError("No plan is kept.", remedy="Plan under Days and keep the plan.", field="days.kept")
+    problem = problem_for(job)
+    at = {p.step: problem.calendar.grid.slot_at(p.starts) for p in job.days.kept}
+    if any(not 0 <= at.get(a.id, -1) < problem.calendar.grid.slots for a in problem.activities):
+        raise InputError(
+            "The kept plan is not of this work.",
+            remedy="Plan again under Days and keep the new plan.",
+            field="days.kept",
+        )
+    return told(problem, solution_of(problem, tuple(at[a.id] for a in problem.activities)))
+
+
 def reasons_for_none(problem: Problem) -> tuple[Reason, ...]:
     """The smallest set of reasons for which there is no plan: of one step where one finds no start, else the
     first condition, hands or limit without which there would be one.
     """
     if (found := why_none(problem)) != ():
         return found
+    calendar = problem.calendar
+    anybody = np.any(calendar.present, axis=0)
+    helped = replace(calendar, present=(*calendar.present, anybody))
+    if solve(problem_of(problem.network, helped), CHECK_S, goals=1).state == "found":
+        words = f"with {len(calendar.present) + 1} people there would be a plan"
+        return (Reason("too few hands", "", words),)
     for names, words in _relaxations(problem):
         if solve(without(problem, names), CHECK_S, goals=1).state == "found":
             return (Reason(" and ".join(names), "", words),)

@@ -203,7 +203,7 @@ class Days(Part):
     """
 
     first: date | None = None
-    horizon: Annotated[int, Field(ge=1, le=35)] = 14
+    horizon: Annotated[int, Field(ge=1, le=60)] = 14
     zone: Zone | None = None
     crew: Annotated[tuple[Person, ...], Field(max_length=6)] = ()
     deliveries: Annotated[tuple[Delivery, ...], Field(max_length=20)] = ()

@@ -213,5 +213,5 @@ ORDERS: tuple[Order, ...] = (
     *(Order(k, "write", "it is written down when it is done") for k in (*LAST, "lift", "seal")),
     Order("write", "drive", "nobody drives before it is written down"),
 )
-TOGETHER: tuple[tuple[StepKind, ...], ...] = (("drill", "deburr", "lay"), ("prime", "stick"))
+TOGETHER: tuple[tuple[StepKind, ...], ...] = (("drill", "deburr", "lay", "night"), ("prime", "stick"))
 """Done foot by foot in batches that fit a day, each batch through to its end."""

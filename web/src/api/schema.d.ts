@@ -248,6 +248,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/why-not": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Why Not
+         * @description Why a step cannot be done on a day; where nothing stands against it, it may.
+         */
+        get: operations["read_why_not_api_jobs__job_id__why_not_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/variants": {
         parameters: {
             query?: never;
@@ -282,6 +302,26 @@ export interface paths {
          * @description Everything these edits would change, before they are made; nothing is stored.
          */
         post: operations["read_changes_api_jobs__job_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/forecast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fetch Forecast
+         * @description What the office says about the job's place and days; nothing is stored.
+         */
+        post: operations["fetch_forecast_api_jobs__job_id__forecast_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -615,6 +655,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/calc/forecast.parse": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** An hourly forecast from CSV or JSON in the open layout. */
+        post: operations["calc_forecast_parse_forecast_parse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/calc/outline.parse": {
         parameters: {
             query?: never;
@@ -744,6 +801,36 @@ export interface components {
              * @default []
              */
             open_bays: components["schemas"]["OpenBay"][];
+        };
+        /**
+         * Activity
+         * @description Something that is done in one go. ``step``: its number in the order of work; ``how_long``: how its
+         *     minutes come about.
+         */
+        Activity: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Title */
+            title: string;
+            /** Step */
+            step: number;
+            /** Minutes */
+            minutes: number;
+            /** How Long */
+            how_long: string;
+            /** Hands */
+            hands: number;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "bench" | "roof" | "inside";
+            needs: components["schemas"]["Needs"];
         };
         /**
          * AddEntry
@@ -901,6 +988,13 @@ export interface components {
             check: string;
             /** Wait H */
             wait_h: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Count */
+            count: number;
         };
         /**
          * Assumptions
@@ -1932,6 +2026,146 @@ export interface components {
             left_mm: number;
         };
         /**
+         * DayPlan
+         * @description ``steps`` by their start. ``finish``: when it may drive; ``hands_off``: when the last work ends.
+         *     ``bound_finish``: no plan finishes earlier; ``proved``: which goals are. ``waiting_h``: between first and
+         *     last work of the days on the roof, less the work. ``reasons``: why there is none.
+         */
+        DayPlan: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "found" | "impossible" | "not found" | "nothing to do";
+            /** Steps */
+            steps: components["schemas"]["PlannedStep"][];
+            /** Finish */
+            finish: string | null;
+            /** Hands Off */
+            hands_off: string | null;
+            /** Bound Finish */
+            bound_finish: string | null;
+            /** Roof Days */
+            roof_days: number;
+            /** Bound Roof Days */
+            bound_roof_days: number | null;
+            /** Waiting H */
+            waiting_h: number;
+            /** Proved */
+            proved: string[];
+            /** Seconds */
+            seconds: number;
+            /** Weather Known */
+            weather_known: boolean;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
+        };
+        /**
+         * Days
+         * @description ``first``: the first day somebody can work; ``zone``: of the place; ``shelter``: a roof over the roof,
+         *     heated to ``shelter_warm``; ``colour``: of the roof. ``kept``: the plan that was agreed on.
+         */
+        Days: {
+            /** First */
+            first?: string | null;
+            /**
+             * Horizon
+             * @default 14
+             */
+            horizon: number;
+            /** Zone */
+            zone?: string | null;
+            /**
+             * Crew
+             * @default []
+             */
+            crew: components["schemas"]["Person"][];
+            /**
+             * Deliveries
+             * @default []
+             */
+            deliveries: components["schemas"]["Delivery"][];
+            /**
+             * Pins
+             * @default []
+             */
+            pins: components["schemas"]["Pin"][];
+            /**
+             * Done
+             * @default []
+             */
+            done: components["schemas"]["Finished"][];
+            /**
+             * Orders
+             * @default []
+             */
+            orders: components["schemas"]["OwnOrder"][];
+            /**
+             * Rates
+             * @default []
+             */
+            rates: components["schemas"]["OwnRate"][];
+            /** Weather */
+            weather?: ("forecast" | "told" | "ignored") | null;
+            /**
+             * Spells
+             * @default []
+             */
+            spells: components["schemas"]["Spell"][];
+            forecast?: components["schemas"]["Forecast"] | null;
+            /**
+             * Shelter
+             * @default none
+             * @enum {string}
+             */
+            shelter: "none" | "roofed" | "heated";
+            /**
+             * @default {
+             *       "deg_c": 18
+             *     }
+             */
+            shelter_warm: components["schemas"]["Temperature"];
+            /**
+             * Colour
+             * @default white
+             * @enum {string}
+             */
+            colour: "white" | "light" | "dark";
+            /**
+             * Kept
+             * @default []
+             */
+            kept: components["schemas"]["PlannedStart"][];
+        };
+        /** DaysAnswer */
+        DaysAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default days
+             * @constant
+             */
+            work: "days";
+            result: components["schemas"]["DayPlan"] | null;
+        };
+        /**
          * Decision
          * @description A choice that was made and why: of a layout (``chosen`` is the id of a variant) or of a way to hold.
          */
@@ -1955,6 +2189,26 @@ export interface components {
              * @default []
              */
             over: string[];
+        };
+        /**
+         * Delivery
+         * @description Something that comes on a day; before it the work that needs it does not start.
+         */
+        Delivery: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
         };
         /** Dismissal */
         Dismissal: {
@@ -2282,10 +2536,33 @@ export interface components {
             materials: components["schemas"]["Material"][];
             /** Steps */
             steps: components["schemas"]["WorkStep"][];
+            work: components["schemas"]["Network"] | null;
+            hours: components["schemas"]["HoursBand"] | null;
+            kept: components["schemas"]["KeptPlan"] | null;
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Silent */
             silent: components["schemas"]["Silence"][];
+        };
+        /**
+         * Finished
+         * @description A step that is done, as it really was.
+         */
+        Finished: {
+            /** Id */
+            id: string;
+            /** Step */
+            step: string;
+            /**
+             * Started
+             * Format: date-time
+             */
+            started: string;
+            /**
+             * Ended
+             * Format: date-time
+             */
+            ended: string;
         };
         /**
          * Fit
@@ -2523,6 +2800,44 @@ export interface components {
             links: components["schemas"]["LinkVerdict"][];
         };
         /**
+         * Forecast
+         * @description Hourly weather from ``start``; the first member is the one that is planned by.
+         */
+        Forecast: {
+            /** Source */
+            source: string;
+            /**
+             * Issued
+             * Format: date-time
+             */
+            issued: string;
+            /**
+             * Start
+             * Format: date-time
+             */
+            start: string;
+            /** Members */
+            members: components["schemas"]["ForecastMember"][];
+        };
+        /**
+         * ForecastMember
+         * @description One way the weather may go, hour by hour from the forecast's start; None where it says nothing.
+         */
+        ForecastMember: {
+            /** Air C */
+            air_c: (number | null)[];
+            /** Humidity Percent */
+            humidity_percent: (number | null)[];
+            /** Wind M S */
+            wind_m_s: (number | null)[];
+            /** Gust M S */
+            gust_m_s: (number | null)[];
+            /** Rain Mm */
+            rain_mm: (number | null)[];
+            /** Cloud Percent */
+            cloud_percent: (number | null)[];
+        };
+        /**
          * FreeArea
          * @description A rectangle to keep free of panels: a walkway, a ladder landing, room for a panel that comes later.
          */
@@ -2736,6 +3051,56 @@ export interface components {
             probe_m_s?: number | null;
         };
         /**
+         * Help
+         * @description A change and what it brings: ``finish`` None where there is no plan with it either, ``days_saved``
+         *     against the plan as it is, None where there is none; ``path`` and ``value``: the edit that makes it.
+         */
+        Help: {
+            /** Words */
+            words: string;
+            /** Path */
+            path: string;
+            /** Value */
+            value: unknown;
+            /** Finish */
+            finish: string | null;
+            /** Roof Days */
+            roof_days: number;
+            /** Days Saved */
+            days_saved: number | null;
+            /** Proved */
+            proved: boolean;
+        };
+        /** HelpsAnswer */
+        HelpsAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default helps
+             * @constant
+             */
+            work: "helps";
+            /** Result */
+            result: components["schemas"]["Help"][] | null;
+        };
+        /**
          * Hill
          * @description A local maximum.
          */
@@ -2863,6 +3228,63 @@ export interface components {
             places: string[];
             /** Minutes */
             minutes: number;
+        };
+        /**
+         * HoursBand
+         * @description Hour by hour over the days that are planned, from ``starts`` on: figures None where nobody forecast
+         *     anything. ``roof``, ``carry``, ``seal``, ``paint``, ``tape``: whether the weather lets one climb, carry
+         *     panels, seal, paint, stick; ``works``: somebody is at work.
+         */
+        HoursBand: {
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /** Days */
+            days: number;
+            /** Air C */
+            air_c: (number | null)[];
+            /** Skin C */
+            skin_c: (number | null)[];
+            /** Dew C */
+            dew_c: (number | null)[];
+            /** Wind M S */
+            wind_m_s: (number | null)[];
+            /** Rain Mm */
+            rain_mm: (number | null)[];
+            /** Light */
+            light: boolean[];
+            /** Works */
+            works: boolean[];
+            /** Roof */
+            roof: boolean[];
+            /** Carry */
+            carry: boolean[];
+            /** Seal */
+            seal: boolean[];
+            /** Paint */
+            paint: boolean[];
+            /** Tape */
+            tape: boolean[];
+        };
+        /**
+         * HowSure
+         * @description Over ``members`` ways the weather may go: in how many the plan holds, what breaks it most often; the
+         *     plan that holds in most of them, and whether no plan holds in more.
+         */
+        HowSure: {
+            /** Members */
+            members: number;
+            /** Holds */
+            holds: number;
+            /** Weak */
+            weak: components["schemas"]["WeakStep"][];
+            safest: components["schemas"]["DayPlan"] | null;
+            /** Safest Holds */
+            safest_holds: number;
+            /** Safest Proved */
+            safest_proved: boolean;
         };
         /**
          * Hum
@@ -3205,6 +3627,25 @@ export interface components {
              */
             wiring: components["schemas"]["Wiring"];
             /**
+             * @default {
+             *       "horizon": 14,
+             *       "crew": [],
+             *       "deliveries": [],
+             *       "pins": [],
+             *       "done": [],
+             *       "orders": [],
+             *       "rates": [],
+             *       "spells": [],
+             *       "shelter": "none",
+             *       "shelter_warm": {
+             *         "deg_c": 18
+             *       },
+             *       "colour": "white",
+             *       "kept": []
+             *     }
+             */
+            days: components["schemas"]["Days"];
+            /**
              * Dismissals
              * @default []
              */
@@ -3380,6 +3821,21 @@ export interface components {
             name: string;
             /** Amount */
             amount: number;
+        };
+        /**
+         * KeptPlan
+         * @description ``breaks``: what of it no longer goes; ``missing``: open steps it does not know; ``gone``: steps that
+         *     are no longer to be done.
+         */
+        KeptPlan: {
+            /** Finish */
+            finish: string | null;
+            /** Breaks */
+            breaks: components["schemas"]["Reason"][];
+            /** Missing */
+            missing: string[];
+            /** Gone */
+            gone: string[];
         };
         /**
          * KindSeal
@@ -4135,6 +4591,37 @@ export interface components {
             common: boolean;
             wanted?: components["schemas"]["Length"] | null;
         };
+        /**
+         * Needs
+         * @description In which weather something can be done. Temperatures are the skin's, °C; ``wind_m_s`` at most;
+         *     ``dry_after``: until it rains again.
+         */
+        Needs: {
+            /** Outdoors */
+            outdoors: boolean;
+            /** Coldest C */
+            coldest_c?: number | null;
+            /** Hottest C */
+            hottest_c?: number | null;
+            /**
+             * Bonds
+             * @default false
+             */
+            bonds: boolean;
+            /** Wind M S */
+            wind_m_s?: number | null;
+            dry_after?: components["schemas"]["Wait"] | null;
+        };
+        /**
+         * Network
+         * @description All activities in an order that keeps their links.
+         */
+        Network: {
+            /** Activities */
+            activities: components["schemas"]["Activity"][];
+            /** Links */
+            links: components["schemas"]["Precedence"][];
+        };
         /** NewEntry */
         NewEntry: {
             /** Client */
@@ -4561,6 +5048,49 @@ export interface components {
             depth_mm: number;
         };
         /**
+         * OwnOrder
+         * @description An order that this job has: ``before`` is done ``hours`` before ``after`` begins.
+         */
+        OwnOrder: {
+            /** Id */
+            id: string;
+            /**
+             * Before
+             * @enum {string}
+             */
+            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /**
+             * After
+             * @enum {string}
+             */
+            after: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /**
+             * Hours
+             * @default 0
+             */
+            hours: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * OwnRate
+         * @description Minutes that the shop takes for one piece of a kind of work.
+         */
+        OwnRate: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Minutes */
+            minutes: number;
+        };
+        /**
          * OwnSection
          * @description A slotted or solar profile by its sheet: never guessed from its outline. Second moment and section
          *     modulus about the level axis; ``side_…`` about the upright one and ``torsion_cm4``, which only a frame
@@ -4781,6 +5311,44 @@ export interface components {
             worst_foot: string;
         };
         /**
+         * Person
+         * @description Somebody who works, on these days of the week (Monday is 0) between these hours; not on ``away``.
+         */
+        Person: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Weekdays
+             * @default [
+             *       0,
+             *       1,
+             *       2,
+             *       3,
+             *       4
+             *     ]
+             */
+            weekdays: number[];
+            /**
+             * Starts
+             * Format: time
+             * @default 08:00:00
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: time
+             * @default 17:00:00
+             */
+            ends: string;
+            /**
+             * Away
+             * @default []
+             */
+            away: string[];
+        };
+        /**
          * Piece
          * @description A piece to cut. ``part_of``: the carrier or panel it belongs to, ``path`` its job path; ``material`` is
          *     what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries its mark;
@@ -4877,6 +5445,23 @@ export interface components {
              * @default
              */
             why: string;
+        };
+        /**
+         * Pin
+         * @description A step that is held on a day, at an hour where one is told.
+         */
+        Pin: {
+            /** Id */
+            id: string;
+            /** Step */
+            step: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** At */
+            at?: string | null;
         };
         /**
          * PlacePanel
@@ -5027,6 +5612,65 @@ export interface components {
              * @enum {string}
              */
             demanded_by: "road" | "parked";
+        };
+        /**
+         * PlannedStart
+         * @description When a step of a kept plan begins and ends.
+         */
+        PlannedStart: {
+            /** Step */
+            step: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+        };
+        /**
+         * PlannedStep
+         * @description An activity with its time by the clock of the place; ``rests``: until when what it did cures or dwells,
+         *     None where nothing does; ``pinned``, ``done``: by whom plans.
+         */
+        PlannedStep: {
+            /** Id */
+            id: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Title */
+            title: string;
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "bench" | "roof" | "inside";
+            /** Persons */
+            persons: string[];
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+            /** Rests */
+            rests: string | null;
+            /** Rests Words */
+            rests_words: string;
+            /** Pinned */
+            pinned: boolean;
+            /** Done */
+            done: boolean;
         };
         /**
          * Plate
@@ -5203,6 +5847,27 @@ export interface components {
             text?: string | null;
             /** W */
             w: number;
+        };
+        /**
+         * Precedence
+         * @description ``before`` ends before ``after`` begins; ``most_h``: and no longer before.
+         */
+        Precedence: {
+            /** Before */
+            before: string;
+            /** After */
+            after: string;
+            /** Why */
+            why: string;
+            wait?: components["schemas"]["Wait"] | null;
+            /** Most H */
+            most_h?: number | null;
+            /**
+             * Day
+             * @default any
+             * @enum {string}
+             */
+            day: "any" | "same" | "later";
         };
         /** Pressure */
         Pressure: {
@@ -5867,6 +6532,17 @@ export interface components {
             /** From Where */
             from_where: string;
         };
+        /**
+         * ReadForecast
+         * @description ``notes``: what was found missing; such hours count as not known.
+         */
+        ReadForecast: {
+            forecast: components["schemas"]["Forecast"];
+            /** Hours */
+            hours: number;
+            /** Notes */
+            notes: string[];
+        };
         /** Reading */
         Reading: {
             /** Id */
@@ -5899,6 +6575,18 @@ export interface components {
             false_share: number;
             /** Miss Share */
             miss_share: number;
+        };
+        /**
+         * Reason
+         * @description What stands against a plan or a step, in a word and in words; ``step``: which.
+         */
+        Reason: {
+            /** Name */
+            name: string;
+            /** Step */
+            step: string;
+            /** Words */
+            words: string;
         };
         /**
          * Rect
@@ -6929,6 +7617,45 @@ export interface components {
             m_s: number;
         };
         /**
+         * Spell
+         * @description Weather as somebody told it: from the start of a day to an hour of another.
+         */
+        Spell: {
+            /** Id */
+            id: string;
+            /**
+             * Starts
+             * Format: date
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date
+             */
+            ends: string;
+            /** Until */
+            until?: string | null;
+            /**
+             * Sky
+             * @default dry
+             * @enum {string}
+             */
+            sky: "dry" | "rain";
+            low: components["schemas"]["Temperature"];
+            high: components["schemas"]["Temperature"];
+            /**
+             * @default {
+             *       "m_s": 4
+             *     }
+             */
+            wind: components["schemas"]["Speed"];
+            /**
+             * Humidity
+             * @default 70
+             */
+            humidity: number;
+        };
+        /**
          * Spliced
          * @description A list of which ``drop`` entries from ``start`` on give way to ``items``.
          */
@@ -7217,6 +7944,34 @@ export interface components {
             name: string;
             /** Area */
             area: components["schemas"]["Vertex"][];
+        };
+        /** SureAnswer */
+        SureAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default sure
+             * @constant
+             */
+            work: "sure";
+            result: components["schemas"]["HowSure"] | null;
         };
         /** Survey */
         Survey: {
@@ -7800,6 +8555,24 @@ export interface components {
             /** V */
             v: number;
         };
+        /**
+         * Wait
+         * @description Between two activities. ``amount``: hours; for ``cure`` hPa·h of vapour; for ``dwell`` hours in which
+         *     the skin is at least ``coldest_c``; for ``working days`` days.
+         */
+        Wait: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "hours" | "cure" | "dwell" | "working days";
+            /** Amount */
+            amount: number;
+            /** Coldest C */
+            coldest_c: number;
+            /** Words */
+            words: string;
+        };
         /** WaterAnswer */
         WaterAnswer: {
             /** Id */
@@ -7867,6 +8640,17 @@ export interface components {
             /** Crosses */
             crosses: boolean;
         };
+        /** WeakStep */
+        WeakStep: {
+            /** Step */
+            step: string;
+            /** Title */
+            title: string;
+            /** Breaks */
+            breaks: number;
+            /** Words */
+            words: string;
+        };
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
@@ -7890,6 +8674,26 @@ export interface components {
         WhatIfNews: {
             /** Changes */
             changes: (components["schemas"]["Changed"] | components["schemas"]["Spliced"])[];
+        };
+        /**
+         * WhyNot
+         * @description ``possible``: as far as order and conditions go; ``at``: the start nearest to being possible, or the
+         *     first possible one; ``reasons``: the fewest that stand against it.
+         */
+        WhyNot: {
+            /** Step */
+            step: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Possible */
+            possible: boolean;
+            /** At */
+            at: string | null;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
         };
         /**
          * WirePart
@@ -8007,7 +8811,8 @@ export interface components {
         };
         /**
          * WorkStep
-         * @description One step; ``wait_h`` is how long to wait after it before the next one, ``marks`` which are in hand.
+         * @description One step; ``wait_h`` is how long to wait after it before the next one, ``marks`` which are in hand,
+         *     ``count`` how much of its kind of work it is.
          */
         WorkStep: {
             /** Number */
@@ -8025,6 +8830,13 @@ export interface components {
              * @enum {string}
              */
             marks: "none" | "all" | "holes" | "pads";
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Count */
+            count: number;
         };
         /**
          * Working
@@ -8208,6 +9020,11 @@ export interface components {
             x_mm: number;
             /** Y Mm */
             y_mm: number;
+        };
+        /** ForecastInput */
+        ForecastInput: {
+            /** Text */
+            text: string;
         };
         /** ItemTable */
         ItemTable: {
@@ -8502,6 +9319,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -8582,6 +9408,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8678,6 +9513,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -8765,6 +9609,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -8841,6 +9694,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -8933,6 +9795,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9015,6 +9886,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9112,6 +9992,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9194,6 +10083,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9289,6 +10187,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9374,6 +10281,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9451,6 +10367,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9545,6 +10470,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9626,6 +10560,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9722,6 +10665,112 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_why_not_api_jobs__job_id__why_not_get: {
+        parameters: {
+            query: {
+                step: string;
+                day: string;
+            };
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhyNot"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9800,6 +10849,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9896,6 +10954,109 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    fetch_forecast_api_jobs__job_id__forecast_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadForecast"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -9976,6 +11137,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10072,6 +11242,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -10150,6 +11329,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10248,6 +11436,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -10325,6 +11522,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10416,6 +11622,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -10433,7 +11648,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
             };
             cookie?: never;
         };
@@ -10445,7 +11660,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"];
                 };
             };
             /** @description Not readable */
@@ -10495,6 +11710,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10519,7 +11743,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
                 run_id: string;
             };
             cookie?: never;
@@ -10532,7 +11756,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"];
                 };
             };
             /** @description Not readable */
@@ -10589,6 +11813,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -10606,7 +11839,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
                 run_id: string;
             };
             cookie?: never;
@@ -10667,6 +11900,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10750,6 +11992,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10844,6 +12095,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -10920,6 +12180,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11008,6 +12277,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11084,6 +12362,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11178,6 +12465,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11261,6 +12557,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11335,6 +12640,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11425,6 +12739,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11501,6 +12824,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11586,6 +12918,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11680,6 +13021,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11760,6 +13110,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11854,6 +13213,111 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    calc_forecast_parse_forecast_parse_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ForecastInput"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadForecast"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -11934,6 +13398,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12028,6 +13501,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -12108,6 +13590,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12202,6 +13693,15 @@ export interface operations {
                     "application/json": components["schemas"]["ErrorBody"];
                 };
             };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
             /** @description The database is busy, full or damaged; nothing was stored */
             503: {
                 headers: {
@@ -12282,6 +13782,15 @@ export interface operations {
             };
             /** @description Cannot be used */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -36,7 +36,12 @@ export type SlowAnswer =
   | Schemas["HoldAnswer"]
   | Schemas["SchoolsAnswer"]
   | Schemas["WaterAnswer"]
-  | Schemas["GroupingsAnswer"];
+  | Schemas["GroupingsAnswer"]
+  | Schemas["DaysAnswer"]
+  | Schemas["HelpsAnswer"]
+  | Schemas["SureAnswer"];
+export type DayPlan = Schemas["DayPlan"];
+export type PlannedStep = Schemas["PlannedStep"];
 export type ArrayCurve = Schemas["ArrayCurve"];
 export type GroupingFinding = Schemas["GroupingFinding"];
 export type HoldOffer = Schemas["HoldOffer"];

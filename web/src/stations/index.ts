@@ -29,5 +29,6 @@ export function stationOf(place: string, fallback: StationName): StationName {
   if (/^(readings|scans|members|structure|mounting)/.test(place)) return "structure";
   if (place.startsWith("carriers") || place.includes(".hold") || place.includes(".feet.") || place === "assumptions")
     return "hold";
+  if (place.startsWith("days")) return "days";
   return fallback;
 }

@@ -15,8 +15,8 @@ from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.days.work_facts import Wait, WorkFacts
 from fahrtwind.core.tables.work import ORDERS, RATES, TOGETHER, Order, Place, Rate, StepKind
 
-BATCH_MIN = 240
-"""What is longer is done in batches: half a day at one thing."""
+BATCH_MIN, TOGETHER_MIN = 240, 180
+"""What is longer is done in batches: half a day at one thing, less where paint has to dry in between."""
 ROOF_WIND_M_S = 10.0
 """Nobody works on a roof in more than a fresh breeze: common practice."""
 DEW_MARGIN_K = 3.0
@@ -64,7 +64,7 @@ class Activity:
 
 
 @dataclass(frozen=True, slots=True)
-class Link:
+class Precedence:
     """``before`` ends before ``after`` begins; ``most_h``: and no longer before."""
 
     before: str
@@ -80,7 +80,7 @@ class Network:
     """All activities in an order that keeps their links."""
 
     activities: tuple[Activity, ...]
-    links: tuple[Link, ...]
+    links: tuple[Precedence, ...]
 
     def __getitem__(self, name: str) -> Activity:
         return next(a for a in self.activities if a.id == name)
@@ -121,7 +121,7 @@ def _batches(steps: tuple[WorkStep, ...], days: Days) -> dict[StepKind, int]:
     for group in TOGETHER:
         there = [kind for kind in group if kind in long]
         for kind in there:
-            batches[kind] = max(1, ceil(sum(long[k] for k in there) / BATCH_MIN))
+            batches[kind] = max(1, ceil(sum(long[k] for k in there) / TOGETHER_MIN))
     return batches
 
 
@@ -168,20 +168,20 @@ def _needs(kind: StepKind, rate: Rate, facts: WorkFacts) -> Needs:
 
 def _links(
     named: list[Activity], facts: WorkFacts, days: Days, waits: dict[StepKind, float]
-) -> tuple[Link, ...]:
+) -> tuple[Precedence, ...]:
     own = defaultdict(list)
     for one in named:
         own[one.kind].append(one)
-    links: list[Link] = []
+    links: list[Precedence] = []
     for order in (*ORDERS, *map(_typed, days.orders)):
         wait = facts.wait(order, waits.get(order.before, 0.0))
         links += _between(own[order.before], own[order.after], order, wait)
     for before in ("lay", "stick", "seal", "scars"):
         why = "sealant cures and tape dwells before the road pulls at it"
         wait = facts.before_driving(before, waits.get(before, 0.0))
-        links += [Link(one.id, d.id, why, wait) for one in own[before] for d in own["drive"]]
+        links += [Precedence(one.id, d.id, why, wait) for one in own[before] for d in own["drive"]]
     for group in own.values():
-        links += [Link(a.id, b.id, "one after the other") for a, b in pairwise(group)]
+        links += [Precedence(a.id, b.id, "one after the other") for a, b in pairwise(group)]
     return tuple(links)
 
 
@@ -189,16 +189,20 @@ def _typed(order: OwnOrder) -> Order:
     return Order(order.before, order.after, order.why or "this job's own order", order.hours)
 
 
-def _between(before: list[Activity], after: list[Activity], order: Order, wait: Wait | None) -> list[Link]:
+def _between(
+    before: list[Activity], after: list[Activity], order: Order, wait: Wait | None
+) -> list[Precedence]:
     """Every one before every one; batches that belong together each before its own."""
     together = any(order.before in g and order.after in g for g in TOGETHER) and len(before) == len(after)
     pairs = zip(before, after, strict=True) if together else ((a, b) for a in before for b in after)
     first_only = order.before == "pilot" and order.day == "same"
-    found = [Link(a.id, b.id, order.why, wait, order.most_h, order.day) for a, b in pairs if a.id != b.id]
+    found = [
+        Precedence(a.id, b.id, order.why, wait, order.most_h, order.day) for a, b in pairs if a.id != b.id
+    ]
     return found[:1] if first_only else found
 
 
-def _in_order(named: list[Activity], links: tuple[Link, ...]) -> tuple[Activity, ...]:
+def _in_order(named: list[Activity], links: tuple[Precedence, ...]) -> tuple[Activity, ...]:
     """Each after all that come before it, else as the order of work has them."""
     waiting = {one.id: {link.before for link in links if link.after == one.id} for one in named}
     done: list[Activity] = []

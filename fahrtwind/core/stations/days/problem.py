@@ -8,7 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
-from fahrtwind.core.stations.days.activities import Activity, Link, Network
+from fahrtwind.core.stations.days.activities import Activity, Precedence, Network
 from fahrtwind.core.stations.days.conditions import (
     A_DAY,
     Calendar,
@@ -31,7 +31,7 @@ class Bound:
     after: int
     ready: IntArray
     latest: IntArray | None
-    link: Link
+    link: Precedence
 
 
 @dataclass(frozen=True, eq=False)
@@ -99,7 +99,7 @@ def problem_of(network: Network, calendar: Calendar) -> Problem:
 
 
 def _tables(
-    link: Link, calendar: Calendar, known: dict[Wait | str, IntArray]
+    link: Precedence, calendar: Calendar, known: dict[Wait | str, IntArray]
 ) -> tuple[IntArray, IntArray | None]:
     grid = calendar.grid
     ends = np.arange(grid.slots + 1)
@@ -124,7 +124,7 @@ def _tables(
 
 
 def _after_done(
-    starts: IntArray, end: int, link: Link, calendar: Calendar, ready: IntArray, latest: IntArray | None
+    starts: IntArray, end: int, link: Precedence, calendar: Calendar, ready: IntArray, latest: IntArray | None
 ) -> IntArray:
     """What is left of the starts behind a finished one. Before the grid nobody knows the weather: hours of
     curing count as on its first day's midnight.

@@ -3,7 +3,7 @@ import type { Mark, WorkStep } from "../../api/types";
 import { atHand, firstOpen, footInHand, marksByFoot } from "./steps";
 
 const step = (title: string, marks: WorkStep["marks"] = "none") =>
-  ({ number: 1, title, detail: "", check: "", wait_h: 0, marks }) satisfies WorkStep;
+  ({ number: 1, title, detail: "", check: "", wait_h: 0, marks, kind: "mark", count: 1 }) satisfies WorkStep;
 const mark = (number: number, panel: string, foot: string, kind: Mark["kind"] = "hole") =>
   ({ number, panel, foot, kind, x_mm: 0, y_mm: 0 }) as Mark;
 

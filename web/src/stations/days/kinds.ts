@@ -1,0 +1,57 @@
+/** Kinds of work as they are picked, in the order of the work. The words belong to the server's names. */
+import type { Job } from "../../api/types";
+
+type Kind = Job["days"]["rates"][number]["kind"];
+
+const WORDS: Record<Kind, string> = {
+  survey: "check members",
+  measure: "measure panels",
+  cut: "cut pieces",
+  "coat first": "coat before drilling",
+  "drill pieces": "drill pieces",
+  bend: "bend brackets",
+  slots: "cut slots",
+  coat: "coat",
+  edges: "paint edges",
+  "slot nuts": "slide in nuts",
+  spacers: "put sleeves in",
+  splices: "join rails",
+  corners: "join corners",
+  frames: "drill frames",
+  reach: "make it safe",
+  scars: "old work off",
+  clean: "wash the roof",
+  mark: "mark feet",
+  "dry fit": "dry-fit",
+  pilot: "pilot hole",
+  drill: "drill the roof",
+  deburr: "deburr, paint",
+  lay: "set fasteners",
+  prime: "abrade, prime",
+  stick: "stick pads",
+  stand: "stand it up",
+  snug: "nuts snug",
+  retighten: "tighten again",
+  set: "set on its feet",
+  strap: "pull together",
+  square: "square it",
+  torque: "torque",
+  leads: "clip leads",
+  night: "chips off",
+  trim: "trim, cap",
+  seal: "seal feet",
+  "bench cables": "make cables up",
+  plug: "plug strings",
+  "lay cables": "lay cables",
+  lift: "lift panels on",
+  tighten: "tighten panels",
+  tethers: "tethers",
+  meter: "read the meter",
+  connect: "connect",
+  hose: "hose test",
+  write: "write it down",
+  drive: "drive",
+};
+
+export const kindWords = (kind: Kind): string => WORDS[kind];
+export const KINDS: readonly (readonly [Kind, string])[] = Object.entries(WORDS) as [Kind, string][];
