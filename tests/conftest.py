@@ -52,6 +52,7 @@ def sound(demo: Job) -> Job:
             SetValue(path="assumptions.basic_wind", value="18 m/s"),
             RemoveEntry(path="wiring.strings.s3"),
             RemoveEntry(path="wiring.controllers.c2"),
+            SetValue(path="days.kept", value=[]),
         ],
     )
     panels = [

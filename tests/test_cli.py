@@ -26,6 +26,21 @@ SMALL = {
     "vehicle": {"kind": "van", "roof_length": 2600, "roof_width": 1500},
 }
 WIRED = json.loads((FOLDER / "speiche.json").read_text(encoding="utf-8"))
+DATED = {
+    **WIRED,
+    "site": {"latitude": "52"},
+    "days": {
+        "first": "2026-05-04",
+        "zone": "Europe/Berlin",
+        "crew": [{"id": "a", "name": "Ada"}, {"id": "b", "name": "Ben"}],
+        "weather": "told",
+        "spells": [{"id": "s", "starts": "2026-05-04", "ends": "2026-05-30", "low": "9", "high": "18"}],
+    },
+}
+FORECAST = (
+    "time,air_c,humidity_percent,wind_m_s,gust_m_s,rain_mm,cloud_percent\n"
+    "2026-05-04T08:00+02:00,12,70,3,5,0,20\n"
+)
 CALLS = {
     "quantity.parse": {"kind": "length", "text": "5' 4\""},
     "readings.parse": {"text": "968\n1620"},
@@ -113,6 +128,13 @@ CALLS = {
     "wire.diode": {"model": WIRED["panels"][0]["model"]},
     "wire.cold_voltage": {"voc_v": 40.2, "panels": 2, "per_k": -0.28, "coldest_c": -18},
     "wire.voltage_drop": {"cable": "10 AWG", "one_way_mm": 8000, "current_a": 16.34, "running_v": 30.6},
+    "days.work": {"job": DATED},
+    "days.plan": {"job": DATED, "seconds": 5},
+    "days.why_not": {"job": DATED, "step": "lift", "day": "2026-05-05"},
+    "days.helps": {"job": DATED},
+    "days.sure": {"job": DATED},
+    "days.skin": {"air_c": 10, "humidity_percent": 80, "wind_m_s": 3, "sun_w_m2": 400, "colour": "dark"},
+    "forecast.parse": {"text": FORECAST},
     "seal.plan": {"job": SMALL},
     "seal.water": {"job": SMALL},
     "seal.bond": {"family": "hybrid", "substrate": "gelcoat"},
@@ -240,6 +262,8 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "wiring.dxf",
         "wiring.pdf",
         "cable-labels.pdf",
+        "days.ics",
+        "week-sheet.pdf",
         "job.json",
     }
     JobStore(open_database(tmp_path / "a.db")).create(demo, "me")

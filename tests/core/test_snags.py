@@ -660,6 +660,41 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "brackets-meet": lambda j: changed(j, panels__p1__y="-535 mm", panels__p2__y="535 mm"),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
 }
+KEPT = [{"step": "lift", "starts": "2026-05-03T08:00+02:00", "ends": "2026-05-03T09:00+02:00"}]
+"""A Sunday before anything is there."""
+CASES |= {
+    "kept-plan-breaks": lambda job: changed(job, days__kept=KEPT),
+    "kept-plan-old": lambda job: changed(job, days__kept=[{**KEPT[0], "step": "paint the town"}]),
+    "weather-ignored": lambda job: changed(job, days__weather="ignored"),
+    "lead-time-not-asked": lambda job: apply_edits(
+        job,
+        [
+            AddEntry(
+                path="workshop.items",
+                value={"id": "i1", "name": "Boards", "serves": evaluate(job).findings.purchase[0].serves},
+            )
+        ],
+    ),
+    "pin-without-step": lambda job: apply_edits(
+        job, [AddEntry(path="days.pins", value={"id": "p", "step": "paint the town", "day": "2026-05-05"})]
+    ),
+    "done-out-of-order": lambda job: apply_edits(
+        job,
+        [
+            AddEntry(
+                path="days.done",
+                value={
+                    "id": "d",
+                    "step": "lift",
+                    "started": "2026-05-04T08:00+02:00",
+                    "ended": "2026-05-04T09:00+02:00",
+                },
+            )
+        ],
+    ),
+    "alone-on-the-roof": lambda job: changed(job, days__crew=[{"id": "a", "name": "Ada"}]),
+    "clocks-change": lambda job: changed(job, days__first="2026-10-20"),
+}
 ALWAYS = {
     "member-not-read",
     "reading-rejected",
@@ -712,6 +747,7 @@ def test_why_screws_may_miss_is_said_by_what_is_wrong(sound: Job) -> None:
         ("roof-day", "build.stages.drill_map"),
         ("seal", "seal.stages.choice_of"),
         ("wire", "wire.stages.ground_of"),
+        ("days", "days.stages.network_of"),
     ],
 )
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(

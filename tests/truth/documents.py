@@ -5,13 +5,15 @@ every range.
 from __future__ import annotations
 
 import random
+from datetime import date, time, timedelta
 from types import NoneType, UnionType
 from typing import Annotated, Any, Literal, Union, get_args, get_origin
 
 from annotated_types import Ge, Le, MaxLen, MinLen
-from pydantic import AfterValidator, BaseModel, ValidationError
+from pydantic import AfterValidator, AwareDatetime, BaseModel, ValidationError
 from pydantic.fields import FieldInfo
 
+from fahrtwind.core.job import days
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import Quantity
 
@@ -89,6 +91,21 @@ def _model(model: type[BaseModel], dice: random.Random, number: int = 1) -> dict
             data[name] = _value(*_plain(field), dice)
     if {"length", "width"} <= data.keys() and model.__name__ == "PanelModel":
         data["length"], data["width"] = sorted((data["length"], data["width"]), key=lambda q: -q["mm"])
+    return _in_order(model, data)
+
+
+def _in_order(model: type[BaseModel], data: dict[str, Any]) -> dict[str, Any]:
+    """What has to end after it begins, and columns that are as long as one another."""
+    for first, last in (("starts", "ends"), ("started", "ended"), ("low", "high")):
+        if {first, last} <= data.keys() and model.__module__ == days.__name__:
+            pair = sorted((data[first], data[last]), key=str if first != "low" else lambda q: q["deg_c"])
+            data[first], data[last] = pair
+            if model is days.Person and pair[0] == pair[1]:
+                data["starts"], data["ends"] = "00:00", "23:00"
+    if model is days.ForecastMember:
+        hours = min(len(data[name]) for name in days.COLUMNS)
+        for name, (low, high) in days.COLUMNS.items():
+            data[name] = [None if v is None else min(max(v, low), high) for v in data[name][:hours]]
     return data
 
 
@@ -120,9 +137,17 @@ def _is_part(kind: Any) -> bool:
 def _scalar(kind: Any, notes: list[Any], dice: random.Random) -> Any:
     if kind is bool:
         return dice.random() < 0.5
+    if kind is str and any(getattr(n, "func", None) is days._known_zone for n in notes):
+        return dice.choice(["Europe/Berlin", "UTC", "America/St_Johns", "Pacific/Auckland"])
     if kind is str:
         least = next((n.min_length for n in notes if isinstance(n, MinLen)), 1)
         return dice.choice(["e1", "e2", "plain words", "M8"]).ljust(least, "x")[:20].replace(" ", "-")
+    if kind is date:
+        return (date(2026, 3, 20) + timedelta(days=dice.randint(0, 20))).isoformat()
+    if kind is time:
+        return f"{dice.randint(0, 23):02}:{dice.choice([0, 30]):02}"
+    if kind is AwareDatetime:
+        return f"2026-03-{dice.randint(19, 31)}T{dice.randint(0, 23):02}:00:00+0{dice.randint(0, 2)}:00"
     low = next((n.ge for n in notes if isinstance(n, Ge)), 0.0)
     high = next((n.le for n in notes if isinstance(n, Le)), 10.0)
     number = _number(float(low), float(high), dice)

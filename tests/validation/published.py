@@ -1568,6 +1568,31 @@ CHECKS = [
         "400 · 0.5 · (1 − 0.004 · 25)",
     ),
     c("bypassed_light", {"groups": 3, "working": 2, "darkest_w_m2": 900}, 600, 1e-9, "hand", "2 · 900 / 3"),
+    # weather on a roof
+    c(
+        "surface_coefficient",
+        {"wind_m_s": 4, "air_c": 10, "emissivity": 0.9},
+        1 / 0.04,
+        2e-2,
+        "published",
+        "EN ISO 6946:2007, table A.2: external surface at 4 m/s, 0.04 m²K/W (from memory)",
+    ),
+    c(
+        "skin_temperature",
+        {"air_c": 25, "sun_w_m2": 0, "absorptance": 0.5, "emissivity": 1, "cover": 0, "coefficient": 17},
+        25 - 3.7,
+        5e-3,
+        "published",
+        "ASHRAE Fundamentals (2009), 18.23: εΔR/h about 4 K for level surfaces, 63/17 (from memory)",
+    ),
+    c(
+        "dew_point",
+        {"vapour_hpa": 0.5 * 31.69},
+        13.9,
+        5e-3,
+        "published",
+        "steam tables: saturation at 25 °C 31.69 hPa; dew point at half of it 13.9 °C (psychrometric chart)",
+    ),
     # skin between members
     c(
         "plate_stiffness",

@@ -10,7 +10,7 @@ import numpy as np
 
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.evaluate import visit
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.days import Days, Person
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import Temperature
@@ -31,13 +31,12 @@ RELAXED = ("rain", "rain while it cures", "wet from rain", "wind", "too cold", "
 
 def problem_for(job: Job) -> Problem:
     """Raises InputError naming what is still to be told."""
-    seen = visit(job)
-    for question in seen.all_questions():
-        if question.path.startswith(("days.", "site.", "panels")) and question.station == "days":
+    for question in evaluate(job).findings.questions:
+        if question.station == "days":
             raise InputError(
                 question.ask, remedy="Type it under Days; without it there is no plan.", field=question.path
             )
-    found: Problem = seen.demand("day_problem")
+    found: Problem = visit(job).demand("day_problem")
     return found
 
 
@@ -120,7 +119,7 @@ class Help:
 
 
 def helps(job: Job, hands: Hands, show: Callable[[tuple[Help, ...]], None]) -> tuple[Help, ...]:
-    """Each change planned anew, the one that saves most first; only those that change something."""
+    """Each change planned anew, what saves most first; only those that change something. Raises Stopped."""
     base = _quick(job)
     found: list[Help] = []
     ways = list(_ways(job))
@@ -231,7 +230,7 @@ class HowSure:
 
 
 def how_sure(job: Job, hands: Hands) -> HowSure:
-    """Of the kept plan where there is one, else of the fastest."""
+    """Of the kept plan where there is one, else of the fastest. Raises Stopped where it was told to stop."""
     problem = problem_for(job)
     calendars: tuple[Calendar, ...] = visit(job).demand("calendars")
     kept = {p.step: problem.calendar.grid.slot_at(p.starts) for p in job.days.kept}

@@ -29,7 +29,8 @@ def surface_coefficient(
     unit="°C",
     source=Source(
         "ASHRAE Handbook Fundamentals (2009), chapter 18, eq. 30: sol-air temperature, 63 W/m² to a clear "
-        "sky from a level surface; cloud takes that share away (judgement). Thin skins follow at once"
+        "sky from a level surface; cloud takes that share away (judgement). Thin skins follow at once",
+        "judgement",
     ),
 )
 def skin_temperature(

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from datetime import date, datetime, time
+import datetime as dt
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo
 
-from pydantic import AfterValidator, Field, field_validator, model_validator
+from pydantic import AfterValidator, AwareDatetime, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
@@ -31,16 +31,7 @@ def _known_zone(name: str) -> str:
     return name
 
 
-def _aware(moment: datetime) -> datetime:
-    if moment.tzinfo is None:
-        raise _refused(
-            "A time without its zone.", "Write the distance from UTC with it: 2026-05-04T08:00+02:00."
-        )
-    return moment
-
-
 Zone = Annotated[str, Field(min_length=1, max_length=40), AfterValidator(_known_zone)]
-Moment = Annotated[datetime, AfterValidator(_aware)]
 Weekdays = Annotated[tuple[Annotated[int, Field(ge=0, le=6)], ...], Field(max_length=7)]
 
 
@@ -50,9 +41,9 @@ class Person(Part):
     id: Identifier
     name: Name
     weekdays: Weekdays = (0, 1, 2, 3, 4)
-    starts: time = time(8)
-    ends: time = time(17)
-    away: Annotated[tuple[date, ...], Field(max_length=60)] = ()
+    starts: dt.time = dt.time(8)
+    ends: dt.time = dt.time(17)
+    away: Annotated[tuple[dt.date, ...], Field(max_length=60)] = ()
 
     @model_validator(mode="after")
     def _ends_after_it_starts(self) -> Person:
@@ -66,7 +57,7 @@ class Delivery(Part):
 
     id: Identifier
     name: Name
-    day: date
+    day: dt.date
     before: StepKind
 
 
@@ -75,8 +66,8 @@ class Pin(Part):
 
     id: Identifier
     step: Name
-    day: date
-    at: time | None = None
+    day: dt.date
+    at: dt.time | None = None
 
 
 class Finished(Part):
@@ -84,8 +75,8 @@ class Finished(Part):
 
     id: Identifier
     step: Name
-    started: Moment
-    ended: Moment
+    started: AwareDatetime
+    ended: AwareDatetime
 
     @model_validator(mode="after")
     def _ended_after_it_started(self) -> Finished:
@@ -116,9 +107,9 @@ class Spell(Part):
     """Weather as somebody told it: from the start of a day to an hour of another."""
 
     id: Identifier
-    starts: date
-    ends: date
-    until: time | None = None
+    starts: dt.date
+    ends: dt.date
+    until: dt.time | None = None
     sky: Literal["dry", "rain"] = "dry"
     low: q.WorkTemperature
     high: q.WorkTemperature
@@ -177,13 +168,13 @@ class Forecast(Part):
     """Hourly weather from ``start``; the first member is the one that is planned by."""
 
     source: Word
-    issued: Moment
-    start: Moment
+    issued: AwareDatetime
+    start: AwareDatetime
     members: Annotated[tuple[ForecastMember, ...], Field(min_length=1, max_length=MOST_MEMBERS)]
 
     @field_validator("start")
     @classmethod
-    def _on_the_hour(cls, start: datetime) -> datetime:
+    def _on_the_hour(cls, start: dt.datetime) -> dt.datetime:
         if (start.minute, start.second, start.microsecond) != (0, 0, 0):
             raise _refused("The forecast does not start on the hour.", "Give values for full hours.")
         return start
@@ -193,8 +184,8 @@ class PlannedStart(Part):
     """When a step of a kept plan begins and ends."""
 
     step: Name
-    starts: Moment
-    ends: Moment
+    starts: AwareDatetime
+    ends: AwareDatetime
 
 
 class Days(Part):
@@ -202,7 +193,7 @@ class Days(Part):
     heated to ``shelter_warm``; ``colour``: of the roof. ``kept``: the plan that was agreed on.
     """
 
-    first: date | None = None
+    first: dt.date | None = None
     horizon: Annotated[int, Field(ge=1, le=60)] = 14
     zone: Zone | None = None
     crew: Annotated[tuple[Person, ...], Field(max_length=6)] = ()

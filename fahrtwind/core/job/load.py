@@ -127,6 +127,9 @@ def as_input_error(error: ValidationError, data: BaseModel | None = None) -> Fah
         return InputError(problem, remedy="Choose one of those.", field=field)
     if first["type"] == "missing":
         return InputError("This value is missing.", remedy="Fill it in.", field=field)
+    if first["type"] == "timezone_aware":
+        remedy = "Write the distance from UTC with it: 2026-05-04T08:00+02:00."
+        return InputError("This time does not say its zone.", remedy=remedy, field=field)
     if first["type"] == "extra_forbidden":
         return InputError("This field is not known.", remedy="Remove it or correct its name.", field=field)
     return InputError(problem, remedy="Correct this value.", field=field)

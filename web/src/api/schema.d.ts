@@ -2053,8 +2053,6 @@ export interface components {
             waiting_h: number;
             /** Proved */
             proved: string[];
-            /** Seconds */
-            seconds: number;
             /** Weather Known */
             weather_known: boolean;
             /** Reasons */

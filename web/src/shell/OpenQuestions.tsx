@@ -1,8 +1,9 @@
 /** What this station still asks, each question leading to the box that answers it, in whichever part it stands. */
+import type { StationName } from "../api/types";
 import { useDesk, useFinding } from "../job/JobContext";
 
-export function OpenQuestions({ station }: { station: string }) {
-  const { select } = useDesk();
+export function OpenQuestions({ station }: { station: StationName }) {
+  const { go } = useDesk();
   const questions = useFinding("questions");
   const asked = questions.filter((q) => q.station === station);
   if (!asked.length) return null;
@@ -10,14 +11,7 @@ export function OpenQuestions({ station }: { station: string }) {
     <ul className="border-l-4 border-tape bg-tape/20 pl-2 my-1" aria-label="Still to answer">
       {asked.map((question) => (
         <li key={question.path}>
-          <button
-            type="button"
-            className="text-left hover:underline"
-            onClick={() => {
-              select(question.path);
-              setTimeout(() => focusBox(question.path), 60);
-            }}
-          >
+          <button type="button" className="text-left hover:underline" onClick={() => go(station, question.path)}>
             {question.ask}
           </button>
         </li>

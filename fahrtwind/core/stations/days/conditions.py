@@ -79,6 +79,7 @@ class Calendar:
 
 
 def conditions_of(activity: Activity, calendar: Calendar) -> list[Condition]:
+    """Everything that may stand against it, people first."""
     found = [*_people(activity, calendar), *_settled(activity, calendar)]
     if activity.needs.outdoors and not calendar.ignored:
         found += _weather(activity, calendar)
@@ -160,7 +161,7 @@ def _weather(activity: Activity, calendar: Calendar) -> list[Condition]:
         Condition("weather not known", known, False, lambda s: "no forecast says anything about it"),
         Condition("dark", weather.light, False, lambda s: "it is dark"),
         Condition(
-            "rain", ~known | ~weather.wet, False, lambda s: f"{weather.rain_mm[s]:.1f} mm of rain an hour"
+            "rain", ~known | ~weather.wet, False, lambda s: f"rain, {weather.rain_mm[s]:.1f} mm an hour"
         ),
     ]
     if needs.wind_m_s is not None:

@@ -41,6 +41,7 @@ class HoursBand:
 
 
 def hours_of(calendar: Calendar, facts: WorkFacts) -> HoursBand:
+    """The weather of a calendar with what it allows."""
     grid, weather = calendar.grid, calendar.weather
     planned = grid.first_slot(calendar.days.horizon)
     hours = np.arange(0, planned, HOURLY)

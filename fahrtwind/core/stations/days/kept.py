@@ -26,6 +26,7 @@ class KeptPlan:
 
 
 def kept_plan(problem: Problem, kept: tuple[PlannedStart, ...]) -> KeptPlan:
+    """What a kept plan is worth now."""
     grid = problem.calendar.grid
     at = {p.step: grid.slot_at(p.starts) for p in kept}
     known = {a.id for a in problem.network.activities}

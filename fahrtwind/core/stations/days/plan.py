@@ -56,7 +56,6 @@ class DayPlan:
     bound_roof_days: int | None
     waiting_h: float
     proved: tuple[str, ...]
-    seconds: float
     weather_known: bool
     reasons: tuple[Reason, ...]
 
@@ -66,11 +65,11 @@ def told(problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = ())
     grid = problem.calendar.grid
     known = not problem.calendar.ignored
     if solution.state != "found":
-        none = (None, None, None, 0, None, 0.0, (), solution.seconds, known, reasons)
+        none = (None, None, None, 0, None, 0.0, (), known, reasons)
         return DayPlan(solution.state, (), *none)
     steps = [*_done(problem), *_open(problem, solution.starts)]
     if not steps:
-        return DayPlan("nothing to do", (), None, None, None, 0, None, 0.0, (), 0.0, known, ())
+        return DayPlan("nothing to do", (), None, None, None, 0, None, 0.0, (), known, ())
     steps.sort(key=lambda s: (s.starts, s.ends))
     work = [s for s in steps if s.kind != "drive"]
     bounds = dict(zip(GOALS, solution.bounds, strict=False))
@@ -84,7 +83,6 @@ def told(problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = ())
         bounds.get("roof days"),
         _waiting(problem, solution.starts),
         tuple(goal for goal, proved in zip(GOALS, solution.proved, strict=False) if proved),
-        solution.seconds,
         known,
         (),
     )

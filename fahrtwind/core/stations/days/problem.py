@@ -8,7 +8,7 @@ from functools import cached_property
 
 import numpy as np
 
-from fahrtwind.core.stations.days.activities import Activity, Precedence, Network
+from fahrtwind.core.stations.days.activities import Activity, Network, Precedence
 from fahrtwind.core.stations.days.conditions import (
     A_DAY,
     Calendar,
@@ -72,6 +72,7 @@ class Problem:
 
 
 def problem_of(network: Network, calendar: Calendar) -> Problem:
+    """The problem of a network on a calendar; what is done is settled."""
     grid = calendar.grid
     done = {
         d.step: (grid.slot_at(d.started), max(grid.slot_at(d.started), grid.slot_at(d.ended)) + 1)

@@ -17,7 +17,7 @@ PRACTICE = "common practice, no source"
 THE_PLAN = "the plan's own rules"
 
 
-@rule("kept-plan-breaks", "stop", "days", "The kept plan no longer goes", THE_PLAN)
+@rule("kept-plan-breaks", "caution", "days", "The kept plan no longer goes", THE_PLAN)
 def kept_plan_breaks(kept_plan: KeptPlan | None, network: Network) -> Iterator[Found]:
     if kept_plan is None or not kept_plan.breaks:
         return

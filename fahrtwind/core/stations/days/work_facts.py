@@ -72,7 +72,8 @@ class WorkFacts:
         if after == "retighten":
             return self._cured(self.through_h, "until it has cured through")
         least = wait_h if (before, after) == ("deburr", "lay") else order.least_h
-        return Wait("hours", least, 0.0, f"{least:g} h") if least else None
+        words = f"{least:g} h" if least >= 1 else f"{least * 60:.0f} min"
+        return Wait("hours", least, 0.0, words) if least else None
 
     def before_driving(self, before: StepKind, wait_h: float) -> Wait | None:
         if before == "stick":
@@ -99,6 +100,7 @@ def facts_of(
     cure: CureTimes | None,
     coat_days: int,
 ) -> WorkFacts:
+    """Of lifts, seal and coat; what nothing is known of stands in the way of nothing."""
     families = [
         f for c in ([choice] if choice else []) + [k.choice for k in kinds] for f in (c.under, c.round)
     ]

@@ -25,6 +25,7 @@ export function PeoplePart() {
           <button
             type="button"
             className="act mt-2"
+            data-path="days.crew"
             onClick={() =>
               handle.change([
                 { op: "add", path: "days.crew", value: { id: newId("c"), name: `Person ${days.crew.length + 1}` } },

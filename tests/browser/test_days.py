@@ -1,0 +1,104 @@
+"""Days in the real interface: a plan on its road, why not, holding, keeping, what helps, bad forecasts."""
+
+from __future__ import annotations
+
+import re
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import go, open_demo, saved
+
+PATIENT = 90_000
+
+
+def part(page: Page, name: str) -> None:
+    page.get_by_role("tab", name=name).focus()
+    page.keyboard.press("Enter")
+
+
+def test_a_plan_is_found_held_kept_and_written_by_keyboard(page: Page) -> None:
+    open_demo(page, "days", "imkerwagen")
+    expect(page.get_by_text("Proved: none ends earlier")).to_be_visible(timeout=PATIENT)
+    road = page.get_by_role("group", name="Road of days")
+    stick = road.get_by_role("button", name=re.compile("^Stick and press")).first
+    stick.focus()
+    page.keyboard.press("Enter")
+    card = page.get_by_role("heading", name="Stick and press the pads", level=2)
+    expect(card).to_be_visible()
+    expect(page.get_by_text("72 h of dwell", exact=False).first).to_be_visible()
+    expect(page.get_by_text(re.compile("feet held, no panel yet"))).to_be_visible()
+    page.get_by_label("Why not on").fill("2026-09-22")
+    expect(page.get_by_text("Not on Tue 22 Sept", exact=False)).to_be_visible()
+    expect(page.get_by_text("ends at the earliest", exact=False)).to_be_visible()
+    lift = road.get_by_role("button", name=re.compile("^Lift the panels")).first
+    lift.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    expect(road.get_by_role("button", name=re.compile("^Lift the panels.*pinned")).first).to_be_visible(
+        timeout=PATIENT
+    )
+    expect(page.get_by_text("Drive from Fri 2 Oct", exact=False)).to_be_visible(timeout=PATIENT)
+    keep = page.get_by_role("button", name="Keep this plan")
+    expect(keep).to_be_enabled(timeout=PATIENT)
+    keep.focus()
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("this plan is kept")).to_be_visible(timeout=PATIENT)
+    saved(page)
+    page.keyboard.press("Control+z")
+    expect(keep).to_be_visible(timeout=PATIENT)
+
+
+def test_what_helps_and_how_sure(page: Page) -> None:
+    open_demo(page, "days", "imkerwagen")
+    part(page, "What helps")
+    row = page.get_by_role("row", name=re.compile("a heated shelter"))
+    expect(row).to_be_visible(timeout=PATIENT)
+    part(page, "How sure")
+    expect(page.get_by_text("of 6", exact=False).first).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("what breaks it")).to_be_visible()
+
+
+def test_from_nothing_told_to_a_plan_with_what_is_typed(page: Page) -> None:
+    """The van has its days taken away; each question leads to its part."""
+    open_demo(page, "days", "speiche")
+    part(page, "People and days")
+    for name in ("Jo", "Mika"):
+        page.get_by_role("button", name=f"Remove {name}").click()
+    questions = page.get_by_role("list", name="Still to answer")
+    expect(questions.get_by_role("button", name="Who works, and when?")).to_be_visible()
+    part(page, "Plan")
+    questions.get_by_role("button", name="Who works, and when?").click()
+    for _ in range(2):
+        page.get_by_role("button", name="Add a person").click()
+    page.get_by_role("button", name="Sa", exact=True).first.click()
+    part(page, "Weather")
+    page.get_by_label("It is").select_option("ignored")
+    saved(page)
+    expect(
+        page.get_by_role("region", name="Snags").get_by_text("Planned without any weather")
+    ).to_be_visible()
+    part(page, "Plan")
+    expect(page.get_by_text("Drive from")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("Weather does not count.", exact=False)).to_be_visible()
+
+
+def test_a_forecast_is_fetched_and_loaded_and_bad_ones_are_said(page: Page) -> None:
+    open_demo(page, "days", "imkerwagen")
+    part(page, "Weather")
+    page.get_by_role("button", name="Fetch a newer one").click()
+    expect(page.get_by_text("8 courses", exact=False)).to_be_visible(timeout=PATIENT)
+    saved(page)
+    bad = {"name": "f.csv", "mimeType": "text/csv", "buffer": b"time,air_c\n2026-05-04T08:00,1\n"}
+    page.locator("input[type=file]").first.set_input_files(bad)  # type: ignore[arg-type]
+    expect(page.get_by_role("alert")).to_contain_text("The column humidity_percent is missing")
+    expect(page.get_by_text("8 courses", exact=False)).to_be_visible()
+
+
+def test_no_plan_says_why(page: Page) -> None:
+    open_demo(page, "days", "wasserlaeufer")
+    expect(page.get_by_text("Drive from", exact=False)).to_be_visible(timeout=PATIENT)
+    part(page, "People and days")
+    page.get_by_role("button", name="Remove Ida").click()
+    part(page, "Plan")
+    expect(page.get_by_text("Not within these days")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("4 hands wanted, 3 at work", exact=False)).to_be_visible()
+    go(page, "roof-day")

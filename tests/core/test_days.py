@@ -1,0 +1,480 @@
+"""The calendar: plans beside a judge of their own and beside enumeration, times by hand, why not."""
+
+from __future__ import annotations
+
+import itertools
+import json
+from dataclasses import replace
+from datetime import date, datetime, timedelta
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from fahrtwind.core.choose.days import ask_why_not, helps, how_sure, kept_as_plan, plan_days, problem_for
+from fahrtwind.core.engine.beside import Hands
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.days import Days, Finished, Person
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import load_job
+from fahrtwind.core.stations.days.activities import Activity, Needs, Network, Precedence
+from fahrtwind.core.stations.days.conditions import Calendar, ready_after
+from fahrtwind.core.stations.days.grid import grid_of
+from fahrtwind.core.stations.days.kept import breaches
+from fahrtwind.core.stations.days.planner import greedy, persons_of, solve
+from fahrtwind.core.stations.days.problem import Problem, problem_of
+from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, weathers_of
+from fahrtwind.core.stations.days.work_facts import Wait
+from fahrtwind.demo import FOLDER
+from tests.conftest import changed
+from tests.truth.plans import calendar_of, faults_of, random_problem
+
+FIELD = Path(__file__).parent.parent / "field_jobs"
+SOON = "2026-05-04T09:00"
+MILD = {"low": "10", "high": "20"}
+NOBODY = Hands(lambda: 60.0, lambda: False, lambda share, doing: None)
+
+
+def field_job(name: str) -> Job:
+    return load_job(json.loads((FIELD / f"{name}.json").read_text(encoding="utf-8")))
+
+
+def demo_job(name: str) -> Job:
+    return load_job(json.loads((FOLDER / f"{name}.json").read_text(encoding="utf-8")))
+
+
+def told(first: str = "2026-05-04", days: int = 8, **more: Any) -> Days:
+    """Dry, 10 to 20 °C, two people from eight to five."""
+    spell = {"id": "s", "starts": first, "ends": "2026-06-30", "low": "10", "high": "20"}
+    return Days.model_validate(
+        {
+            "first": first,
+            "horizon": days,
+            "zone": "Europe/Berlin",
+            "crew": [{"id": "a", "name": "Ada"}, {"id": "b", "name": "Ben"}],
+            "weather": "told",
+            "spells": [spell],
+            **more,
+        }
+    )
+
+
+def bench(name: str, minutes: int = 60, hands: int = 1) -> Activity:
+    return Activity(name, "cut", name, 1, minutes, "", hands, "bench", Needs(False))
+
+
+def roof(name: str, minutes: int = 60, **needs: Any) -> Activity:
+    return Activity(name, "seal", name, 1, minutes, "", 1, "roof", Needs(True, wind_m_s=10.0, **needs))
+
+
+def problem(days: Days, activities: list[Activity], *links: Precedence) -> Problem:
+    return problem_of(Network(tuple(activities), links), calendar_of(days))
+
+
+# plans
+
+
+@pytest.mark.parametrize("block", range(5))
+def test_no_plan_breaks_a_rule_by_a_judge_that_walks_through_it(block: int) -> None:
+    """Every fifth with hands of one calendar; clocks change within it."""
+    judged = 0
+    for seed in range(30 * block, 30 * block + 30):
+        drawn = random_problem(seed, steps=8, persons=2, days=8, alike=seed % 5 == 0)
+        found = solve(drawn, 3, goals=2)
+        if found.state == "found":
+            judged += 1
+            assert faults_of(drawn, found.starts) == [], seed
+            assert breaches(drawn, dict(enumerate(found.starts))) == (), seed
+            who = persons_of(drawn, found.starts)
+            if seed % 5 == 0:
+                assert [len(w) for w in who] == [a.hands for a in drawn.activities]
+    assert judged >= 10
+
+
+def test_a_small_plan_is_as_good_as_the_best_of_all() -> None:
+    """Every combination of allowed starts is tried and judged by the walk."""
+    compared = 0
+    for seed in range(400, 416):
+        drawn = random_problem(seed, steps=3, persons=2, days=3, alike=True, tight=0.4)
+        if any(len(s) > 30 for s in drawn.starts):
+            drawn = replace(drawn, starts=tuple(s[:30] for s in drawn.starts))
+        best = min(
+            (
+                _goals(drawn, starts)
+                for starts in itertools.product(*(map(int, s) for s in drawn.starts))
+                if not breaches(drawn, dict(enumerate(starts)))
+            ),
+            default=None,
+        )
+        found = solve(drawn, 5, goals=2)
+        if best is None:
+            assert found.state == "impossible", seed
+        else:
+            compared += 1
+            assert (found.ends, found.roof_days) == best and all(found.proved), seed
+    assert compared >= 4
+
+
+def _goals(drawn: Problem, starts: tuple[int, ...]) -> tuple[int, int]:
+    """The last end and the days on the roof."""
+    days, placed = drawn.calendar.grid.day, list(zip(starts, drawn.activities, strict=True))
+    roof_days = {int(days[s]) for s, a in placed if a.place == "roof"}
+    return max(s + a.slots for s, a in placed), len(roof_days)
+
+
+def test_another_helper_never_finishes_later_and_more_rain_never_earlier() -> None:
+    compared = 0
+    for seed in range(200, 230):
+        drawn = random_problem(seed, steps=7, persons=2, days=8, alike=True)
+        found = solve(drawn, 3, goals=1)
+        if found.state != "found" or not all(found.proved):
+            continue
+        compared += 1
+        more = replace(drawn.calendar, present=(*drawn.calendar.present, drawn.calendar.present[0]))
+        assert solve(problem_of(drawn.network, more), 3, goals=1).ends <= found.ends, seed
+        w = drawn.calendar.weather
+        dice = np.random.default_rng(seed)
+        wetter = replace(w, rain_mm=np.maximum(w.rain_mm, (dice.random(len(w.rain_mm)) < 0.05) * 1.0))
+        rainy = solve(problem_of(drawn.network, replace(drawn.calendar, weather=wetter)), 3, goals=1)
+        assert rainy.state == "impossible" or rainy.ends >= found.ends, seed
+    assert compared >= 10
+
+
+def test_planning_each_step_as_early_as_it_goes_gets_stuck() -> None:
+    """The first is early, what has to follow the same day finds no time: the planner waits with the first."""
+    spells = [
+        {
+            "id": "w",
+            "starts": "2026-05-04",
+            "ends": "2026-05-04",
+            "until": "10:00",
+            "low": "10",
+            "high": "20",
+        },
+        {"id": "r", "starts": "2026-05-05", "ends": "2026-05-05", "low": "9", "high": "14", "sky": "rain"},
+        {"id": "d", "starts": "2026-05-06", "ends": "2026-05-20", "low": "10", "high": "20"},
+    ]
+    drill, close = roof("drill"), roof("close", 180)
+    drawn = problem(told(spells=spells), [drill, close], Precedence("drill", "close", "open", day="same"))
+    assert greedy(drawn) is None
+    found = solve(drawn, 3)
+    assert drawn.calendar.grid.moment(found.starts[0]).isoformat() == "2026-05-06T08:00:00+02:00"
+
+
+def test_people_with_hours_of_their_own_take_what_they_can_stay_for() -> None:
+    crew = [
+        {"id": "a", "name": "Ada", "starts": "08:00", "ends": "12:00"},
+        {"id": "b", "name": "Ben", "starts": "11:00", "ends": "17:00"},
+    ]
+    drawn = problem(told(crew=crew), [bench("long", 240), bench("both", 60, hands=2)])
+    found = solve(drawn, 3)
+    at = [drawn.calendar.grid.moment(s) for s in found.starts]
+    assert at[1].hour == 11, "both are there from eleven to twelve only"
+    assert persons_of(drawn, found.starts)[1] == (0, 1) and all(found.proved)
+
+
+def test_waits_count_real_hours_over_the_change_of_clocks() -> None:
+    """29 March 2026: the night is an hour short, so a day of wait ends an hour later by the clock."""
+    grid = grid_of(date(2026, 3, 28), 3, "Europe/Berlin")
+    assert [grid.first_slot(k + 1) - grid.first_slot(k) for k in range(3)] == [48, 46, 48]
+    calendar = calendar_of(told("2026-03-28", days=3))
+    ready = ready_after(Wait("hours", 24, 0, ""), calendar)
+    noon = 24
+    assert calendar.grid.moment(int(ready[noon])).isoformat() == "2026-03-29T13:00:00+02:00"
+
+
+def test_cure_counts_only_above_its_temperature_and_by_the_moisture_there_is() -> None:
+    """By hand: at a steady 20 °C and 70 % an hour brings 0.7 · 23.4 hPa; below 15 °C nothing."""
+    steady = {"id": "s", "starts": "2026-05-04", "ends": "2026-05-20", "low": "20", "high": "20"}
+    calendar = calendar_of(told(spells=[steady]))
+    vapour = 0.7 * 6.112 * np.exp(17.62 * 20 / (243.12 + 20))
+    hours = 10.0
+    ready = ready_after(Wait("cure", hours * vapour, 15, ""), calendar)
+    assert int(ready[10]) == 10 + 20
+    cold = calendar_of(told(spells=[{**steady, "low": "14", "high": "14"}]))
+    assert int(ready_after(Wait("cure", 1.0, 15, ""), cold)[0]) > cold.grid.slots
+
+
+def test_working_days_are_from_monday_to_friday() -> None:
+    """Brought on Friday 8 May, three working days: Monday to Wednesday, there on Thursday 14 May."""
+    calendar = calendar_of(told(days=14))
+    friday = calendar.grid.first_slot(4) + 20
+    ready = int(ready_after(Wait("working days", 3, 0, ""), calendar)[friday])
+    assert calendar.grid.moment(ready).isoformat() == "2026-05-14T00:00:00+02:00"
+
+
+# weather
+
+
+def test_the_skin_of_a_roof_by_hand() -> None:
+    """Noon in June, 20 °C, 40 % cloud, 4 m/s, dark: light by Haurwitz, then cloud, then the balance, each
+    written out.
+    """
+    days = told("2026-06-21", spells=[{"id": "s", "starts": "2026-06-21", "ends": "2026-06-21",
+                                       "low": "20", "high": "20"}], colour="dark")  # fmt: skip
+    grid = grid_of(date(2026, 6, 21), 1, "UTC")
+    told_weather = WeatherTold("told", days.spells, None, "none", 18.0, "dark")
+    weather = weathers_of(told_weather, grid, Sunlit(50.0, 0.0))[0]
+    noon = 24
+    zenith = np.radians(50.0 - 23.44)
+    clear = 1098 * np.cos(zenith) * np.exp(-0.059 / np.cos(zenith))
+    sun = clear * (1 - 0.75 * 0.4**3.4)
+    loss = 4 + 4 * 4 + 0.9 * 4 * 5.67e-8 * 293.15**3
+    skin = 20 + (0.88 * sun - 0.9 * 63 * 0.6) / loss
+    assert weather.sun_w_m2[noon] == pytest.approx(sun, rel=0.01)
+    assert weather.surface_c[noon] == pytest.approx(skin, abs=0.4)
+    night = weather.surface_c[0]
+    assert night == pytest.approx(20 - 0.9 * 63 * 0.6 / loss, abs=0.05) and not weather.light[0]
+
+
+def test_what_nobody_forecast_allows_nothing_outdoors() -> None:
+    short = {
+        "id": "s",
+        "starts": "2026-05-04",
+        "ends": "2026-05-04",
+        "until": "12:00",
+        "low": "10",
+        "high": "20",
+    }
+    drawn = problem(told(spells=[short]), [roof("one", 120), roof("two", 180)])
+    grid = drawn.calendar.grid
+    assert max(grid.moment(int(s)).hour for s in drawn.starts[0]) == 10
+    bench_only = problem(told(spells=[short]), [bench("one")])
+    assert len(bench_only.starts[0]) > 50
+
+
+def test_a_heated_shelter_is_dry_still_and_warm_and_ignored_weather_is_no_weather() -> None:
+    rain = {"id": "s", "starts": "2026-05-04", "ends": "2026-05-20", "low": "2", "high": "6", "sky": "rain"}
+    needs = {"coldest_c": 15.0, "hottest_c": 38.0, "bonds": True}
+    assert len(problem(told(spells=[rain]), [roof("stick", **needs)]).starts[0]) == 0
+    for more in ({"shelter": "heated", "shelter_warm": "18"}, {"weather": "ignored"}):
+        assert len(problem(told(spells=[rain], **more), [roof("stick", **needs)]).starts[0]) > 50, more
+    dry_only = problem(told(spells=[rain], shelter="roofed"), [roof("stick", **needs)])
+    assert len(dry_only.starts[0]) == 0, "a roof over it keeps rain off, not cold"
+
+
+# jobs
+
+
+def test_times_of_the_work_by_hand() -> None:
+    """Rates of the table on the van's numbers: feet, holes and panels counted from the plan."""
+    found = evaluate(demo_job("imkerwagen")).findings
+    work = {a.kind: a for a in found.work.activities}  # type: ignore[union-attr]
+    feet = len(found.feet)
+    pads = len({m.number for m in found.marks if m.kind == "pad"})
+    assert work["measure"].minutes == 5 + 5 * 2 and work["lift"].minutes == 15 + 10 * 2
+    assert work["clean"].minutes == 20 + 4 * feet and work["stick"].minutes == 10 + 4 * pads
+    assert work["stick"].needs.coldest_c == 15 and work["lift"].hands == max(
+        2, max(u.persons for u in found.lifts)
+    )
+    own = changed(demo_job("imkerwagen"), days__rates=[{"id": "r", "kind": "stick", "minutes": 11}])
+    again = evaluate(own).findings.work
+    sticks = [a.minutes for a in again.activities if a.kind == "stick"]  # type: ignore[union-attr]
+    assert sum(sticks) == pytest.approx(10 + 11 * pads, abs=len(sticks))
+
+
+def test_every_plan_of_the_demo_and_the_field_keeps_its_rules() -> None:
+    """Where there is a plan at all it is proved, and the judge of kept plans finds nothing wrong in it."""
+    for path in [*sorted(FOLDER.glob("*.json")), *sorted(FIELD.glob("*.json"))]:
+        job = load_job(json.loads(path.read_text(encoding="utf-8")))
+        if not job.panels:
+            continue
+        plan = plan_days(job)
+        assert plan.state == "found" and {"finish", "roof days"} <= set(plan.proved), path.name
+        kept = [{"step": s.id, "starts": s.starts, "ends": s.ends} for s in plan.steps]
+        state = evaluate(changed(job, days__kept=kept)).findings.kept
+        assert state is not None and not state.breaks and not state.missing and not state.gone, path.name
+
+
+def test_the_coater_is_on_the_calendar_before_the_roof_day() -> None:
+    """Druckerei: twelve working days at the coater's."""
+    plan = plan_days(field_job("druckerei"))
+    at = {s.kind: s for s in plan.steps}
+    away = np.busday_count(at["coat"].ends.date(), at["set"].starts.date())
+    assert away > 12 and at["coat"].rests_words == "12 working days at the coater's"
+    assert at["measure"].starts.date() >= date(2026, 5, 11), "panels come on the eleventh"
+
+
+def test_why_not_today_and_what_a_heated_shelter_would_change() -> None:
+    """Imkerwagen in a cold October: the tape never dwells long enough outdoors."""
+    heated = field_job("imkerwagen_laminat")
+    outdoors = changed(heated, days__shelter="none")
+    none = plan_days(outdoors)
+    assert none.state == "impossible" and "dwell" in none.reasons[0].words
+    today = ask_why_not(outdoors, "prime", date(2026, 10, 5))
+    assert not today.possible and today.reasons
+    rain = ask_why_not(outdoors, "clean", date(2026, 10, 6))
+    assert {r.name for r in rain.reasons} == {"rain"} and "mm an hour" in rain.reasons[0].words
+    offered = {h.words: h for h in helps(outdoors, NOBODY, lambda found: None)}
+    assert offered["a heated shelter"].days_saved is None, "there is no plan without it"
+    assert plan_days(heated).state == "found"
+
+
+def test_wind_and_hands_of_a_heavy_unit() -> None:
+    """Feldlabor: the unit of four panels; more wind than its limit is told as such."""
+    job = field_job("feldlabor_winter")
+    lift = next(a for a in problem_for(job).activities if a.kind == "lift")
+    assert lift.hands == max(u.persons for u in evaluate(job).findings.lifts) > 2
+    windy = changed(job, **{f"days__spells__{s.id}__wind": "30 km/h" for s in job.days.spells})
+    why = ask_why_not(windy, "lift", date(2026, 9, 10))
+    assert "wind" in {r.name for r in why.reasons} and not why.possible
+    few = changed(job, days__crew=[p.model_dump(mode="json") for p in job.days.crew[:3]])
+    none = plan_days(few)
+    assert none.state == "impossible" and none.reasons[0].name == "too few hands"
+
+
+def test_squeeze_out_is_trimmed_after_two_days() -> None:
+    """Libelle: butyl, wait two days, trim, cap."""
+    job = changed(field_job("libelle"), seal__edge="trim")
+    plan = plan_days(job)
+    laid = max(s.ends for s in plan.steps if s.kind == "lay")
+    trimmed = min(s.starts for s in plan.steps if s.kind == "trim")
+    assert trimmed - laid >= timedelta(hours=48)
+
+
+def test_a_step_that_is_held_stays_and_the_rest_goes_round_it() -> None:
+    job = field_job("toepferei")
+    free = plan_days(job)
+    lift = next(s for s in free.steps if s.kind == "lift")
+    later = (lift.starts + timedelta(days=2)).date()
+    pinned = changed(job, days__pins=[{"id": "p", "step": "lift", "day": str(later), "at": "10:00"}])
+    plan = plan_days(pinned)
+    held = next(s for s in plan.steps if s.kind == "lift")
+    assert held.pinned and held.starts.date() == later and held.starts.hour == 10
+    assert plan.finish > free.finish  # type: ignore[operator]
+    sunday = changed(job, days__pins=[{"id": "p", "step": "lift", "day": "2026-06-14"}])
+    none = plan_days(sunday)
+    assert none.state == "impossible" and "Sunday" in none.reasons[0].words
+
+
+def test_what_is_done_stays_done_and_only_the_rest_is_planned() -> None:
+    job = field_job("toepferei")
+    first = plan_days(job).steps[0]
+    done = {"id": "d", "step": first.id, "started": first.starts, "ended": first.starts + timedelta(hours=5)}
+    plan = plan_days(changed(job, days__done=[done]))
+    kept = next(s for s in plan.steps if s.id == first.id)
+    assert kept.done and kept.ends - kept.starts == timedelta(hours=5)
+    after = [p.after for p in problem_for(job).network.links if p.before == first.id]
+    assert all(s.starts >= kept.ends for s in plan.steps if s.id in after)
+
+
+def test_a_kept_plan_breaks_when_the_weather_turns_and_leaves_as_it_is() -> None:
+    job = demo_job("lichtspiel")
+    assert evaluate(job).findings.kept.breaks == ()  # type: ignore[union-attr]
+    plan = kept_as_plan(job)
+    told_again = {(s.id, s.starts) for s in plan.steps}
+    assert told_again == {(k.step, k.starts) for k in job.days.kept}
+    day = next(s.starts for s in plan.steps if s.kind == "lift").date()
+    rain = {"id": "w9", "starts": str(day), "ends": str(day), "sky": "rain", "low": "8", "high": "12"}
+    wet = changed(job, days__spells=[*[s.model_dump(mode="json") for s in job.days.spells], rain])
+    broken = evaluate(wet).findings.kept.breaks  # type: ignore[union-attr]
+    assert "lift" in {r.step for r in broken} and {r.name for r in broken} >= {"rain"}
+
+
+def test_how_sure_counts_the_courses_in_which_it_holds() -> None:
+    """One course of three rains on the day of the work; the plan of the dry days holds in all."""
+
+    def course(wet_day: int | None) -> dict[str, list[float]]:
+        rain = [1.0 if wet_day is not None and h // 24 == wet_day else 0.0 for h in range(24 * 14)]
+        warm = [18.0] * len(rain)
+        zero = {
+            "wind_m_s": [2.0] * len(rain),
+            "gust_m_s": [3.0] * len(rain),
+            "cloud_percent": [30.0] * len(rain),
+        }
+        return {"air_c": warm, "humidity_percent": [60.0] * len(rain), "rain_mm": rain, **zero}
+
+    forecast = {
+        "source": "test",
+        "issued": "2026-06-07T12:00Z",
+        "start": "2026-06-07T22:00Z",
+        "members": [course(None), course(1), course(None)],
+    }
+    job = changed(field_job("toepferei"), days__weather="forecast", days__forecast=forecast)
+    found = how_sure(job, NOBODY)
+    assert (found.members, found.holds) == (3, 2) and found.weak[0].breaks == 1
+    assert found.safest_holds == 3 and found.safest_proved
+    assert found.safest.finish > plan_days(job).finish  # type: ignore[union-attr, operator]
+
+
+def test_a_circle_is_named_and_nothing_is_lost(sound: Job) -> None:
+    order = {"id": "o", "before": "lift", "after": "seal"}
+    found = evaluate(changed(sound, days__orders=[order]))
+    silent = next(s for s in found.findings.silent if s.station == "days")
+    assert "circle" in silent.why and "lift" in silent.why and "seal" in silent.why
+    assert found.findings.steps and found.findings.verdicts
+
+
+@pytest.mark.parametrize(
+    ("change", "field"),
+    [
+        ({"days__first": None}, "days.first"),
+        ({"days__crew": []}, "days.crew"),
+        ({"days__weather": None}, "days.weather"),
+        ({"days__zone": None}, "days.zone"),
+        ({"days__spells": []}, "days.spells"),
+        ({"days__weather": "forecast"}, "days.forecast"),
+    ],
+)
+def test_what_is_missing_is_asked_for(sound: Job, change: dict[str, Any], field: str) -> None:
+    job = changed(sound, **change)
+    assert field in {q.path for q in evaluate(job).findings.questions}
+    with pytest.raises(InputError) as caught:
+        plan_days(job)
+    assert caught.value.field == field
+
+
+@pytest.mark.parametrize(
+    ("value", "words"),
+    [
+        ({"zone": "Atlantis/Center"}, "no time zone"),
+        ({"crew": [{"id": "a", "name": "A", "starts": "17:00", "ends": "08:00"}]}, "ends before it starts"),
+        (
+            {
+                "done": [
+                    {"id": "d", "step": "lift", "started": "2026-05-04T08:00", "ended": "2026-05-04T09:00"}
+                ]
+            },
+            "zone",
+        ),
+        (
+            {"spells": [{"id": "s", "starts": "2026-05-05", "ends": "2026-05-04", "low": "1", "high": "2"}]},
+            "before",
+        ),
+    ],
+)
+def test_bad_calendars_are_refused_in_words(sound: Job, value: dict[str, Any], words: str) -> None:
+    with pytest.raises(InputError, match=words) as caught:
+        changed(sound, days={**sound.days.model_dump(mode="json"), **value})
+    assert caught.value.remedy
+
+
+def test_a_forecast_of_other_days_is_said(sound: Job) -> None:
+    for start, words in (
+        ("2020-01-01T00:00Z", "before the first day"),
+        ("2030-01-01T00:00Z", "after the last"),
+    ):
+        member = {
+            "air_c": [10.0] * 24,
+            "humidity_percent": [70.0] * 24,
+            "wind_m_s": [3.0] * 24,
+            "gust_m_s": [4.0] * 24,
+            "rain_mm": [0.0] * 24,
+            "cloud_percent": [50.0] * 24,
+        }
+        forecast = {"source": "x", "issued": start, "start": start, "members": [member]}
+        found = evaluate(changed(sound, days__weather="forecast", days__forecast=forecast))
+        assert any(words in s.why and s.place == "days.forecast" for s in found.findings.silent)
+
+
+def test_types_of_the_tests_are_the_documents(sound: Job) -> None:
+    """Persons and finished steps of a document come back as they went in."""
+    person = Person(id="x", name="X", away=(date(2026, 5, 5),))
+    moment = datetime.fromisoformat("2026-05-04T08:00+02:00")
+    done = Finished(id="d", step="lift", started=moment, ended=moment)
+    days = Days(crew=(person,), done=(done,))
+    assert Days.model_validate_json(days.model_dump_json()) == days
+    calendar = calendar_of(told(crew=[person.model_dump(mode="json")]))
+    assert isinstance(calendar, Calendar) and not calendar.present[0][calendar.grid.first_slot(1) + 20]
