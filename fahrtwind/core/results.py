@@ -19,6 +19,7 @@ from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine
 from fahrtwind.core.stations.days.activities import Network
 from fahrtwind.core.stations.days.hours import HoursBand
 from fahrtwind.core.stations.days.kept import KeptPlan
+from fahrtwind.core.stations.days.learned import LearnedRate
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
@@ -114,6 +115,7 @@ class Findings:
     work: Network | None
     hours: HoursBand | None
     kept: KeptPlan | None
+    learned: tuple[LearnedRate, ...]
     questions: tuple[Question, ...]
     silent: tuple[Silence, ...]
     """Stages that could not answer, for example because a link's source does not cover it."""

@@ -360,6 +360,25 @@ def test_what_is_done_stays_done_and_only_the_rest_is_planned() -> None:
     assert all(s.starts >= kept.ends for s in plan.steps if s.id in after)
 
 
+def test_a_kept_plan_decides_the_last_day_to_order() -> None:
+    """Its first day is Monday 4 May: three working days before is Wednesday 29 April."""
+    job = demo_job("lichtspiel")
+    serves = evaluate(job).findings.purchase[0].serves
+    bought = {"id": "b", "name": "Thing", "serves": serves, "lead_days": 3, "price": 1}
+    found = evaluate(changed(job, workshop__items=[bought], workshop__costing__start="2026-12-01"))
+    assert next(p.order_by for p in found.findings.purchase if p.serves == serves) == date(2026, 4, 29)
+
+
+def test_rates_are_learnt_from_what_was_done() -> None:
+    """Two panels took 65 minutes to lift: 15 once, so 25 a panel; planned again with it, it takes as long."""
+    job = demo_job("imkerwagen")
+    done = {"id": "d", "step": "lift", "started": "2026-09-21T08:00+02:00", "ended": "2026-09-21T09:05+02:00"}
+    learned = evaluate(changed(job, days__done=[done])).findings.learned
+    assert [(r.kind, r.minutes, r.pieces, r.table_min) for r in learned] == [("lift", 25.0, 2, 10.0)]
+    again = evaluate(changed(job, days__rates=[{"id": "r", "kind": "lift", "minutes": 25}])).findings.work
+    assert next(a.minutes for a in again.activities if a.kind == "lift") == 65  # type: ignore[union-attr]
+
+
 def test_a_kept_plan_breaks_when_the_weather_turns_and_leaves_as_it_is() -> None:
     job = demo_job("lichtspiel")
     assert evaluate(job).findings.kept.breaks == ()  # type: ignore[union-attr]

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from datetime import date
 
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
@@ -126,6 +127,13 @@ def wiring(asked: Asked) -> Wiring:
 @view()
 def calendar(asked: Asked) -> Days:
     return asked.job.days
+
+
+@view()
+def planned_start(asked: Asked) -> date | None:
+    """The first day of the plan that was kept."""
+    kept = asked.job.days.kept
+    return min(step.starts for step in kept).date() if kept else None
 
 
 @view()

@@ -805,7 +805,7 @@ export interface components {
         /**
          * Activity
          * @description Something that is done in one go. ``step``: its number in the order of work; ``how_long``: how its
-         *     minutes come about.
+         *     minutes come about; ``pieces``: how many of its kind's units it is.
          */
         Activity: {
             /** Id */
@@ -831,6 +831,11 @@ export interface components {
              */
             place: "bench" | "roof" | "inside";
             needs: components["schemas"]["Needs"];
+            /**
+             * Pieces
+             * @default 1
+             */
+            pieces: number;
         };
         /**
          * AddEntry
@@ -2537,6 +2542,8 @@ export interface components {
             work: components["schemas"]["Network"] | null;
             hours: components["schemas"]["HoursBand"] | null;
             kept: components["schemas"]["KeptPlan"] | null;
+            /** Learned */
+            learned: components["schemas"]["LearnedRate"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Silent */
@@ -3971,6 +3978,25 @@ export interface components {
             tool_deg: number;
             /** Strap Mm */
             strap_mm: number;
+        };
+        /**
+         * LearnedRate
+         * @description Of all done steps of a kind together. ``table_min``: what is planned with where nothing is learnt.
+         */
+        LearnedRate: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /** Minutes */
+            minutes: number;
+            /** Table Min */
+            table_min: number;
+            /** Unit */
+            unit: string;
+            /** Pieces */
+            pieces: number;
         };
         /** Length */
         Length: {

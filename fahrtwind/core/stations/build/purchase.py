@@ -59,19 +59,24 @@ class Cost:
 
 
 def purchase_of(
-    materials: tuple[Material, ...], cuts: tuple[MaterialCut, ...], workshop: Workshop
+    materials: tuple[Material, ...],
+    cuts: tuple[MaterialCut, ...],
+    workshop: Workshop,
+    planned: date | None = None,
 ) -> tuple[PurchaseLine, ...]:
-    """A line for each material and for each length of bar that the cut lists take."""
+    """A line for each material and for each length of bar that the cut lists take. ``planned``: the first day
+    of a plan that was kept, by which all has to be there.
+    """
     items = {item.serves: item for item in workshop.items}
     lines = [
-        _line(m, items.get(m.key), workshop)
+        _line(m, items.get(m.key), workshop, planned)
         for m in materials
         if not m.unit.startswith(A_PIECE) and not m.item.startswith(TOOL)
     ]
-    return (*lines, *_bars(cuts, items, workshop))
+    return (*lines, *_bars(cuts, items, workshop, planned))
 
 
-def _line(m: Material, item: Bought | None, workshop: Workshop) -> PurchaseLine:
+def _line(m: Material, item: Bought | None, workshop: Workshop, planned: date | None) -> PurchaseLine:
     needed = m.needed + m.spare
     if item is None:
         return PurchaseLine(m.key, m.item, m.unit, needed, 0.0, "", "", 0, 1.0, None, None, None)
@@ -89,12 +94,12 @@ def _line(m: Material, item: Bought | None, workshop: Workshop) -> PurchaseLine:
         item.pack,
         0.0 if packs == 0 else None if item.price is None else packs * item.price,
         item.lead_days,
-        order_day(workshop, item.lead_days, coated=False) if packs else None,
+        order_day(workshop, item.lead_days, planned, coated=False) if packs else None,
     )
 
 
 def _bars(
-    cuts: tuple[MaterialCut, ...], items: dict[str, Bought], workshop: Workshop
+    cuts: tuple[MaterialCut, ...], items: dict[str, Bought], workshop: Workshop, planned: date | None
 ) -> tuple[PurchaseLine, ...]:
     stock = {bar.id: bar for bar in workshop.stock}
     lines = []
@@ -123,20 +128,21 @@ def _bars(
                     1.0,
                     priced,
                     lead,
-                    order_day(workshop, lead, coated=True) if buys else None,
+                    order_day(workshop, lead, planned, coated=True) if buys else None,
                 )
             )
     return tuple(lines)
 
 
-def order_day(workshop: Workshop, lead_days: int | None, coated: bool) -> date | None:
+def order_day(workshop: Workshop, lead_days: int | None, planned: date | None, coated: bool) -> date | None:
     """The last working day on which something can be ordered so that it lies there when the work starts;
-    ``coated``: it has to go to the coater in between.
+    ``coated``: it has to go to the coater in between, which a plan has in it already.
     """
-    start = workshop.costing.start
+    start = planned or workshop.costing.start
     if start is None or lead_days is None:
         return None
-    away = lead_days + ((workshop.coat.days or 0) if coated and workshop.coat.kind != "none" else 0)
+    at_coater = coated and planned is None and workshop.coat.kind != "none"
+    away = lead_days + ((workshop.coat.days or 0) if at_coater else 0)
     day = np.busday_offset(np.datetime64(start), -away, roll="backward")
     return date.fromisoformat(str(day))
 

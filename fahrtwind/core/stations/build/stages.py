@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import replace
 
+from datetime import date
+
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
@@ -213,9 +215,12 @@ def kit(
 
 @stage("build", "Purchase list", "workshop.items", otherwise=())
 def purchase(
-    materials: tuple[Material, ...], cuts: tuple[MaterialCut, ...], workshop: Workshop
+    materials: tuple[Material, ...],
+    cuts: tuple[MaterialCut, ...],
+    workshop: Workshop,
+    planned_start: date | None,
 ) -> tuple[PurchaseLine, ...]:
-    return purchase_of(materials, cuts, workshop)
+    return purchase_of(materials, cuts, workshop, planned_start)
 
 
 @stage("build", "Cost", "workshop.costing", otherwise=None)

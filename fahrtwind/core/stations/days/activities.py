@@ -45,7 +45,7 @@ class Needs:
 @dataclass(frozen=True, slots=True)
 class Activity:
     """Something that is done in one go. ``step``: its number in the order of work; ``how_long``: how its
-    minutes come about.
+    minutes come about; ``pieces``: how many of its kind's units it is.
     """
 
     id: str
@@ -57,6 +57,7 @@ class Activity:
     hands: int
     place: Place
     needs: Needs
+    pieces: int = 1
 
     @property
     def slots(self) -> int:
@@ -136,7 +137,10 @@ def _activities(step: WorkStep, facts: WorkFacts, days: Days, batches: int) -> l
         told += f", in {batches} goes"
     hands = facts.hands(step.kind, rate.hands)
     needs = _needs(step.kind, rate, facts)
-    one = Activity(step.kind, step.kind, step.title, step.number, minutes, told, hands, rate.place, needs)
+    pieces = ceil(step.count / batches)
+    one = Activity(
+        step.kind, step.kind, step.title, step.number, minutes, told, hands, rate.place, needs, pieces
+    )
     if batches == 1:
         return [one]
     return [replace(one, title=f"{step.title}, {i} of {batches}") for i in range(1, batches + 1)]

@@ -15,6 +15,7 @@ from fahrtwind.core.stations.days.grid import Grid, grid_of
 from fahrtwind.core.stations.days.hours import HoursBand, hours_of
 from fahrtwind.core.stations.days.kept import KeptPlan
 from fahrtwind.core.stations.days.kept import kept_plan as kept_plan_of
+from fahrtwind.core.stations.days.learned import LearnedRate, learned_rates
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.releases import releases_of
 from fahrtwind.core.stations.days.steps import Sealing, WorkStep, work_steps
@@ -107,6 +108,11 @@ def hours(calendars: tuple[Calendar, ...], work_facts: WorkFacts) -> HoursBand:
 @stage("days", "What is to be planned", "days", slow=True)
 def day_problem(network: Network, calendars: tuple[Calendar, ...]) -> Problem:
     return problem_of(network, calendars[0])
+
+
+@stage("days", "Rates that were learnt", "days.rates", otherwise=())
+def learned(network: Network, calendar: Days) -> tuple[LearnedRate, ...]:
+    return learned_rates(network, calendar)
 
 
 @stage("days", "The kept plan", "days.kept", otherwise=None)

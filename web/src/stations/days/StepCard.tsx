@@ -69,9 +69,42 @@ export function StepCard({ step, plan }: { step: PlannedStep; plan: DayPlan }) {
               {!before.length && <li>Nothing.</li>}
             </ul>
           </div>
-          {!step.done && <WhyNot step={step} plan={plan} />}
+          {step.done ? <AsItWas step={step} /> : <WhyNot step={step} plan={plan} />}
         </div>
       </Group>
+    </div>
+  );
+}
+
+/** When a done step really began and ended: the shop's rates learn from it. */
+function AsItWas({ step }: { step: PlannedStep }) {
+  const { handle } = useDesk();
+  const { days } = useStoredJob();
+  const done = days.done.find((d) => d.step === step.id);
+  const boxes = useId();
+  if (!done) return null;
+  const set = (field: "started" | "ended", local: string, was: string) =>
+    local &&
+    handle.change([{ op: "set", path: `days.done.${done.id}.${field}`, value: `${local}:00${was.slice(19)}` }]);
+  return (
+    <div className="flex flex-wrap items-end gap-3">
+      {(
+        [
+          ["started", "Began", step.starts],
+          ["ended", "Ended", step.ends],
+        ] as const
+      ).map(([field, words, at]) => (
+        <label key={field} className="label" htmlFor={`${boxes}-${field}`}>
+          {words}
+          <input
+            id={`${boxes}-${field}`}
+            type="datetime-local"
+            className="box text-ink font-sans block"
+            value={at.slice(0, 16)}
+            onChange={(event) => set(field, event.target.value, at)}
+          />
+        </label>
+      ))}
     </div>
   );
 }

@@ -34,6 +34,7 @@ export function WorkPart() {
 
 function Rates() {
   const { handle } = useDesk();
+  const learned = useFinding("learned");
   const { days } = useStoredJob();
   const free = KINDS.filter(([kind]) => !days.rates.some((r) => r.kind === kind) && kind !== "drive");
   return (
@@ -54,6 +55,30 @@ function Rates() {
           </button>
         </div>
       ))}
+      {learned
+        .filter((l) => !days.rates.some((r) => r.kind === l.kind && r.minutes === l.minutes))
+        .map((l) => (
+          <div key={l.kind} className="flex items-baseline gap-3 border-b border-hair py-1">
+            <span>
+              <b>{kindWords(l.kind)}</b>: {l.minutes} min a {l.unit} on {l.pieces}, planned with {l.table_min}
+            </span>
+            <button
+              type="button"
+              className="act !h-[26px] ml-auto"
+              aria-label={`Plan ${kindWords(l.kind)} with ${l.minutes} min`}
+              onClick={() =>
+                handle.change([
+                  ...days.rates
+                    .filter((r) => r.kind === l.kind)
+                    .map((r) => ({ op: "remove" as const, path: `days.rates.${r.id}` })),
+                  { op: "add", path: "days.rates", value: { id: newId("r"), kind: l.kind, minutes: l.minutes } },
+                ])
+              }
+            >
+              Plan with it
+            </button>
+          </div>
+        ))}
       <div className="w-56 pt-1">
         <Choice
           label="Own rate for"
