@@ -24,6 +24,7 @@ from bench.figures import compare_and_keep, line, median_ms
 from bench.frames import frames, racks
 from bench.jobs import large_job, largest_job, nudged
 from bench.layout import proposals, shadows
+from bench.plans import plans
 from bench.requests import requests
 from bench.strings import strings
 from bench.structure import advice, quality
@@ -213,6 +214,7 @@ def main() -> None:
     cutting()
     building()
     strings()
+    plans()
     racks()
     shadows()
     proposals()

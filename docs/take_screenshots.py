@@ -93,6 +93,14 @@ def shade(page: Page) -> None:
     page.locator("main").evaluate("m => m.scrollTo(0, 460)")
 
 
+def days(page: Page) -> None:
+    """The plan between two days of rain and the step that waits for a warm skin."""
+    page.get_by_text("Proved").wait_for(timeout=60_000)
+    page.get_by_role("group", name="Road of days").get_by_role("button", name="Stick").first.press("Enter")
+    page.get_by_label("Why not on").fill("2026-09-22")
+    page.locator("main").evaluate("m => m.scrollTo(0, 96)")
+
+
 def on_the_phone(page: Page) -> None:
     """The third foot in hand, after five steps are done."""
     for _ in range(5):
@@ -107,7 +115,6 @@ SHOTS: tuple[Shot, ...] = (
     ("survey", "Feldlabor", "survey", part("Old work")),
     ("crown", "Lichtspiel", "survey", part("Crown", sections=True)),
     ("structure", "Lichtspiel", "structure", nothing),
-    ("lines", "Lichtspiel", "structure", part("Mounting lines")),
     ("layout", "Lichtspiel", "layout", select_panel),
     ("proposals", "Lichtspiel", "layout", proposals),
     ("variants", "Speiche", "layout", variants),
@@ -118,6 +125,7 @@ SHOTS: tuple[Shot, ...] = (
     ("seal", "Lichtspiel", "seal", part("Layers")),
     ("wire", "Lichtspiel", "wire", ways),
     ("curves", "Lichtspiel", "wire", curves),
+    ("days", "Imkerwagen", "days", days),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
     ("sunlight", "Lichtspiel", "hold", sunlight),

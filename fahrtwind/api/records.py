@@ -33,16 +33,20 @@ class NewEntry(Strict):
 
 
 class JobLog(BaseModel):
-    """The log as far as it was asked for, and what it comes to."""
+    """The log as far as it was asked for, and what it comes to; ``broken_at``: the first entry that is not as
+    it was written, None where the chain is whole.
+    """
 
     entries: tuple[Logged, ...]
     steps_done: tuple[str, ...]
+    broken_at: int | None
 
 
 def _log(records: Records, job_id: str, after: int) -> JobLog:
     entries = records.log(job_id)
     done = steps_done(tuple(e.entry for e in entries))
-    return JobLog(entries=tuple(e for e in entries if e.number > after), steps_done=tuple(sorted(done)))
+    newer = tuple(e for e in entries if e.number > after)
+    return JobLog(entries=newer, steps_done=tuple(sorted(done)), broken_at=records.broken(job_id))
 
 
 @router.get("/log")

@@ -37,6 +37,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom
+from fahrtwind.core.stations.log.judged import LookVerdict
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes
@@ -116,6 +117,7 @@ class Findings:
     hours: HoursBand | None
     kept: KeptPlan | None
     learned: tuple[LearnedRate, ...]
+    judged: tuple[LookVerdict, ...]
     questions: tuple[Question, ...]
     silent: tuple[Silence, ...]
     """Stages that could not answer, for example because a link's source does not cover it."""

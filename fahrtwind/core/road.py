@@ -4,5 +4,5 @@ from typing import Literal, get_args
 
 Station = Literal["survey", "structure", "layout", "hold", "build", "seal", "wire", "days", "roof-day", "log"]
 ROAD: tuple[Station, ...] = get_args(Station)
-NOT_BUILT: tuple[Station, ...] = ("log",)
+NOT_BUILT: tuple[Station, ...] = ()
 BUILT: tuple[Station, ...] = tuple(s for s in ROAD if s not in NOT_BUILT)

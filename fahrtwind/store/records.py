@@ -14,6 +14,7 @@ from sqlalchemy import Engine, delete, func, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import InputError, NotFound, TooLarge
+from fahrtwind.core.stations.log.chain import FIRST, ChainLink, digest_of, first_broken
 from fahrtwind.core.stations.log.entries import Entry
 from fahrtwind.store.jobs import utc_now
 from fahrtwind.store.tables import AttachmentRow, ContentRow, JobRow, LogRow
@@ -31,12 +32,15 @@ _ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
 
 @dataclass(frozen=True, slots=True)
 class Logged:
-    """An entry of the log with its number, when it came in and from which window."""
+    """An entry of the log with its number, when it came in and from which window; ``digest``: the hash over
+    it and the one before.
+    """
 
     number: int
     at: datetime
     client: str
     entry: Entry
+    digest: str
 
 
 @dataclass(frozen=True, slots=True)
@@ -78,19 +82,31 @@ class Records:
             known = session.scalar(own.where(LogRow.entry_id == entry_id))
             if known is not None:
                 return _logged(known)
-            number = 1 + (session.scalar(select(func.max(LogRow.number)).where(LogRow.job_id == job_id)) or 0)
+            last = session.scalar(own.order_by(LogRow.number.desc()).limit(1))
+            number = 1 + (last.number if last else 0)
             if number > MOST_ENTRIES:
                 raise TooLarge("The log is full.", remedy="Start a new job for what comes.", field="entry")
+            at, document = self._now(), entry.model_dump_json()
             row = LogRow(
                 job_id=job_id,
                 number=number,
-                at=self._now(),
+                at=at,
                 client=client,
                 entry_id=entry_id,
-                document=entry.model_dump_json(),
+                document=document,
+                digest=digest_of(last.digest if last else FIRST, number, at, client, document),
             )
             session.add(row)
             return _logged(row)
+
+    def broken(self, job_id: str) -> int | None:
+        """The first entry that is not as it was written; None where the whole log is."""
+        with Session(self._engine) as session:
+            _must_exist(session, job_id)
+            rows = session.scalars(
+                select(LogRow).where(LogRow.job_id == job_id).order_by(LogRow.number)
+            ).all()
+            return first_broken(ChainLink(r.number, r.at, r.client, r.document, r.digest) for r in rows)
 
     def attachments(self, job_id: str) -> tuple[Attachment, ...]:
         with Session(self._engine) as session:
@@ -163,4 +179,4 @@ def _must_exist(session: Session, job_id: str) -> None:
 
 
 def _logged(row: LogRow) -> Logged:
-    return Logged(row.number, row.at, row.client, _ENTRY.validate_json(row.document))
+    return Logged(row.number, row.at, row.client, _ENTRY.validate_json(row.document), row.digest)

@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.care import Care
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.layout import Decision, FreeArea, Margins, Site, Variant, Wish
@@ -145,6 +146,17 @@ class Dismissal(Part):
     reason: Reason
 
 
+_LISTS = {
+    "survey": ("sections", "point_rows", "scars", "keep_outs"),
+    "workshop": ("stock", "changes", "items", "packed"),
+    "seal": ("sheets", "moisture", "kinds"),
+    "wiring": ("controllers", "strings", "points", "meter"),
+    "days": ("crew", "deliveries", "pins", "done", "orders", "rates", "spells"),
+    "care": ("looks", "happenings"),
+}
+"""Lists of the stations' parts whose entries have ids."""
+
+
 class Job(Part):
     schema_version: Literal[5] = 5
     name: Name
@@ -172,6 +184,7 @@ class Job(Part):
     seal: Seal = Seal()
     wiring: Wiring = Wiring()
     days: Days = Days()
+    care: Care = Care()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="before")
@@ -202,16 +215,10 @@ class Job(Part):
         others = [*(t.id for t in self.tethers), *(f"{p.id}-ends" for p in self.panels if p.span)]
         if others:  # whatever stands on the roof has an id of its own, or its feet would be another's
             refuse_twins("panels, carriers and tethers", [*dict.fromkeys(standing), *others])
-        for list_name in ("sections", "point_rows", "scars", "keep_outs"):
-            refuse_twins(f"survey.{list_name}", [part.id for part in getattr(self.survey, list_name)])
-        for list_name in ("stock", "changes", "items", "packed"):
-            refuse_twins(f"workshop.{list_name}", [e.id for e in getattr(self.workshop, list_name)])
-        for list_name in ("sheets", "moisture", "kinds"):
-            refuse_twins(f"seal.{list_name}", [e.id for e in getattr(self.seal, list_name)])
-        for list_name in ("controllers", "strings", "points", "meter"):
-            refuse_twins(f"wiring.{list_name}", [e.id for e in getattr(self.wiring, list_name)])
-        for list_name in ("crew", "deliveries", "pins", "done", "orders", "rates", "spells"):
-            refuse_twins(f"days.{list_name}", [e.id for e in getattr(self.days, list_name)])
+        for part_name, list_names in _LISTS.items():
+            for list_name in list_names:
+                entries = getattr(getattr(self, part_name), list_name)
+                refuse_twins(f"{part_name}.{list_name}", [e.id for e in entries])
         refuse_twins("wish.offers", [offer.id for offer in self.wish.offers])
         for panel in self.panels:
             refuse_twins(f"panels.{panel.id}.feet", [foot.id for foot in panel.feet])

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from fahrtwind.core.job.care import Care
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
@@ -127,6 +128,11 @@ def wiring(asked: Asked) -> Wiring:
 @view()
 def calendar(asked: Asked) -> Days:
     return asked.job.days
+
+
+@view()
+def care(asked: Asked) -> Care:
+    return asked.job.care
 
 
 @view()

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from dataclasses import replace
-
 from datetime import date
 
 from fahrtwind.core.job.carrier import Carrier

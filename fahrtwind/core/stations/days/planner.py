@@ -21,6 +21,7 @@ if TYPE_CHECKING:
     from ortools.sat.python import cp_model
 
 Told = Callable[["Solution"], None]
+Shown = Callable[[tuple[int, ...]], None]
 WORKERS = 1
 """One: the same job gives the same plan, and the other core answers meanwhile; two are hardly faster."""
 GOALS = ("finish", "roof days", "standing about")
@@ -71,7 +72,7 @@ def solve(
     if run.best and told:
         told(run.solution())
     for goal, share in zip(GOALS[:goals], SHARES, strict=False):
-        if not run.reach(goal, share, stopped):
+        if not run.reach(goal, share, stopped, told):
             return Solution(run.state, (), 0, 0, (), (), monotonic() - began)
         if told:
             told(run.solution())
@@ -93,11 +94,17 @@ class _Run:
     proved: list[bool] = field(default_factory=list)
     bounds: list[int] = field(default_factory=list)
 
-    def reach(self, goal: str, share: float, stopped: Callable[[], bool]) -> bool:
+    def reach(self, goal: str, share: float, stopped: Callable[[], bool], told: Told | None) -> bool:
         """Whether there is a plan after it."""
+
+        def show(starts: tuple[int, ...]) -> None:
+            if told:
+                spent = monotonic() - self.began
+                told(solution_of(self.problem, starts, tuple(self.proved), tuple(self.bounds), spent))
+
         spent = monotonic() - self.began
         left = max(0.2, min(self.seconds * share, self.seconds - spent))
-        state, found, bound, value = _reach(self.built, goal, self.best, left, stopped)
+        state, found, bound, value = _reach(self.built, goal, self.best, left, stopped, show)
         self.best = found or self.best
         if state == "impossible" or not self.best:
             self.state = "impossible" if state == "impossible" else "not found"
@@ -269,7 +276,12 @@ def _add_roof_days(built: _Model, problem: Problem) -> None:
 
 
 def _reach(
-    built: _Model, goal: str, hint: tuple[int, ...], seconds: float, stopped: Callable[[], bool]
+    built: _Model,
+    goal: str,
+    hint: tuple[int, ...],
+    seconds: float,
+    stopped: Callable[[], bool],
+    show: Shown | None,
 ) -> tuple[Literal["proved", "bound", "impossible"], tuple[int, ...], int, int | None]:
     """How far it came, the starts it found, the goal's bound and value."""
     from ortools.sat.python import cp_model
@@ -279,7 +291,7 @@ def _reach(
     for var, value in zip(built.starts, hint, strict=False):
         model.add_hint(var, value)
     model.minimize(built.goals[goal])
-    solver, status = search(model, seconds, stopped)
+    solver, status = search(model, seconds, stopped, built.starts, show)
     if status == cp_model.INFEASIBLE:
         return "impossible", (), 0, None
     if status not in (cp_model.OPTIMAL, cp_model.FEASIBLE):
@@ -291,13 +303,21 @@ def _reach(
 
 
 def search(
-    model: cp_model.CpModel, seconds: float, stopped: Callable[[], bool]
+    model: cp_model.CpModel,
+    seconds: float,
+    stopped: Callable[[], bool],
+    starts: list[cp_model.IntVar] | None = None,
+    show: Callable[[tuple[int, ...]], None] | None = None,
 ) -> tuple[cp_model.CpSolver, object]:
-    """The solver after its search, and its status."""
+    """The solver after its search of at most so many seconds, and its status; better ``starts`` are shown
+    when they are found.
+    """
     from ortools.sat.python import cp_model
 
     class Listener(cp_model.CpSolverSolutionCallback):
         def on_solution_callback(self) -> None:
+            if starts is not None and show is not None:
+                show(tuple(int(self.value(s)) for s in starts))
             if stopped():
                 self.stop_search()
 
@@ -305,6 +325,7 @@ def search(
     solver.parameters.num_workers = WORKERS
     solver.parameters.max_time_in_seconds = seconds
     solver.parameters.random_seed = 7
+    solver.parameters.cp_model_probing_level = 0  # it takes seconds and finds hardly anything in tables
     return solver, solver.solve(model, Listener())
 
 
