@@ -135,6 +135,7 @@ CALLS = {
     "days.sure": {"job": DATED},
     "days.skin": {"air_c": 10, "humidity_percent": 80, "wind_m_s": 3, "sun_w_m2": 400, "colour": "dark"},
     "forecast.parse": {"text": FORECAST},
+    "log.due": {"job": DATED, "today": "2026-11-27"},
     "seal.plan": {"job": SMALL},
     "seal.water": {"job": SMALL},
     "seal.bond": {"family": "hybrid", "substrate": "gelcoat"},
@@ -264,6 +265,7 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "cable-labels.pdf",
         "days.ics",
         "week-sheet.pdf",
+        "handover.pdf",
         "job.json",
     }
     JobStore(open_database(tmp_path / "a.db")).create(demo, "me")

@@ -11,7 +11,7 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import choices, choosing, errors, forecasts, jobs, records, shop, slow
+from fahrtwind.api import care, choices, choosing, errors, forecasts, jobs, records, shop, slow
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
 from fahrtwind.api.slow import SlowWorks
@@ -52,7 +52,7 @@ def create_app(
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
-    for part in (choosing, forecasts, records, slow, shop, choices):
+    for part in (care, choosing, forecasts, records, slow, shop, choices):
         app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)

@@ -2,7 +2,7 @@
 calc``.
 """
 
-from fahrtwind.calc import build, calculations, days, hold, layout, seal, survey, wire
+from fahrtwind.calc import build, calculations, days, hold, layout, log, seal, survey, wire
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
 __all__ = [
@@ -13,6 +13,7 @@ __all__ = [
     "days",
     "hold",
     "layout",
+    "log",
     "run",
     "seal",
     "survey",

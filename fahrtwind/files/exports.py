@@ -12,6 +12,7 @@ from fahrtwind.core.road import Station
 from fahrtwind.files.days_calendar import write_calendar
 from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
+from fahrtwind.files.handover import write_handover
 from fahrtwind.files.job_file import write_job
 from fahrtwind.files.materials_csv import write_materials
 from fahrtwind.files.panel_templates import panel_templates
@@ -122,5 +123,6 @@ EXPORTS: dict[str, Export] = {
         station="days",
     ),
     "week-sheet.pdf": Export("Week sheet", "application/pdf", write_week_sheet, station="days"),
+    "handover.pdf": Export("Handover sheet", "application/pdf", write_handover, station="log"),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

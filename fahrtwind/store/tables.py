@@ -73,7 +73,7 @@ class LogRow(Base):
     client: Mapped[str] = mapped_column(String(60))
     entry_id: Mapped[str] = mapped_column(String(60))
     document: Mapped[str] = mapped_column(Text)
-    digest: Mapped[str] = mapped_column(String(64))
+    digest: Mapped[str] = mapped_column(String(64), server_default="")
 
 
 class ContentRow(Base):

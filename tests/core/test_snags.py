@@ -660,6 +660,13 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "brackets-meet": lambda j: changed(j, panels__p1__y="-535 mm", panels__p2__y="535 mm"),
     "foot-on-obstacle": lambda j: changed(j, panels__p1__y="-672 mm"),
 }
+
+
+def looked(job: Job, found: str) -> Job:
+    look = {"id": "l", "day": "2026-06-01", "found": found}
+    return apply_edits(job, [AddEntry(path="care.looks", value=look)])
+
+
 KEPT = [{"step": "lift", "starts": "2026-05-03T08:00+02:00", "ends": "2026-05-03T09:00+02:00"}]
 """A Sunday before anything is there."""
 CASES |= {
@@ -693,6 +700,9 @@ CASES |= {
         ],
     ),
     "alone-on-the-roof": lambda job: changed(job, days__crew=[{"id": "a", "name": "Ada"}]),
+    "found-not-mended": lambda job: looked(job, "loose foot"),
+    "leak-not-mended": lambda job: looked(job, "leak"),
+    "looked-before-it-drove": lambda job: looked(changed(job, care__drives_since="2026-06-02"), "sound"),
     "clocks-change": lambda job: changed(job, days__first="2026-10-20"),
 }
 ALWAYS = {
@@ -748,6 +758,7 @@ def test_why_screws_may_miss_is_said_by_what_is_wrong(sound: Job) -> None:
         ("seal", "seal.stages.choice_of"),
         ("wire", "wire.stages.ground_of"),
         ("days", "days.stages.network_of"),
+        ("log", "log.stages.judged_look"),
     ],
 )
 def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
@@ -757,7 +768,7 @@ def test_a_stage_that_cannot_answer_is_a_stop_and_the_rest_answers(
         raise ZeroDivisionError
 
     monkeypatch.setattr(f"fahrtwind.core.stations.{stage}", broken)
-    found = evaluate(sound, memory=Memory())
+    found = evaluate(looked(sound, "sound"), memory=Memory())
     stop = next(s for s in found.snags if s.id == f"{station}-unanswered")
     assert stop.severity == "stop" and "ZeroDivisionError" in stop.why and stop.remedy
     assert {s.station: s.state for s in found.stations}[station] == "in doubt"

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
-from sqlalchemy import Engine, func, select
+from sqlalchemy import Engine, func, select, text
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.edits import SetValue
@@ -98,3 +98,33 @@ def test_nothing_is_kept_for_a_job_that_is_not_there_and_a_backup_has_it_all(
     copy = open_database(tmp_path / "copy.db")
     assert len(Records(copy).log(job_id)) == 1 and Records(copy).content(job_id, kept.digest)[1] == PICTURE
     copy.dispose()
+
+
+def test_a_record_that_was_changed_shows(engine: Engine, job_id: str) -> None:
+    """Somebody writes into the database; before, and in another job's log, all is whole."""
+    records = Records(engine)
+    for i in range(4):
+        records.write(job_id, "phone", f"t{i}", Remark(text=f"entry {i}"))
+    assert records.broken(job_id) is None
+    with engine.begin() as connection:
+        connection.execute(text("UPDATE log SET document = replace(document, 'entry 2', 'entry two')"))
+    assert records.broken(job_id) == 3
+    assert records.broken(JobStore(engine).create(Job(name="other"), "test").id) is None
+
+
+def test_a_log_of_before_gets_its_chain(database: Path) -> None:
+    """An entry written under the version before carries its hash after the migration."""
+    engine = open_database(database)
+    job_id = JobStore(engine).create(Job(name="old"), "test").id
+    records = Records(engine)
+    for i in range(3):
+        records.write(job_id, "desk", f"t{i}", StepTicked(step=f"step {i}"))
+    with engine.begin() as connection:
+        connection.execute(text("ALTER TABLE log DROP COLUMN digest"))
+        connection.execute(text("UPDATE alembic_version SET version_num = '0004'"))
+    engine.dispose()
+    again = open_database(database)
+    assert Records(again).broken(job_id) is None and len(Records(again).log(job_id)) == 3
+    Records(again).write(job_id, "desk", "t9", StepTicked(step="more"))
+    assert Records(again).broken(job_id) is None
+    again.dispose()

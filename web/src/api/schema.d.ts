@@ -188,6 +188,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Read Due */
+        get: operations["read_due_api_jobs__job_id__due_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/due": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read All Due
+         * @description Over all vehicles that drive; jobs that cannot be read are left out, the list of jobs tells of them.
+         */
+        get: operations["read_all_due_api_due_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/snaps": {
         parameters: {
             query?: never;
@@ -1406,6 +1443,26 @@ export interface components {
             /** Answers */
             answers: string;
         };
+        /**
+         * Care
+         * @description ``drives_since``: the first day on the road; ``km_a_month``: about how far it goes.
+         */
+        Care: {
+            /** Drives Since */
+            drives_since?: string | null;
+            /** Km A Month */
+            km_a_month?: number | null;
+            /**
+             * Looks
+             * @default []
+             */
+            looks: components["schemas"]["Look"][];
+            /**
+             * Happenings
+             * @default []
+             */
+            happenings: components["schemas"]["Happening"][];
+        };
         /** CarrierVerdict */
         CarrierVerdict: {
             /** Carrier */
@@ -1801,6 +1858,21 @@ export interface components {
              *     }
              */
             across: components["schemas"]["Length"];
+        };
+        /**
+         * Correction
+         * @description What an earlier entry says wrongly: that one stays, this one names it.
+         */
+        Correction: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "correction";
+            /** Corrects */
+            corrects: number;
+            /** Text */
+            text: string;
         };
         /**
          * Cost
@@ -2271,6 +2343,23 @@ export interface components {
             diagonal_mm: number;
         };
         /**
+         * Due
+         * @description ``by``: the day until which it is looked at; ``late``: that day is past.
+         */
+        Due: {
+            /** What */
+            what: string;
+            /** Why */
+            why: string;
+            /**
+             * By
+             * Format: date
+             */
+            by: string;
+            /** Late */
+            late: boolean;
+        };
+        /**
          * EdgeOffset
          * @description At ``x`` the distances from a string along the centre to the port and the starboard edge or rail.
          */
@@ -2544,6 +2633,8 @@ export interface components {
             kept: components["schemas"]["KeptPlan"] | null;
             /** Learned */
             learned: components["schemas"]["LearnedRate"][];
+            /** Judged */
+            judged: components["schemas"]["LookVerdict"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Silent */
@@ -3031,6 +3122,30 @@ export interface components {
              */
             work: "groupings";
             result: components["schemas"]["GroupingFinding"] | null;
+        };
+        /**
+         * Happening
+         * @description A storm, or something that touched it.
+         */
+        Happening: {
+            /** Id */
+            id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /**
+             * What
+             * @default storm
+             * @enum {string}
+             */
+            what: "storm" | "scrape";
+            /**
+             * Note
+             * @default
+             */
+            note: string;
         };
         /**
          * Harness
@@ -3651,6 +3766,13 @@ export interface components {
              */
             days: components["schemas"]["Days"];
             /**
+             * @default {
+             *       "looks": [],
+             *       "happenings": []
+             *     }
+             */
+            care: components["schemas"]["Care"];
+            /**
              * Dismissals
              * @default []
              */
@@ -3678,6 +3800,18 @@ export interface components {
             job: components["schemas"]["Job"];
             evaluation: components["schemas"]["Evaluation"];
         };
+        /**
+         * JobDue
+         * @description What is due of a job, the most pressing first.
+         */
+        JobDue: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Due */
+            due: components["schemas"]["Due"][];
+        };
         /** JobListed */
         JobListed: {
             /** Id */
@@ -3698,13 +3832,16 @@ export interface components {
         };
         /**
          * JobLog
-         * @description The log as far as it was asked for, and what it comes to.
+         * @description The log as far as it was asked for, and what it comes to; ``broken_at``: the first entry that is not as
+         *     it was written, None where the chain is whole.
          */
         JobLog: {
             /** Entries */
             entries: components["schemas"]["Logged"][];
             /** Steps Done */
             steps_done: string[];
+            /** Broken At */
+            broken_at: number | null;
         };
         /**
          * JobNews
@@ -4193,7 +4330,8 @@ export interface components {
         };
         /**
          * Logged
-         * @description An entry of the log with its number, when it came in and from which window.
+         * @description An entry of the log with its number, when it came in and from which window; ``digest``: the hash over
+         *     it and the one before.
          */
         Logged: {
             /** Number */
@@ -4206,7 +4344,57 @@ export interface components {
             /** Client */
             client: string;
             /** Entry */
-            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"];
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
+            /** Digest */
+            digest: string;
+        };
+        /**
+         * Look
+         * @description A look at bolts and seals, or at one place: ``where``; ``km``: driven since it was built.
+         */
+        Look: {
+            /** Id */
+            id: string;
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Km */
+            km?: number | null;
+            /**
+             * Found
+             * @default sound
+             * @enum {string}
+             */
+            found: "sound" | "loose foot" | "torque fell" | "lifted edge" | "leak";
+            /**
+             * Where
+             * @default
+             */
+            where: string;
+            /**
+             * Note
+             * @default
+             */
+            note: string;
+        };
+        /**
+         * LookVerdict
+         * @description ``most_m_s``: no faster until it is mended, None where nothing is known or nothing limits.
+         */
+        LookVerdict: {
+            /** Look */
+            look: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "drive on" | "slowly home" | "take the panel off" | "not on the road's account";
+            /** Words */
+            words: string;
+            /** Most M S */
+            most_m_s: number | null;
         };
         /**
          * MadeToHold
@@ -4377,6 +4565,35 @@ export interface components {
             words: string;
             /** Check */
             check: string;
+        };
+        /**
+         * Measured
+         * @description Something read on the roof: with what it was made, how it was tightened, what the weather was.
+         *     The value is kept as the instrument shows it, with its unit.
+         */
+        Measured: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "measured";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "torque" | "skin temperature" | "humidity" | "position" | "pilot hole" | "batch" | "volts" | "other";
+            /** Value */
+            value: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
+            /**
+             * By
+             * @default
+             */
+            by: string;
         };
         /**
          * Member
@@ -4653,7 +4870,7 @@ export interface components {
             /** Entry Id */
             entry_id: string;
             /** Entry */
-            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"];
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
         };
         /** NewJob */
         NewJob: {
@@ -5371,6 +5588,29 @@ export interface components {
              * @default []
              */
             away: string[];
+        };
+        /**
+         * Photographed
+         * @description A photograph that was kept with the job, by the hash of its content.
+         */
+        Photographed: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "photograph";
+            /** Digest */
+            digest: string;
+            /**
+             * Text
+             * @default
+             */
+            text: string;
+            /**
+             * Place
+             * @default
+             */
+            place: string;
         };
         /**
          * Piece
@@ -10343,6 +10583,192 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_due_api_jobs__job_id__due_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Due"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_all_due_api_due_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobDue"][];
+                };
             };
             /** @description Not readable */
             400: {

@@ -40,6 +40,7 @@ export type SlowAnswer =
   | Schemas["DaysAnswer"]
   | Schemas["HelpsAnswer"]
   | Schemas["SureAnswer"];
+export type Due = Schemas["Due"];
 export type DayPlan = Schemas["DayPlan"];
 export type PlannedStep = Schemas["PlannedStep"];
 export type ArrayCurve = Schemas["ArrayCurve"];

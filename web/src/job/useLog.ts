@@ -62,6 +62,7 @@ export function useLog(id: string): JobLog {
             ...written.entries.filter((e) => !before?.entries.some((b) => b.number === e.number)),
           ],
           steps_done: written.steps_done,
+          broken_at: written.broken_at,
         }));
         setRefusal(null);
       } catch (problem) {

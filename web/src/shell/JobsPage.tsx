@@ -4,14 +4,16 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
 import { Link, useNavigate } from "react-router";
 import { ApiError, http, unwrap } from "../api/client";
-import type { Job, JobListed } from "../api/types";
+import type { Due, Job, JobListed } from "../api/types";
 import { CLIENT } from "../job/useJob";
 import { VEHICLES } from "../job/vehicles";
+import { dayWords } from "../stations/days/road";
 import { FileButton } from "../ui/FileButton";
 import { Wordmark } from "./Wordmark";
 
 export function JobsPage() {
   const jobs = useQuery({ queryKey: ["jobs"], queryFn: () => unwrap(http.GET("/api/jobs")) });
+  const due = useQuery({ queryKey: ["due"], queryFn: () => unwrap(http.GET("/api/due")) });
   const [problem, setProblem] = useState<string | null>(null);
   return (
     <div className="min-h-full bg-sheet">
@@ -22,7 +24,7 @@ export function JobsPage() {
         <section>
           <h1 className="text-[28px] border-b-2 border-ink">Jobs</h1>
           {jobs.data?.map((job) => (
-            <JobRow key={job.id} job={job} />
+            <JobRow key={job.id} job={job} due={due.data?.find((d) => d.id === job.id)?.due[0]} />
           ))}
           {jobs.data?.length === 0 && <p className="py-4">No job yet. Start one: name it, then measure the roof.</p>}
           {jobs.error && <p className="py-4 text-signal font-semibold">The server does not answer. Is it running?</p>}
@@ -41,7 +43,7 @@ export function JobsPage() {
   );
 }
 
-function JobRow({ job }: { job: JobListed }) {
+function JobRow({ job, due }: { job: JobListed; due?: Due | undefined }) {
   const client = useQueryClient();
   const [sure, setSure] = useState(false);
   const remove = async () => {
@@ -56,7 +58,12 @@ function JobRow({ job }: { job: JobListed }) {
         <span className="text-soft">
           {words}, {job.panels} {job.panels === 1 ? "panel" : "panels"}
         </span>
-        <span className="ml-auto text-soft">{new Date(job.changed_at).toLocaleString()}</span>
+        {due && (
+          <span className={`text-[13px] ${due.late ? "text-signal font-semibold" : ""}`}>
+            {due.late ? "late" : "due"} {dayWords(due.by)}: {due.what}
+          </span>
+        )}
+        <span className="ml-auto text-soft whitespace-nowrap">{new Date(job.changed_at).toLocaleString()}</span>
       </Link>
       {sure ? (
         <>

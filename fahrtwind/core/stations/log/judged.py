@@ -24,6 +24,13 @@ class LookVerdict:
     most_m_s: float | None
 
 
+def lost_foot_m_s(speeds: PlanVerdict) -> float:
+    """How fast it may drive with one foot lost, m/s: the safe speed counts the long run, the other the first
+    gust that tears; the lower decides, and nobody drives faster than planned.
+    """
+    return min(speeds.lost_safe_m_s, speeds.lost_let_go_m_s, speeds.required_m_s)
+
+
 def judged(look: Look, speeds: PlanVerdict | None, units: UnitSystem) -> LookVerdict:
     """A loose foot or a lifted edge counts as lost; a torque that fell as one that may be."""
     if look.found == "sound":
@@ -34,12 +41,12 @@ def judged(look: Look, speeds: PlanVerdict | None, units: UnitSystem) -> LookVer
     if speeds is None:
         words = "How fast it may drive with a foot lost is not known: take the panel off where it stands."
         return LookVerdict(look.id, "take the panel off", words, None)
-    most = min(speeds.lost_safe_m_s, speeds.required_m_s)
+    most = lost_foot_m_s(speeds)
     if most < CRAWL_M_S:
         words = "No speed is safe with this foot lost that gets it home: take the panel off where it stands."
         return LookVerdict(look.id, "take the panel off", words, None)
     told = say_speed(most, units)
-    if look.found == "torque fell" and speeds.lost_safe_m_s >= speeds.required_m_s:
+    if look.found == "torque fell" and most >= speeds.required_m_s:
         words = "Tighten it now, paint a new mark, look again after 100 km."
         return LookVerdict(look.id, "drive on", words, None)
     words = f"At most {told} until it is mended; tighten or tie it down first, look at its neighbours."

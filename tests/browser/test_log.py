@@ -1,0 +1,68 @@
+"""The Log in the real interface: written down, corrected, photographed; what is due, what was found."""
+
+from __future__ import annotations
+
+import struct
+import zlib
+
+from playwright.sync_api import Page, expect
+
+from tests.browser.conftest import open_demo, saved
+
+
+def picture(width: int, height: int) -> bytes:
+    """A PNG of one grey."""
+
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    rows = zlib.compress(b"".join(b"\0" + b"\x90" * width for _ in range(height)))
+    head = struct.pack(">IIBBBBB", width, height, 8, 0, 0, 0, 0)
+    return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+
+
+def test_the_record_grows_and_a_photograph_is_made_small(page: Page) -> None:
+    open_demo(page, "log", "speiche")
+    page.get_by_label("What", exact=True).fill("Two bolts of the front bar cut to 55 mm")
+    page.get_by_role("button", name="Write it down").focus()
+    page.keyboard.press("Enter")
+    entries = page.get_by_role("list", name="Entries")
+    expect(entries.get_by_text("Two bolts of the front bar")).to_be_visible()
+    page.get_by_role("button", name="Correct entry 1").click()
+    page.get_by_label("What is right").fill("It was the rear bar")
+    page.get_by_role("button", name="Write it down").click()
+    expect(entries.get_by_text("Corrects 1: It was the rear bar")).to_be_visible()
+    expect(entries.get_by_text("Two bolts of the front bar")).to_be_visible()
+    page.get_by_label("It is").select_option("torque")
+    page.get_by_label("What", exact=True).fill("8.5 N·m")
+    page.get_by_role("button", name="Write it down").click()
+    expect(page.get_by_text("3 entries, the chain is whole")).to_be_visible()
+    box = page.locator("main input[type=file]")
+    huge = {"name": "roof.png", "mimeType": "image/png", "buffer": picture(3200, 2000)}
+    box.set_input_files(huge)  # type: ignore[arg-type]
+    shown = entries.get_by_role("img")
+    expect(shown).to_be_visible()
+    assert shown.evaluate("i => [i.naturalWidth, i.naturalHeight]") == [1600, 1000]
+    wrong = {"name": "roof.png", "mimeType": "image/png", "buffer": b"no picture at all"}
+    box.set_input_files(wrong)  # type: ignore[arg-type]
+    expect(page.get_by_role("alert")).to_contain_text("no picture")
+
+
+def test_what_is_due_and_what_was_found_stands_on_the_first_page_too(page: Page) -> None:
+    open_demo(page, "log", "speiche")
+    page.get_by_role("tab", name="Still tight?").focus()
+    page.keyboard.press("Enter")
+    page.get_by_label("Drives since").fill("2026-01-05")
+    expect(page.get_by_text("every bolt after the first 100 km")).to_be_visible()
+    page.get_by_role("button", name="Write down a look").click()
+    page.get_by_label("Found").select_option("loose foot")
+    expect(page.get_by_text("slowly home").first).to_be_visible()
+    expect(page.get_by_role("region", name="Snags").get_by_text("Found, and not mended")).to_be_visible()
+    expect(page.get_by_text("Refused").first).to_be_visible()
+    page.get_by_role("tab", name="Handover").click()
+    with page.expect_download() as loading:
+        page.get_by_role("link", name="Handover sheet, PDF").click()
+    assert loading.value.suggested_filename.endswith("handover.pdf")
+    saved(page)
+    page.goto("/")
+    expect(page.get_by_text("mend and look again").first).to_be_visible()

@@ -1,0 +1,31 @@
+/** Entries of the record as sentences. */
+import type { LogEntry } from "../../api/types";
+
+export type MeasuredWhat = Extract<LogEntry, { kind: "measured" }>["what"];
+
+export const MEASURED: readonly (readonly [MeasuredWhat, string])[] = [
+  ["torque", "a torque"],
+  ["skin temperature", "the roof's temperature"],
+  ["humidity", "the moisture"],
+  ["position", "where it really is"],
+  ["pilot hole", "a pilot hole"],
+  ["batch", "a batch, and when it was opened"],
+  ["volts", "volts"],
+  ["other", "something else"],
+];
+
+export function entryWords(entry: LogEntry): string {
+  const at = "place" in entry && entry.place ? `${entry.place}: ` : "";
+  switch (entry.kind) {
+    case "step":
+      return entry.done === false ? `Not done after all: ${entry.step}` : `Done: ${entry.step}`;
+    case "remark":
+      return `${at}${entry.text}`;
+    case "correction":
+      return `Corrects ${entry.corrects}: ${entry.text}`;
+    case "measured":
+      return `${at}${entry.what} ${entry.value}`;
+    case "photograph":
+      return `${at}${entry.text || "Photograph"}`;
+  }
+}
