@@ -356,6 +356,9 @@ def test_what_is_done_stays_done_and_only_the_rest_is_planned() -> None:
     plan = plan_days(changed(job, days__done=[done]))
     kept = next(s for s in plan.steps if s.id == first.id)
     assert kept.done and kept.ends - kept.starts == timedelta(hours=5)
+    on_time = {**done, "ended": first.ends}
+    again = plan_days(changed(job, days__done=[on_time]))
+    assert again.finish == plan_days(job).finish, "done as planned, the rest begins as planned"
     after = [p.after for p in problem_for(job).network.links if p.before == first.id]
     assert all(s.starts >= kept.ends for s in plan.steps if s.id in after)
 

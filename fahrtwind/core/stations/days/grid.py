@@ -47,6 +47,10 @@ class Grid:
         """The slot that holds a moment; before the grid negative, after it beyond the last."""
         return int((moment.astimezone(UTC) - self.start) // SLOT)
 
+    def slot_after(self, moment: datetime) -> int:
+        """The first slot that begins at a moment or after it."""
+        return -int((self.start - moment.astimezone(UTC)) // SLOT)
+
     def first_slot(self, day: int) -> int:
         """Where a day begins; the number of slots for days after the grid."""
         return int(np.searchsorted(self.day, day))

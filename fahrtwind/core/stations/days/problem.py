@@ -75,7 +75,7 @@ def problem_of(network: Network, calendar: Calendar) -> Problem:
     """The problem of a network on a calendar; what is done is settled."""
     grid = calendar.grid
     done = {
-        d.step: (grid.slot_at(d.started), max(grid.slot_at(d.started), grid.slot_at(d.ended)) + 1)
+        d.step: (grid.slot_at(d.started), grid.slot_after(d.ended))
         for d in calendar.days.done
         if any(a.id == d.step for a in network.activities)
     }
