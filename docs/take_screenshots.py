@@ -98,7 +98,7 @@ def days(page: Page) -> None:
     page.get_by_text("Proved").wait_for(timeout=60_000)
     page.get_by_role("group", name="Road of days").get_by_role("button", name="Stick").first.press("Enter")
     page.get_by_label("Why not on").fill("2026-09-22")
-    page.locator("main").evaluate("m => m.scrollTo(0, 96)")
+    page.locator("main").evaluate("m => m.scrollTo(0, 70)")
 
 
 def on_the_phone(page: Page) -> None:
