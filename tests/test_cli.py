@@ -265,6 +265,7 @@ def test_export_and_backup_write_what_they_say(demo: Job, tmp_path: Path) -> Non
         "cable-labels.pdf",
         "days.ics",
         "week-sheet.pdf",
+        "due.ics",
         "handover.pdf",
         "job.json",
     }

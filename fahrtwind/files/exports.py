@@ -9,7 +9,7 @@ from fahrtwind.core.choose.days import kept_as_plan
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.road import Station
-from fahrtwind.files.days_calendar import write_calendar
+from fahrtwind.files.days_calendar import write_calendar, write_due
 from fahrtwind.files.drawing import Stamp, drill_drawing
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.handover import write_handover
@@ -123,6 +123,12 @@ EXPORTS: dict[str, Export] = {
         station="days",
     ),
     "week-sheet.pdf": Export("Week sheet", "application/pdf", write_week_sheet, station="days"),
+    "due.ics": Export(
+        "What is due, for a calendar",
+        "text/calendar; charset=utf-8",
+        lambda job, _e, stamp: write_due(job, stamp.date),
+        station="log",
+    ),
     "handover.pdf": Export("Handover sheet", "application/pdf", write_handover, station="log"),
     "job.json": Export("Whole job", "application/json", lambda job, _e, _stamp: write_job(job).encode()),
 }

@@ -14,9 +14,10 @@ from fahrtwind.core.choose.days import kept_as_plan
 from fahrtwind.core.errors import InputError, TooLarge, UnreadableFile, WrongHeader
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.files.days_calendar import write_calendar
+from fahrtwind.files.days_calendar import write_calendar, write_due
 from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.forecast_files import read_forecast, write_forecast
+from fahrtwind.files.handover import write_handover
 from fahrtwind.files.week_sheet import write_week_sheet
 from fahrtwind.weather_office.simulated import forecast
 from tests.conftest import changed
@@ -100,6 +101,29 @@ def test_the_plan_as_a_calendar_is_read_by_a_calendar_library(demo: Job) -> None
     assert len({e["uid"] for e in events.values()}) == len(events) >= len({s.title for s in work}) + 3
     later = events[f"{demo.name}: Yearly look at bolts and seals"].decoded("dtstart")
     assert later == (plan.finish + timedelta(days=365)).date()  # type: ignore[operator]
+
+
+def test_what_is_due_as_a_calendar(demo: Job) -> None:
+    """Late is put on the day of the sheet, not into the past."""
+    job = changed(demo, care__drives_since="2026-01-05")
+    found = icalendar.Calendar.from_ical(write_due(job, date(2026, 3, 1)))
+    days = {str(e["summary"]).split(": ")[1]: e.decoded("dtstart") for e in found.walk("VEVENT")}
+    assert days == {
+        "every bolt after the first 100 km": date(2026, 3, 1),
+        "bolts and seals after six weeks": date(2026, 3, 1),
+        "bolts and sealant, yearly": date(2027, 1, 5),
+    }
+
+
+def test_the_handover_sheet_tells_no_speed_where_a_stop_stands(demo: Job, sound: Job) -> None:
+    def words(job: Job) -> list[str]:
+        pages = pypdf.PdfReader(io.BytesIO(write_handover(job, evaluate(job), Stamp(date(2026, 5, 1))))).pages
+        return [page.extract_text() for page in pages]
+
+    refused, held = words(demo), words(sound)
+    assert "refused: a stop stands" in refused[0] and "highest allowed 95" not in refused[0]
+    assert "highest allowed 95 km/h" in held[0].replace("\n", " ") and len(held) == 2
+    assert "next owner" in held[1] and "no type approval" in held[1]
 
 
 def test_the_week_sheet_tells_every_step_and_when_not_to_drive(demo: Job) -> None:

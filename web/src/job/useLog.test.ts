@@ -1,5 +1,5 @@
 import { describe, expect, it } from "vitest";
-import { stepsDone, waitingEntries } from "./useLog";
+import { merged, stepsDone, waitingEntries } from "./useLog";
 
 describe("the log in a window", () => {
   it("lays its own ticks over what the server says", () => {
@@ -9,6 +9,20 @@ describe("the log in a window", () => {
       "Drill",
     ]);
     expect(stepsDone([], [{ entryId: "r", entry: { kind: "remark", text: "rain", place: "" } }]).size).toBe(0);
+  });
+
+  it("keeps what the answer that knows more says, in whatever order they come in", () => {
+    const told = (number: number, steps: string[]) => ({
+      entries: [
+        { number, at: "", client: "", digest: "", entry: { kind: "step" as const, step: `s${number}`, done: true } },
+      ],
+      steps_done: steps,
+      broken_at: null,
+    });
+    const late = merged(merged(told(1, ["s1"]), told(3, ["s1", "s2", "s3"])), told(2, ["s1", "s2"]));
+    expect(late.steps_done).toEqual(["s1", "s2", "s3"]);
+    expect(late.entries.map((e) => e.number)).toEqual([1, 2, 3]);
+    expect(merged(undefined, told(1, ["s1"])).steps_done).toEqual(["s1"]);
   });
 
   it("takes a spoilt box for an empty one", () => {

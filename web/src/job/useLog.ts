@@ -56,14 +56,7 @@ export function useLog(id: string): JobLog {
             body: { client: CLIENT, entry_id: next.entryId, entry: next.entry },
           }),
         );
-        cache.setQueryData<Stored>(["log", id], (before) => ({
-          entries: [
-            ...(before?.entries ?? []),
-            ...written.entries.filter((e) => !before?.entries.some((b) => b.number === e.number)),
-          ],
-          steps_done: written.steps_done,
-          broken_at: written.broken_at,
-        }));
+        cache.setQueryData<Stored>(["log", id], (before) => merged(before, written));
         setRefusal(null);
       } catch (problem) {
         if (!(problem instanceof ApiError) || problem.status >= 500) return;
@@ -100,6 +93,16 @@ export function useLog(id: string): JobLog {
     }),
     [stored, waiting, refusal, write],
   );
+}
+
+/** Answers may overtake one another: what is done and whether the chain is whole, the answer says that knows more. */
+export function merged(before: Stored | undefined, written: Stored): Stored {
+  if (!before) return written;
+  const newest = (log: Stored) => log.entries.at(-1)?.number ?? 0;
+  const later = newest(written) >= newest(before) ? written : before;
+  const fresh = written.entries.filter((e) => !before.entries.some((b) => b.number === e.number));
+  const entries = [...before.entries, ...fresh].sort((a, b) => a.number - b.number);
+  return { entries, steps_done: later.steps_done, broken_at: later.broken_at };
 }
 
 /** What the server says is done, with the ticks that it does not have yet. */

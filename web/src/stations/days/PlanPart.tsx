@@ -47,7 +47,7 @@ export function PlanPart() {
 }
 
 function Headline({ plan, doing }: { plan: DayPlan; doing: string | null }) {
-  const { handle } = useDesk();
+  const { id, handle } = useDesk();
   const { days } = useStoredJob();
   const kept = useFinding("kept");
   const isKept =
@@ -78,6 +78,16 @@ function Headline({ plan, doing }: { plan: DayPlan; doing: string | null }) {
           >
             Keep this plan
           </button>
+        )}
+        {isKept && (
+          <>
+            <a className="underline" href={`/api/jobs/${id}/files/days.ics`} download>
+              calendar
+            </a>
+            <a className="underline" href={`/api/jobs/${id}/files/week-sheet.pdf`} download>
+              week sheet
+            </a>
+          </>
         )}
         {days.kept.length > 0 && (
           <button

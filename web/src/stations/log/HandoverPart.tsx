@@ -13,6 +13,12 @@ export function HandoverPart() {
       </p>
       <a className="act" href={`/api/jobs/${id}/files/handover.pdf`} download>
         Handover sheet, PDF
+      </a>{" "}
+      <a className="act" href={`/api/jobs/${id}/files/due.ics`} download>
+        What is due, for a calendar
+      </a>{" "}
+      <a className="act" href={`/api/jobs/${id}/log`} download="record.json">
+        The whole record, JSON
       </a>
     </Group>
   );
