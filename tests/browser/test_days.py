@@ -87,6 +87,9 @@ def test_a_forecast_is_fetched_and_loaded_and_bad_ones_are_said(page: Page) -> N
     page.get_by_role("button", name="Fetch a newer one").click()
     expect(page.get_by_text("8 courses", exact=False)).to_be_visible(timeout=PATIENT)
     saved(page)
+    page.get_by_role("button", name=re.compile("^Working of the roof's skin on Thu 24 Sept")).click()
+    expect(page.get_by_role("dialog").get_by_text("temperature of a roof's skin")).to_be_visible()
+    page.keyboard.press("Escape")
     bad = {"name": "f.csv", "mimeType": "text/csv", "buffer": b"time,air_c\n2026-05-04T08:00,1\n"}
     page.locator("input[type=file]").first.set_input_files(bad)  # type: ignore[arg-type]
     expect(page.get_by_role("alert")).to_contain_text("The column humidity_percent is missing")

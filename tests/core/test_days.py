@@ -14,7 +14,7 @@ import pytest
 
 from fahrtwind.core.choose.days import ask_why_not, helps, how_sure, kept_as_plan, plan_days, problem_for
 from fahrtwind.core.engine.beside import Hands
-from fahrtwind.core.errors import InputError
+from fahrtwind.core.errors import InputError, NotFound
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.days import Days, Finished, Person
 from fahrtwind.core.job.document import Job
@@ -27,6 +27,7 @@ from fahrtwind.core.stations.days.planner import greedy, persons_of, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, weathers_of
 from fahrtwind.core.stations.days.work_facts import Wait
+from fahrtwind.core.working import working
 from fahrtwind.demo import FOLDER
 from tests.conftest import changed
 from tests.truth.plans import calendar_of, faults_of, random_problem
@@ -229,6 +230,19 @@ def test_the_skin_of_a_roof_by_hand() -> None:
     assert night == pytest.approx(20 - 0.9 * 63 * 0.6 / loss, abs=0.05) and not weather.light[0]
 
 
+def test_the_working_of_a_days_skin_ends_at_the_skin_that_is_planned_with() -> None:
+    job = demo_job("imkerwagen")
+    steps = working(job, "skin/2026-09-24").steps
+    assert [s.title for s in steps][-1] == "temperature of a roof's skin"
+    hours = evaluate(job).findings.hours
+    assert hours is not None
+    day = [c for c, w in zip(hours.skin_c[72:96], hours.works[72:96], strict=True) if w and c is not None]
+    assert steps[-1].result >= max(day) - 0.06, "half hours may be warmer than full ones"
+    assert steps[-1].result == pytest.approx(max(day), abs=1.5)
+    with pytest.raises(NotFound):
+        working(changed(job, days__shelter="roofed"), "skin/2026-09-24")
+
+
 def test_what_nobody_forecast_allows_nothing_outdoors() -> None:
     short = {
         "id": "s",
@@ -295,6 +309,8 @@ def test_the_coater_is_on_the_calendar_before_the_roof_day() -> None:
     away = np.busday_count(at["coat"].ends.date(), at["set"].starts.date())
     assert away > 12 and at["coat"].rests_words == "12 working days at the coater's"
     assert at["measure"].starts.date() >= date(2026, 5, 11), "panels come on the eleventh"
+    offered = {h.words: h for h in helps(field_job("druckerei"), NOBODY, lambda found: None)}
+    assert (offered["paint it here instead of the coater"].days_saved or 0) > 10
 
 
 def test_why_not_today_and_what_a_heated_shelter_would_change() -> None:

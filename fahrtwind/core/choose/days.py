@@ -170,6 +170,7 @@ def _ways(job: Job) -> Iterator[tuple[str, str, object, Job]]:
         warm = Temperature(deg_c=max(18.0, days.shelter_warm.deg_c))
         yield ("a heated shelter", "days.shelter", "heated", with_days(shelter="heated", shelter_warm=warm))
     yield from _longer_days(days, with_days)
+    yield from _workshop(job)
     yield from _sealants(job)
 
 
@@ -190,6 +191,18 @@ def _longer_days(days: Days, with_days: Callable[..., Job]) -> Iterator[tuple[st
 
 def _json(person: Person) -> object:
     return person.model_dump(mode="json")
+
+
+def _workshop(job: Job) -> Iterator[tuple[str, str, object, Job]]:
+    """What is not given away, and squeeze-out that is left alone."""
+    coat, seal = job.workshop.coat, job.seal
+    if coat.kind in ("powder", "anodised"):
+        painted = coat.model_copy(update={"kind": "paint", "days": None})
+        own = job.model_copy(update={"workshop": job.workshop.model_copy(update={"coat": painted})})
+        yield "paint it here instead of the coater", "workshop.coat", painted.model_dump(mode="json"), own
+    if seal.edge == "trim":
+        left = job.model_copy(update={"seal": seal.model_copy(update={"edge": "leave"})})
+        yield "leave what squeezes out", "seal.edge", "leave", left
 
 
 def _sealants(job: Job) -> Iterator[tuple[str, str, object, Job]]:

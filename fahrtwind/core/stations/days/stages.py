@@ -18,11 +18,12 @@ from fahrtwind.core.stations.days.kept import kept_plan as kept_plan_of
 from fahrtwind.core.stations.days.learned import LearnedRate, learned_rates
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.releases import releases_of
+from fahrtwind.core.stations.days.skin_working import warmest_skins
 from fahrtwind.core.stations.days.steps import Sealing, WorkStep, work_steps
 from fahrtwind.core.stations.days.weather import Sunlit, Weather, WeatherTold, weathers_of
 from fahrtwind.core.stations.days.work_facts import WorkFacts, facts_of
 from fahrtwind.core.stations.hold.schools.school import Mark
-from fahrtwind.core.stations.house import rules, stage
+from fahrtwind.core.stations.house import rules, stage, working
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
@@ -98,6 +99,11 @@ def calendars(
     """One for each way the weather may go, the first is planned by."""
     present = tuple(day_grid.attended(person) for person in dated.crew)
     return tuple(Calendar(day_grid, dated, w, present, releases, units) for w in weathers)
+
+
+@working("skin")
+def skin_working(calendars: tuple[Calendar, ...]) -> None:
+    warmest_skins(calendars[0])
 
 
 @stage("days", "Hours", "days", otherwise=None)

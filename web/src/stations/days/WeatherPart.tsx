@@ -188,6 +188,8 @@ function SpellRow({ spell }: { spell: Spell }) {
 
 /** Day by day: skin, dew, rain, wind in working hours, and for how many of them what goes. */
 function HoursTable() {
+  const { openWorking } = useDesk();
+  const { days } = useStoredJob();
   const hours = useFinding("hours");
   const units = useUnits();
   if (!hours) return <p>Answer what is asked above: then each day says what it allows.</p>;
@@ -230,7 +232,20 @@ function HoursTable() {
             row.own.length ? (
               <tr key={row.date}>
                 <td className="font-semibold">{dayWords(row.date)}</td>
-                <td>{range(row.skin)}</td>
+                <td>
+                  {row.skin.length && days.shelter === "none" ? (
+                    <button
+                      type="button"
+                      className="underline decoration-dotted"
+                      aria-label={`Working of the roof's skin on ${dayWords(row.date)}`}
+                      onClick={() => openWorking(`skin/${row.date}`, `Roof's skin, ${dayWords(row.date)}`)}
+                    >
+                      {range(row.skin)}
+                    </button>
+                  ) : (
+                    range(row.skin)
+                  )}
+                </td>
                 <td>{range(row.dew)}</td>
                 <td className="num">{row.rain.length ? `${row.rain.reduce((a, b) => a + b, 0).toFixed(1)} mm` : ""}</td>
                 <td className="num">{row.count(hours.roof)} h</td>
