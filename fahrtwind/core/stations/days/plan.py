@@ -7,7 +7,8 @@ from datetime import datetime
 from typing import Literal
 
 from fahrtwind.core.stations.days.grid import SLOT_MIN
-from fahrtwind.core.stations.days.planner import GOALS, Solution, persons_of
+from fahrtwind.core.stations.days.hands import persons_of
+from fahrtwind.core.stations.days.planner import GOALS, Solution
 from fahrtwind.core.stations.days.problem import Problem
 from fahrtwind.core.tables.work import Place, StepKind
 

@@ -369,21 +369,3 @@ def search(
     solver.parameters.cp_model_probing_level = 0  # it takes seconds and finds hardly anything in tables
     solver.parameters.use_objective_lb_search = below
     return solver, solver.solve(model, Listener())
-
-
-def persons_of(problem: Problem, starts: tuple[int, ...]) -> tuple[tuple[int, ...], ...]:
-    """Who does what: whoever is free longest, of those who stay to the end. Where calendars differ there may
-    be no such choice for the last of a day; then whoever is at work then.
-    """
-    present = problem.calendar.present
-    free = [0] * len(present)
-    chosen: dict[int, tuple[int, ...]] = {}
-    for i in sorted(range(len(starts)), key=lambda i: (starts[i], -problem.activities[i].hands)):
-        start, activity = starts[i], problem.activities[i]
-        span = slice(start, start + activity.slots)
-        able = [p for p in range(len(present)) if free[p] <= start and bool(present[p][span].all())]
-        able.sort(key=lambda p: (int(present[p][start:].argmin()), p))
-        chosen[i] = tuple(sorted(able[: activity.hands]))
-        for p in chosen[i]:
-            free[p] = start + activity.slots
-    return tuple(chosen[i] for i in range(len(starts)))
