@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import json
 from itertools import pairwise
+from pathlib import Path
 
 import numpy as np
 import pytest
@@ -11,10 +13,12 @@ from hypothesis import strategies as st
 
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.hold.loads import zone_rects
 from fahrtwind.core.stations.hold.sharing import share_pull, share_shear
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.working import working
+from fahrtwind.demo import FOLDER
 from tests.conftest import changed
 
 GENTLE = settings(max_examples=25, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
@@ -81,12 +85,20 @@ def test_dragging_a_panel_changes_its_speed_smoothly_or_for_a_reason(sound: Job)
     assert smooth > 100 and len(set(speeds)) > 60
 
 
-def test_the_speeds_stand_in_their_order(demo: Job) -> None:
-    for verdict in evaluate(demo).findings.verdicts:
-        assert verdict.safe_m_s <= verdict.let_go_m_s <= verdict.let_go_typical_m_s
-        assert verdict.lost_safe_m_s <= verdict.lost_let_go_m_s
-        for foot in verdict.feet:
-            assert foot.lost_let_go_m_s <= verdict.let_go_m_s + 1e-9 or foot.lost_next is not None
+def test_the_speeds_stand_in_their_order() -> None:
+    """Of panels, of carriers, whose bars and corners count with a foot lost too, and of the whole roof."""
+    paths = (*FOLDER.glob("*.json"), *(Path(__file__).parent.parent / "field_jobs").glob("*.json"))
+    carried = 0
+    for path in paths:
+        found = evaluate(load_job(json.loads(path.read_text(encoding="utf-8")))).findings
+        carried += len(found.carriers)
+        for verdict in (*found.verdicts, *found.carriers, *([found.plan] if found.plan else [])):
+            assert verdict.safe_m_s <= verdict.let_go_m_s <= verdict.let_go_typical_m_s, path.name
+            assert verdict.lost_safe_m_s <= verdict.lost_let_go_m_s, path.name
+        for verdict in found.verdicts:
+            for foot in verdict.feet:
+                assert foot.lost_let_go_m_s <= verdict.let_go_m_s + 1e-9 or foot.lost_next is not None
+    assert carried > 5
 
 
 def test_at_its_let_go_speed_the_worst_foot_is_just_used_up(one_panel: Job) -> None:

@@ -49,11 +49,12 @@ STROUHAL_SQUARE, STROUHAL_ROUND = 0.12, 0.18
 
 @dataclass(frozen=True, slots=True)
 class _Limits:
-    """Pressures in Pa at which something goes without its factor, with it, and with a foot lost."""
+    """Pressures in Pa at which something goes without its factor and with it; both also with a foot lost."""
 
     let_go: float
     safe: float
     lost: float
+    lost_safe: float
 
 
 def judge_rack(
@@ -81,7 +82,7 @@ def judge_rack(
         let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
         safe_m_s=min([*(f.safe_m_s for f in told), *(_speed(k.safe, air) for k in road)]),
         lost_let_go_m_s=min([lost.lost_let_go_m_s, *(_speed(k.lost, air) for k in road)]),
-        lost_safe_m_s=min(f.lost_safe_m_s for f in told),
+        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), *(_speed(k.lost_safe, air) for k in road)]),
         lost_foot=lost.foot,
         worst_foot=worst.foot,
         parked=_parked(parked_verdict(feet, forces.parked, cap, air), standing),
@@ -159,6 +160,7 @@ def _joints(
             float(let_go[0, :, i].min()),
             float(safe[0, :, i].min()),
             float(let_go[1:, :, i].min(initial=MOST_PA)),
+            float(safe[1:, :, i].min(initial=MOST_PA)),
         )
         verdict = JointVerdict(
             name,
@@ -175,6 +177,7 @@ def _joints(
             float(standing_go[0, :, i].min()),
             float(standing_safe[0, :, i].min()),
             float(standing_go[1:, :, i].min(initial=MOST_PA)),
+            float(standing_safe[1:, :, i].min(initial=MOST_PA)),
         )
         for i in range(len(names))
     ]
@@ -329,11 +332,11 @@ class _Stressed:
 
         whole, lost = slice(0, 1), slice(1, None)
         let_go, safe = pressures(self.yield_n_mm2, whole), pressures(self.yield_n_mm2 / MEMBER_FACTOR, whole)
-        one_lost = pressures(self.yield_n_mm2, lost)
-        return {
-            name: _Limits(float(let_go[i].min()), float(safe[i].min()), float(one_lost[i].min()))
-            for name, i in self.own.items()
-        }
+        one_lost, lost_safe = (
+            pressures(s, lost) for s in (self.yield_n_mm2, self.yield_n_mm2 / MEMBER_FACTOR)
+        )
+        each = (let_go, safe, one_lost, lost_safe)
+        return {name: _Limits(*(float(one[i].min()) for one in each)) for name, i in self.own.items()}
 
 
 def _yield(rack: Rack, alloy: AlloyName) -> float:

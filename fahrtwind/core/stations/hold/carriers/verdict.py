@@ -112,28 +112,28 @@ def judge_carrier(
     cap = capacities(chains)
     told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
     bent = [_rail_verdict(r, spans, forces.down, profile, air) for r, spans in forces.rails.items()]
-    let_go = min([worst.let_go_m_s, *(verdict.let_go_m_s for verdict, _ in bent)])
+    let_go = min([worst.let_go_m_s, *(verdict.let_go_m_s for verdict, *_ in bent)])
     return CarrierVerdict(
         carrier=carrier.id,
         mass_kg=profile.mass_kg_m * (carrier.end.mm - carrier.start.mm) / 1000 * len(carrier.rails),
         let_go_m_s=let_go,
         let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
-        safe_m_s=min([*(f.safe_m_s for f in told), *(verdict.safe_m_s for verdict, _ in bent)]),
-        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(when_lost for _, when_lost in bent)]),
-        lost_safe_m_s=min(f.lost_safe_m_s for f in told),
+        safe_m_s=min([*(f.safe_m_s for f in told), *(verdict.safe_m_s for verdict, *_ in bent)]),
+        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(when_lost for _, when_lost, _ in bent)]),
+        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), *(safe_lost for *_, safe_lost in bent)]),
         lost_foot=lost.foot,
         worst_foot=worst.foot,
         parked=parked_verdict(feet, forces.parked, cap, air),
         chains=tuple(dict.fromkeys(chains)),
         feet=told,
-        rails=tuple(verdict for verdict, _ in bent),
+        rails=tuple(verdict for verdict, *_ in bent),
     )
 
 
 def _rail_verdict(
     rail: str, spans: list[Bent], down: Lines, profile: Profile, air: Air
-) -> tuple[RailVerdict, float]:
-    """A rail's bending, and the speed at which it yields with the worst of its feet lost."""
+) -> tuple[RailVerdict, float, float]:
+    """A rail's bending, and with the worst of its feet lost the speeds at which it yields and is safe."""
     own = spans[0].clamps
     constant, per_pa = (
         np.concatenate([part[:, own] @ np.nan_to_num(span.moments) for span in spans], axis=1)
@@ -162,4 +162,8 @@ def _rail_verdict(
         speed(profile.moment_nominal_n_mm, lost=False),
         speed(profile.moment_design_n_mm, lost=False),
     )
-    return verdict, speed(profile.moment_nominal_n_mm, lost=True)
+    return (
+        verdict,
+        speed(profile.moment_nominal_n_mm, lost=True),
+        speed(profile.moment_design_n_mm, lost=True),
+    )
