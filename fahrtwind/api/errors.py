@@ -22,7 +22,7 @@ STATUS: dict[type[errors.FahrtwindError], int] = {
     errors.Conflict: 409,
     errors.TooLarge: 413,
     errors.Unavailable: 503,
-    errors.OfficeSilent: 502,
+    errors.OfficeSilent: 424,
     errors.FahrtwindError: 422,
 }
 
@@ -48,7 +48,7 @@ ERROR_RESPONSES: dict[int | str, dict[str, Any]] = {
         (409, "Changed elsewhere"),
         (413, "Too large"),
         (422, "Cannot be used"),
-        (502, "Another service gives no answer that can be used"),
+        (424, "Another service gives no answer that can be used"),
         (503, "The database is busy, full or damaged; nothing was stored"),
     )
 }

@@ -73,6 +73,6 @@ def test_an_office_in_trouble_is_told_and_nothing_is_lost(tmp_path: Path, answer
 
 
 def test_no_office_is_told(tmp_path: Path) -> None:
-    assert asked(tmp_path, None)[0] == 502
+    assert asked(tmp_path, None)[0] == 424
     status, body = asked(tmp_path, "http://127.0.0.1:9")
-    assert (status, body["code"]) == (502, "weather_office_unavailable")
+    assert (status, body["code"]) == (424, "weather_office_unavailable")

@@ -9584,7 +9584,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9680,7 +9680,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9778,7 +9778,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9874,7 +9874,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -9966,7 +9966,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10060,7 +10060,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10158,7 +10158,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10257,7 +10257,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10355,7 +10355,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10452,7 +10452,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10546,7 +10546,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10639,7 +10639,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10733,7 +10733,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10825,7 +10825,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -10921,7 +10921,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11018,7 +11018,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11116,7 +11116,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11213,7 +11213,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11307,7 +11307,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11405,7 +11405,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11499,7 +11499,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11595,7 +11595,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11693,7 +11693,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11787,7 +11787,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11887,7 +11887,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -11980,7 +11980,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12073,7 +12073,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12168,7 +12168,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12264,7 +12264,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12358,7 +12358,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12450,7 +12450,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12546,7 +12546,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12638,7 +12638,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12728,7 +12728,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12820,7 +12820,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -12916,7 +12916,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13008,7 +13008,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13098,7 +13098,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13190,7 +13190,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13282,7 +13282,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13376,7 +13376,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13472,7 +13472,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13568,7 +13568,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13664,7 +13664,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13760,7 +13760,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13856,7 +13856,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -13952,7 +13952,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14048,7 +14048,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14144,7 +14144,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
@@ -14240,7 +14240,7 @@ export interface operations {
                 };
             };
             /** @description Another service gives no answer that can be used */
-            502: {
+            424: {
                 headers: {
                     [name: string]: unknown;
                 };
