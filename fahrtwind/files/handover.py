@@ -16,7 +16,7 @@ LIMITS = (
     "no warranty; nobody has loaded this roof to its limit. Local rules, the makers' instructions and "
     "licensed practice come first."
 )
-REFUSED = "refused: a stop stands"
+REFUSED, UNKNOWN = "refused: a stop stands", "not known: something is still asked for"
 ISOLATE = "Cover the panels or open the isolator before anything is unplugged: they are live in every light."
 
 
@@ -68,14 +68,15 @@ def _speeds(job: Job, evaluation: Evaluation) -> list[list[str]]:
     plan = evaluation.findings.plan
     if plan is None:
         return [["how fast it may drive", "not known: what is asked for was not answered"]]
-    refused = any(s.severity == "stop" for s in evaluation.snags)
+    word = evaluation.spoken.word
+    held_back = REFUSED if word == "refused" else None if word in ("holds", "thin") else UNKNOWN
     safe = min(plan.safe_m_s, plan.required_m_s)
     told = {
         "highest allowed": safe,
         "with one foot lost": lost_foot_m_s(plan),
         "gusts while parked": plan.parked_safe_m_s,
     }
-    rows = [[words, REFUSED if refused else say_speed(speed, job.units)] for words, speed in told.items()]
+    rows = [[words, held_back or say_speed(speed, job.units)] for words, speed in told.items()]
     return [*rows, ["first to let go", f"{plan.worst_panel} {plan.worst_foot}"]]
 
 

@@ -158,11 +158,20 @@ class Records:
             return found.media_type, found.content
 
     def detach(self, job_id: str, digest: str) -> None:
-        """Take a file off a job; its content goes when no job has it any more."""
+        """Take a file off a job; its content goes when no job has it any more. Raises InputError where the
+        log tells of it.
+        """
         with Session(self._engine.execution_options(writes=True)) as session, session.begin():
             row = session.get(AttachmentRow, (job_id, digest))
             if row is None:
                 raise NotFound("The job has no such file.", remedy="Reload the list.", field="digest")
+            told = select(LogRow.number).where(LogRow.job_id == job_id, LogRow.document.contains(digest))
+            if (number := session.scalar(told.limit(1))) is not None:
+                raise InputError(
+                    f"Entry {number} of the log tells of this file.",
+                    remedy="Leave it: what the log tells of stays.",
+                    field="digest",
+                )
             session.delete(row)
             session.flush()
             still = session.scalar(

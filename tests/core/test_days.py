@@ -24,6 +24,7 @@ from fahrtwind.core.stations.days.conditions import Calendar, ready_after
 from fahrtwind.core.stations.days.grid import grid_of
 from fahrtwind.core.stations.days.hands import persons_of
 from fahrtwind.core.stations.days.kept import breaches
+from fahrtwind.core.stations.days.plan import told as tell
 from fahrtwind.core.stations.days.planner import greedy, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, weathers_of
@@ -272,6 +273,18 @@ def test_what_nobody_forecast_allows_nothing_outdoors() -> None:
     assert len(bench_only.starts[0]) > 50
 
 
+def test_cure_after_the_forecast_is_said_to_be_a_guess() -> None:
+    job = demo_job("imkerwagen")
+    assert plan_days(job).guessed_from is None
+    bench_then_wait = problem(
+        told(days=4, spells=[{"id": "s", "starts": "2026-05-04", "ends": "2026-05-04", **MILD}]),
+        [bench("seal it"), Activity("drive", "drive", "Drive", 2, 0, "", 0, "inside", Needs(False))],
+        Precedence("seal it", "drive", "cures", Wait("hours", 48, 0, "")),
+    )
+    found = tell(bench_then_wait, solve(bench_then_wait, 3))
+    assert found.guessed_from is not None and found.guessed_from.isoformat() == "2026-05-05T00:00:00+02:00"
+
+
 def test_a_heated_shelter_is_dry_still_and_warm_and_ignored_weather_is_no_weather() -> None:
     rain = {"id": "s", "starts": "2026-05-04", "ends": "2026-05-20", "low": "2", "high": "6", "sky": "rain"}
     needs = {"coldest_c": 15.0, "hottest_c": 38.0, "bonds": True}
@@ -450,12 +463,36 @@ def test_how_sure_counts_the_courses_in_which_it_holds() -> None:
     assert found.safest.finish > plan_days(job).finish  # type: ignore[union-attr, operator]
 
 
+@pytest.mark.parametrize("year", ["0001", "9999"])
+def test_years_that_cannot_be_meant_are_refused(sound: Job, year: str) -> None:
+    moment = f"{year}-06-01T08:00+02:00"
+    for change in (
+        {"days__first": f"{year}-06-01"},
+        {"days__kept": [{"step": "lift", "starts": moment, "ends": moment}]},
+        {"days__done": [{"id": "d", "step": "lift", "started": moment, "ended": moment}]},
+        {"care__drives_since": f"{year}-06-01"},
+    ):
+        with pytest.raises(InputError, match="cannot be meant"):
+            changed(sound, **change)
+
+
+def test_gusts_over_the_usual_count_against_the_limit_of_wind() -> None:
+    """The limit is for wind whose gusts are half as much again: 4 m/s with gusts of 18 is as bad as 12."""
+    calm = problem(told(), [roof("lift")])
+    weather = calm.calendar.weather
+    gusty = replace(weather, gust_m_s=np.full_like(weather.gust_m_s, 18.0))
+    blown = problem_of(calm.network, replace(calm.calendar, weather=gusty))
+    assert len(calm.starts[0]) > 50 and len(blown.starts[0]) == 0
+
+
 def test_a_circle_is_named_and_nothing_is_lost(sound: Job) -> None:
     order = {"id": "o", "before": "lift", "after": "seal"}
     found = evaluate(changed(sound, days__orders=[order]))
     silent = next(s for s in found.findings.silent if s.station == "days")
     assert "circle" in silent.why and "lift" in silent.why and "seal" in silent.why
     assert found.findings.steps and found.findings.verdicts
+    with pytest.raises(InputError, match="circle"):
+        plan_days(changed(sound, days__orders=[order]))
 
 
 @pytest.mark.parametrize(

@@ -703,9 +703,11 @@ CASES |= {
     "found-not-mended": lambda job: looked(job, "loose foot"),
     "leak-not-mended": lambda job: looked(job, "leak"),
     "looked-before-it-drove": lambda job: looked(changed(job, care__drives_since="2026-06-02"), "sound"),
+    "not-told-whether-there": lambda job: job,
     "clocks-change": lambda job: changed(job, days__first="2026-10-20"),
 }
 ALWAYS = {
+    "not-told-whether-there",
     "member-not-read",
     "reading-rejected",
     "not-measured",

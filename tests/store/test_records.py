@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 from fahrtwind.core.edits import SetValue
 from fahrtwind.core.errors import FahrtwindError, InputError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.stations.log.entries import Remark, StepTicked, steps_done
+from fahrtwind.core.stations.log.entries import Photographed, Remark, StepTicked, steps_done
 from fahrtwind.store.database import backup, open_database
 from fahrtwind.store.jobs import Change, JobStore
 from fahrtwind.store.records import LARGEST_FILE_BYTES, Records
@@ -128,3 +128,12 @@ def test_a_log_of_before_gets_its_chain(database: Path) -> None:
     Records(again).write(job_id, "desk", "t9", StepTicked(step="more"))
     assert Records(again).broken(job_id) is None
     again.dispose()
+
+
+def test_a_photograph_that_the_log_tells_of_stays(engine: Engine, job_id: str) -> None:
+    records = Records(engine)
+    kept = records.attach(job_id, "roof.png", PICTURE)
+    records.write(job_id, "desk", "t1", Photographed(digest=kept.digest))
+    with pytest.raises(InputError, match="Entry 1"):
+        records.detach(job_id, kept.digest)
+    assert records.content(job_id, kept.digest)[1] == PICTURE

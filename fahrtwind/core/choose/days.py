@@ -31,7 +31,10 @@ RELAXED = ("rain", "rain while it cures", "wet from rain", "wind", "too cold", "
 
 def problem_for(job: Job) -> Problem:
     """Raises InputError naming what is still to be told."""
-    for question in evaluate(job).findings.questions:
+    findings = evaluate(job).findings
+    for silence in (s for s in findings.silent if s.station == "days"):
+        raise InputError(silence.why, remedy=silence.remedy, field=silence.place)
+    for question in findings.questions:
         if question.station == "days":
             raise InputError(
                 question.ask, remedy="Type it under Days; without it there is no plan.", field=question.path

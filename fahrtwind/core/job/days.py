@@ -6,10 +6,11 @@ import datetime as dt
 from typing import Annotated, Literal
 from zoneinfo import ZoneInfo
 
-from pydantic import AfterValidator, AwareDatetime, Field, field_validator, model_validator
+from pydantic import AfterValidator, Field, field_validator, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.dates import Day, Moment
 from fahrtwind.core.job.part import Identifier, Name, Note, Part, Word
 from fahrtwind.core.quantities import Speed, Temperature
 from fahrtwind.core.tables.work import StepKind
@@ -43,7 +44,7 @@ class Person(Part):
     weekdays: Weekdays = (0, 1, 2, 3, 4)
     starts: dt.time = dt.time(8)
     ends: dt.time = dt.time(17)
-    away: Annotated[tuple[dt.date, ...], Field(max_length=60)] = ()
+    away: Annotated[tuple[Day, ...], Field(max_length=60)] = ()
 
     @model_validator(mode="after")
     def _ends_after_it_starts(self) -> Person:
@@ -57,7 +58,7 @@ class Delivery(Part):
 
     id: Identifier
     name: Name
-    day: dt.date
+    day: Day
     before: StepKind
 
 
@@ -66,7 +67,7 @@ class Pin(Part):
 
     id: Identifier
     step: Name
-    day: dt.date
+    day: Day
     at: dt.time | None = None
 
 
@@ -75,8 +76,8 @@ class Finished(Part):
 
     id: Identifier
     step: Name
-    started: AwareDatetime
-    ended: AwareDatetime
+    started: Moment
+    ended: Moment
 
     @model_validator(mode="after")
     def _ended_after_it_started(self) -> Finished:
@@ -107,8 +108,8 @@ class Spell(Part):
     """Weather as somebody told it: from the start of a day to an hour of another."""
 
     id: Identifier
-    starts: dt.date
-    ends: dt.date
+    starts: Day
+    ends: Day
     until: dt.time | None = None
     sky: Literal["dry", "rain"] = "dry"
     low: q.WorkTemperature
@@ -168,8 +169,8 @@ class Forecast(Part):
     """Hourly weather from ``start``; the first member is the one that is planned by."""
 
     source: Word
-    issued: AwareDatetime
-    start: AwareDatetime
+    issued: Moment
+    start: Moment
     members: Annotated[tuple[ForecastMember, ...], Field(min_length=1, max_length=MOST_MEMBERS)]
 
     @field_validator("start")
@@ -184,8 +185,8 @@ class PlannedStart(Part):
     """When a step of a kept plan begins and ends."""
 
     step: Name
-    starts: AwareDatetime
-    ends: AwareDatetime
+    starts: Moment
+    ends: Moment
 
 
 class Days(Part):
@@ -193,7 +194,7 @@ class Days(Part):
     heated to ``shelter_warm``; ``colour``: of the roof. ``kept``: the plan that was agreed on.
     """
 
-    first: dt.date | None = None
+    first: Day | None = None
     horizon: Annotated[int, Field(ge=1, le=60)] = 14
     zone: Zone | None = None
     crew: Annotated[tuple[Person, ...], Field(max_length=6)] = ()

@@ -2106,7 +2106,8 @@ export interface components {
          * DayPlan
          * @description ``steps`` by their start. ``finish``: when it may drive; ``hands_off``: when the last work ends.
          *     ``bound_finish``: no plan finishes earlier; ``proved``: which goals are. ``waiting_h``: between first and
-         *     last work of the days on the roof, less the work. ``reasons``: why there is none.
+         *     last work of the days on the roof, less the work. ``reasons``: why there is none. ``guessed_from``: what
+         *     cures after that is reckoned as on a cool day, None where the weather is told to the end or left out.
          */
         DayPlan: {
             /**
@@ -2132,6 +2133,8 @@ export interface components {
             proved: string[];
             /** Weather Known */
             weather_known: boolean;
+            /** Guessed From */
+            guessed_from: string | null;
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
         };

@@ -83,9 +83,6 @@ class Network:
     activities: tuple[Activity, ...]
     links: tuple[Precedence, ...]
 
-    def __getitem__(self, name: str) -> Activity:
-        return next(a for a in self.activities if a.id == name)
-
 
 def network_of(
     steps: tuple[WorkStep, ...], facts: WorkFacts, days: Days, survey_left: bool = False

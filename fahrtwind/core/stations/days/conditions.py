@@ -70,13 +70,6 @@ class Calendar:
     def ignored(self) -> bool:
         return self.days.weather == "ignored" and self.days.shelter == "none"
 
-    @property
-    def working_days(self) -> BoolArray:
-        """On which days somebody is at work."""
-        return np.array(
-            [any(bool(p[self.grid.day == k].any()) for p in self.present) for k in range(self.grid.days)]
-        )
-
 
 def conditions_of(activity: Activity, calendar: Calendar) -> list[Condition]:
     """Everything that may stand against it, people first."""
@@ -165,13 +158,14 @@ def _weather(activity: Activity, calendar: Calendar) -> list[Condition]:
         ),
     ]
     if needs.wind_m_s is not None:
-        most = needs.wind_m_s
+        most, felt = needs.wind_m_s, weather.felt_m_s
 
         def blows(slot: int) -> str:
-            wind = say_speed(float(weather.wind_m_s[slot]), units)
-            return f"wind {wind}, at most {say_speed(most, units)}"
+            wind = say_speed(float(felt[slot]), units)
+            gusty = " in gusts" if felt[slot] > weather.wind_m_s[slot] else ""
+            return f"wind {wind}{gusty}, at most {say_speed(most, units)}"
 
-        found.append(Condition("wind", ~(weather.wind_m_s > most), False, blows))
+        found.append(Condition("wind", ~(felt > most), False, blows))
     if needs.bonds:
         found += _bonding(activity, calendar)
     if needs.dry_after is not None:

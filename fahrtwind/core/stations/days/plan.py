@@ -6,6 +6,8 @@ from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
+import numpy as np
+
 from fahrtwind.core.stations.days.grid import SLOT_MIN
 from fahrtwind.core.stations.days.hands import persons_of
 from fahrtwind.core.stations.days.planner import GOALS, Solution
@@ -45,7 +47,8 @@ class Reason:
 class DayPlan:
     """``steps`` by their start. ``finish``: when it may drive; ``hands_off``: when the last work ends.
     ``bound_finish``: no plan finishes earlier; ``proved``: which goals are. ``waiting_h``: between first and
-    last work of the days on the roof, less the work. ``reasons``: why there is none.
+    last work of the days on the roof, less the work. ``reasons``: why there is none. ``guessed_from``: what
+    cures after that is reckoned as on a cool day, None where the weather is told to the end or left out.
     """
 
     state: Literal["found", "impossible", "not found", "nothing to do"]
@@ -58,6 +61,7 @@ class DayPlan:
     waiting_h: float
     proved: tuple[str, ...]
     weather_known: bool
+    guessed_from: datetime | None
     reasons: tuple[Reason, ...]
 
 
@@ -66,11 +70,11 @@ def told(problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = ())
     grid = problem.calendar.grid
     known = not problem.calendar.ignored
     if solution.state != "found":
-        none = (None, None, None, 0, None, 0.0, (), known, reasons)
+        none = (None, None, None, 0, None, 0.0, (), known, None, reasons)
         return DayPlan(solution.state, (), *none)
     steps = [*_done(problem), *_open(problem, solution.starts)]
     if not steps:
-        return DayPlan("nothing to do", (), None, None, None, 0, None, 0.0, (), known, ())
+        return DayPlan("nothing to do", (), None, None, None, 0, None, 0.0, (), known, None, ())
     steps.sort(key=lambda s: (s.starts, s.ends))
     work = [s for s in steps if s.kind != "drive"]
     bounds = dict(zip(GOALS, solution.bounds, strict=False))
@@ -85,8 +89,16 @@ def told(problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = ())
         _waiting(problem, solution.starts),
         tuple(goal for goal, proved in zip(GOALS, solution.proved, strict=False) if proved),
         known,
+        _guessed_from(problem, solution.ends),
         (),
     )
+
+
+def _guessed_from(problem: Problem, ends: int) -> datetime | None:
+    known = np.flatnonzero(problem.calendar.weather.known)
+    if not len(known) or int(known[-1]) + 1 >= ends:
+        return None
+    return problem.calendar.grid.moment(int(known[-1]) + 1)
 
 
 def _open(problem: Problem, starts: tuple[int, ...]) -> list[PlannedStep]:

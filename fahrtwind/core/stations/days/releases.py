@@ -56,6 +56,11 @@ def unasked(lines: tuple[PurchaseLine, ...]) -> tuple[str, ...]:
     return tuple(line.says for line in lines if line.packs and line.lead_days is None)
 
 
+def unbought(lines: tuple[PurchaseLine, ...]) -> tuple[str, ...]:
+    """What is needed and nobody said whether it lies there or where it is bought."""
+    return tuple(line.says for line in lines if not line.item and line.needed > line.reserved)
+
+
 def _kind(line: PurchaseLine, kinds: dict[str, ItemKind]) -> ItemKind:
     if line.unit == "bar":
         return "section"

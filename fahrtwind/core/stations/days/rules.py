@@ -10,7 +10,7 @@ from fahrtwind.core.stations.build.purchase import PurchaseLine
 from fahrtwind.core.stations.days.activities import Network
 from fahrtwind.core.stations.days.grid import Grid
 from fahrtwind.core.stations.days.kept import KeptPlan
-from fahrtwind.core.stations.days.releases import unasked
+from fahrtwind.core.stations.days.releases import unasked, unbought
 from fahrtwind.core.stations.house import rule
 
 PRACTICE = "common practice, no source"
@@ -66,6 +66,18 @@ def lead_time_not_asked(purchase: tuple[PurchaseLine, ...], dated: Days) -> Iter
             names[0] + (f" and {len(names) - 1} more" if len(names) > 1 else ""),
             "It is bought, but nobody typed how many working days it takes; counted as if it lay here.",
             "Ask, and type it under Build, Buy; or type the day it comes under Days.",
+        )
+
+
+@rule("not-told-whether-there", "note", "days", "Nobody said that it lies there", PRACTICE)
+def not_told_whether_there(purchase: tuple[PurchaseLine, ...], dated: Days) -> Iterator[Found]:
+    names = unbought(purchase)
+    if names:
+        yield Found(
+            "workshop.items",
+            names[0] + (f" and {len(names) - 1} more" if len(names) > 1 else ""),
+            "The plan reckons that it lies there on the first day.",
+            "Pick it under Build, Buy, with its stock or lead time; or type the day it comes under Days.",
         )
 
 

@@ -25,7 +25,7 @@ COLDEST_AT_H, WARMEST_AT_H = 5.0, 15.0
 """By the clock, where only the day's low and high were told: common practice."""
 TOLD_CLOUD = {"dry": 0.4, "rain": 1.0}
 GUSTY = 1.5
-"""Gusts over the wind, where only the wind was told: common practice."""
+"""Gusts over the wind, where only the wind was told, and what limits of wind reckon with: common practice."""
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -46,6 +46,13 @@ class Weather:
     dew_c: FloatArray
     vapour_hpa: FloatArray
     light: BoolArray
+
+    @property
+    def felt_m_s(self) -> FloatArray:
+        """The wind whose usual gusts these are, m/s, where they are stronger than usual: limits are told for
+        the wind.
+        """
+        return np.fmax(self.wind_m_s, self.gust_m_s / GUSTY)
 
     @property
     def wet(self) -> BoolArray:

@@ -64,6 +64,7 @@ function Headline({ plan, doing }: { plan: DayPlan; doing: string | null }) {
       <p className="text-[13px] max-w-[30ch]">
         {doing ? `Looking for better: ${doing} …` : proofWords(plan)}
         {!plan.weather_known && " Weather does not count."}
+        {plan.guessed_from && ` Cure after ${whenWords(plan.guessed_from)} is reckoned as on a cool day.`}
       </p>
       <span className="ml-auto flex items-baseline gap-3">
         {kept && kept.breaks.length > 0 && <span className="text-signal font-semibold">The kept plan breaks.</span>}

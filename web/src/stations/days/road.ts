@@ -81,12 +81,6 @@ export function lanesOf(plan: DayPlan, crew: readonly string[]): readonly { who:
   return crew.map((who) => ({ who, steps: plan.steps.filter((s) => s.persons.includes(who)) }));
 }
 
-/** What is done at a moment: for the roof, by what has ended before it. */
-export function doneBy(plan: DayPlan, moment: string): ReadonlySet<string> {
-  const at = Date.parse(moment);
-  return new Set(plan.steps.filter((s) => Date.parse(s.ends) <= at).map((s) => s.kind));
-}
-
 /** Whether all steps of a kind have ended by a moment. */
 export function allDone(plan: DayPlan, kinds: readonly string[], moment: string): boolean {
   const own = plan.steps.filter((s) => kinds.includes(s.kind));
