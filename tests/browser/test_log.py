@@ -42,7 +42,8 @@ def test_the_record_grows_and_a_photograph_is_made_small(page: Page) -> None:
     box.set_input_files(huge)  # type: ignore[arg-type]
     shown = entries.get_by_role("img")
     expect(shown).to_be_visible()
-    assert shown.evaluate("i => [i.naturalWidth, i.naturalHeight]") == [1600, 1000]
+    size = "async i => { await i.decode(); return [i.naturalWidth, i.naturalHeight]; }"
+    assert shown.evaluate(size) == [1600, 1000]
     wrong = {"name": "roof.png", "mimeType": "image/png", "buffer": b"no picture at all"}
     box.set_input_files(wrong)  # type: ignore[arg-type]
     expect(page.get_by_role("alert")).to_contain_text("no picture")
