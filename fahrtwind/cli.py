@@ -68,6 +68,7 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--database", type=Path, default=DEFAULT_DATABASE)
     serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
     serve.add_argument("--weather-office", help="address of a weather office that forecasts are fetched from")
+    serve.add_argument("--phones-port", type=int, default=8777, help="where phones come in when let in")
     serve.set_defaults(run=_serve)
     office = commands.add_parser("weather-office", help="start the simulated weather office on this machine")
     office.add_argument("--port", type=int, default=8766)
@@ -95,9 +96,17 @@ def _serve(args: argparse.Namespace) -> int:
     from fahrtwind.api.serve import serve
 
     names = tuple(args.name)
-    office = args.weather_office
+    office, phones = args.weather_office, args.phones_port
     return _with_database(
-        lambda: serve(args.database, args.host, args.port, names=names, demo=args.demo, weather_office=office)
+        lambda: serve(
+            args.database,
+            args.host,
+            args.port,
+            names=names,
+            demo=args.demo,
+            weather_office=office,
+            phones_port=phones,
+        )
     )
 
 

@@ -4,26 +4,31 @@ from __future__ import annotations
 
 from pathlib import Path
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Request
 from fastapi.responses import FileResponse, Response
 from fastapi.staticfiles import StaticFiles
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import care, choices, choosing, errors, forecasts, jobs, records, shop, slow
+from fahrtwind.api import care, choices, choosing, errors, forecasts, jobs, phones, records, shop, slow
+from fahrtwind.api.admission import Admission, phone_of
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
+from fahrtwind.api.phone_door import PHONES_PORT, PhoneDoor
 from fahrtwind.api.slow import SlowWorks
 from fahrtwind.demo import demo_jobs, demo_shelf
 from fahrtwind.files.items_csv import read_items
 from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
+from fahrtwind.store.phones import Phones
 from fahrtwind.store.records import Records
 from fahrtwind.store.shop import Shop
 
 LARGEST_BODY = LARGEST_BYTES + 1000
+PHONE_KEEPS = "private, max-age=57600"
+"""A phone opens its page again without the network for the length of a working day."""
 STATIC = Path(__file__).parent / "static"
 
 
@@ -34,6 +39,7 @@ def create_app(
     hosts: tuple[str, ...] = (),
     static: Path = STATIC,
     weather_office: str | None = None,
+    phones_port: int = PHONES_PORT,
 ) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs;
     ``weather_office``: the address forecasts are fetched from.
@@ -44,6 +50,7 @@ def create_app(
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
     app.state.records = Records(engine)
+    app.state.phones, app.state.phone_door = Phones(engine), PhoneDoor(phones_port)
     app.state.weather_office = weather_office
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
@@ -52,13 +59,14 @@ def create_app(
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
-    for part in (care, choosing, forecasts, records, slow, shop, choices):
+    for part in (care, choosing, forecasts, phones, records, slow, shop, choices):
         app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)
     _serve_pages(app, static)
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_BODY)
+    app.add_middleware(Admission, door=app.state.phone_door, phones=app.state.phones)
     app.add_middleware(Guard, hosts=hosts, most_bytes=LARGEST_BODY)
     return app
 
@@ -70,9 +78,10 @@ def _serve_pages(app: FastAPI, static: Path) -> None:
     app.mount("/assets", StaticFiles(directory=static / "assets"), name="assets")
 
     @app.get("/{path:path}", include_in_schema=False)
-    def page(path: str) -> Response:
+    def page(request: Request, path: str) -> Response:
         if path.startswith("api/"):
             return errors.error_response(
                 404, "not_found", "There is no such address.", "See /api/openapi.json."
             )
-        return FileResponse(static / "index.html", headers={"cache-control": "no-cache"})
+        kept = PHONE_KEEPS if phone_of(request) else "no-cache"
+        return FileResponse(static / "index.html", headers={"cache-control": kept})

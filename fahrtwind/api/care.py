@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from datetime import date
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from pydantic import BaseModel
 
+from fahrtwind.api.admission import phone_of
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.jobs import Store
 from fahrtwind.core.errors import FahrtwindError
@@ -29,10 +30,13 @@ def read_due(job_id: str, store: Store) -> tuple[Due, ...]:
 
 
 @router.get("/due")
-def read_all_due(store: Store) -> tuple[JobDue, ...]:
+def read_all_due(request: Request, store: Store) -> tuple[JobDue, ...]:
     """Over all vehicles that drive; jobs that cannot be read are left out, the list of jobs tells of them."""
     found = []
+    phone = phone_of(request)
     for summary in store.summaries():
+        if phone is not None and summary.id != phone.job_id:
+            continue
         try:
             job = store.get(summary.id).job
         except FahrtwindError:

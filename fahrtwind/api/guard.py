@@ -50,7 +50,7 @@ class Guard:
             await self._app(scope, receive, send)
             return
         headers = {k.decode("latin-1").lower(): v.decode("latin-1") for k, v in scope["headers"]}
-        refusal = self._refused(headers)
+        refusal = self._refused(headers, any_address=scope.get("by_phones_door", False))
         if refusal is not None:
             await refusal(scope, receive, send)
         else:
@@ -74,10 +74,10 @@ class Guard:
             nonlocal answered
             if message["type"] == "http.response.start":
                 answered = True
-                message = {
-                    **message,
-                    "headers": [*message.get("headers", []), *HEADERS, *_keeping(scope["path"])],
-                }
+                told = list(message.get("headers", []))
+                own = {name.lower() for name, _ in told}
+                ours = [h for h in (*HEADERS, *_keeping(scope["path"])) if h[0] not in own]
+                message = {**message, "headers": [*told, *ours]}
             await send(message)
 
         try:
@@ -87,8 +87,8 @@ class Guard:
                 slow = error_response(408, "too_slow", "The request broke off.", "Send it again.")
                 await slow(scope, receive, send)
 
-    def _refused(self, headers: dict[str, str]) -> Response | None:
-        words = self._refusal(headers)
+    def _refused(self, headers: dict[str, str], *, any_address: bool) -> Response | None:
+        words = self._refusal(headers, any_address or self._any_address)
         if words is not None:
             return error_response(403, "foreign_origin", words, "Open Fahrtwind at the address it printed.")
         # the framework's own limit says the same of bodies that do not tell their length, in plain words
@@ -97,9 +97,9 @@ class Guard:
             return error_response(413, "too_large", TOO_LARGE, "Choose a smaller file.", "file")
         return None
 
-    def _refusal(self, headers: dict[str, str]) -> str | None:
+    def _refusal(self, headers: dict[str, str], any_address: bool) -> str | None:
         host = _name(f"//{headers.get('host', '')}")
-        if host not in self._hosts and not (self._any_address and _is_address(host)):
+        if host not in self._hosts and not (any_address and _is_address(host)):
             return f"The server does not answer to the name “{host}”."
         origin = headers.get("origin")
         if origin and (origin == "null" or urlsplit(origin).netloc != headers.get("host")):

@@ -9,6 +9,7 @@ from urllib.parse import quote
 from fastapi import APIRouter, Body, Depends, Query, Request, Response
 from pydantic_core import to_json
 
+from fahrtwind.api.admission import phone_of
 from fahrtwind.api.changes import New, changed
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import (
@@ -84,8 +85,11 @@ def _change(given: ChangeRequest) -> Change:
 
 
 @router.get("", response_model=list[JobListed])
-def list_jobs(store: Store) -> list[JobListed]:
-    return [JobListed.model_validate(s, from_attributes=True) for s in store.summaries()]
+def list_jobs(request: Request, store: Store) -> list[JobListed]:
+    """All jobs; a phone is told of its own."""
+    phone = phone_of(request)
+    told = [s for s in store.summaries() if phone is None or s.id == phone.job_id]
+    return [JobListed.model_validate(s, from_attributes=True) for s in told]
 
 
 @router.post("", response_model=JobAnswer, status_code=201)

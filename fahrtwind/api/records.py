@@ -7,6 +7,7 @@ from typing import Annotated
 from fastapi import APIRouter, Body, Depends, Path, Query, Request, Response
 from pydantic import BaseModel
 
+from fahrtwind.api.admission import phone_of
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import Client, EditId
 from fahrtwind.api.schemas import Request as Strict
@@ -58,9 +59,13 @@ def read_log(job_id: str, records: TheRecords, after: Annotated[int, Query(ge=0)
 
 
 @router.post("/log", status_code=201)
-def write_log(job_id: str, given: NewEntry, records: TheRecords) -> JobLog:
-    """Add an entry and tell the log. Sent twice under one ``entry_id`` it is written once."""
-    written = records.write(job_id, given.client, given.entry_id, given.entry)
+def write_log(request: Request, job_id: str, given: NewEntry, records: TheRecords) -> JobLog:
+    """Add an entry and tell the log. Sent twice under one ``entry_id`` it is written once. A phone that was
+    let in writes under its owner's name.
+    """
+    phone = phone_of(request)
+    client = phone.name if phone else given.client
+    written = records.write(job_id, client, given.entry_id, given.entry)
     return _log(records, job_id, written.number - 1)
 
 

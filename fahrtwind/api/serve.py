@@ -20,6 +20,7 @@ import h11
 import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
+from fahrtwind.api.phone_door import PHONES_PORT
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.core.solar_library import solar_library
 
@@ -68,6 +69,7 @@ def serve(
     names: tuple[str, ...] = (),
     demo: bool = False,
     weather_office: str | None = None,
+    phones_port: int = PHONES_PORT,
 ) -> int:
     """Serve until stopped; the demo brings its own simulated weather office. Raises Unavailable where the
     database or the port cannot be had.
@@ -76,8 +78,12 @@ def serve(
 
     if demo and weather_office is None:
         with simulated_office() as address:
-            return serve(database, host, port, names=names, demo=True, weather_office=address)
-    app = create_app(database, demo=demo, hosts=(host, *names), weather_office=weather_office)
+            return serve(
+                database, host, port, names=names, demo=True, weather_office=address, phones_port=phones_port
+            )
+    app = create_app(
+        database, demo=demo, hosts=(host, *names), weather_office=weather_office, phones_port=phones_port
+    )
     # what was imported stays; collecting it again and again would cost milliseconds in every answer
     gc.freeze()
     config = uvicorn.Config(

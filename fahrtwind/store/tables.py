@@ -95,3 +95,17 @@ class AttachmentRow(Base):
     digest: Mapped[str] = mapped_column(ForeignKey("contents.digest"), primary_key=True)
     name: Mapped[str] = mapped_column(String(80))
     at: Mapped[datetime]
+
+
+class PhoneRow(Base):
+    """A phone that was let in to one job. Its key is kept as a hash only: who reads the database cannot come
+    in with it.
+    """
+
+    __tablename__ = "phones"
+
+    id: Mapped[str] = mapped_column(String(24), primary_key=True)
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"))
+    name: Mapped[str] = mapped_column(String(40))
+    key_digest: Mapped[str] = mapped_column(String(64), unique=True)
+    paired_at: Mapped[datetime]

@@ -5,12 +5,13 @@
  * before it goes over newer work. Boxes that closed windows left behind are taken up by the next window on that job; a parcel
  * that goes out twice is done once, by its edit id.
  */
+import { newUuid } from "../api/ids";
 import type { Edit } from "../api/types";
 
 export type Parcel = { editId: string; edits: Edit[]; base: number };
 
 const PREFIX = "outbox:";
-export const WINDOW: string = crypto.randomUUID();
+export const WINDOW: string = newUuid();
 
 const boxOf = (job: string, window: string) => `${PREFIX}${job}:${window}`;
 

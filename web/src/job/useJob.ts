@@ -7,9 +7,11 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
+import { newUuid } from "../api/ids";
 import type { Edit, JobAnswer } from "../api/types";
 import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
-import { answered, previewed, show, shownNow, useShown } from "./shown";
+import { fromPocket, pocketKey } from "./pocket";
+import { answered, previewed, type Shown, show, shownNow, useShown } from "./shown";
 
 export type Trouble =
   | { kind: "conflict"; revision: number }
@@ -25,7 +27,7 @@ const POLL_MS = 3000;
 const RETRY_MS = 1500;
 
 export const CLIENT: string = (() => {
-  const kept = sessionStorage.getItem("client") ?? crypto.randomUUID();
+  const kept = sessionStorage.getItem("client") ?? newUuid();
   sessionStorage.setItem("client", kept);
   return kept;
 })();
@@ -159,9 +161,13 @@ export function useJob(id: string): JobHandle {
       );
       setTrouble(null);
     } catch (problem) {
+      if (problem instanceof Offline && !shownNow(cache, id)) {
+        const carried = await fromPocket<Shown>(pocketKey(["job", id, "shown"]));
+        if (carried) accept(carried.answer, carried.probe);
+      }
       setTrouble(troubleOf(problem));
     }
-  }, [accept, id]);
+  }, [accept, cache, id]);
 
   useEffect(() => {
     queue.current.push(...takeLeftParcels(localStorage, id));
@@ -198,7 +204,7 @@ export function useJob(id: string): JobHandle {
     (edits: Edit[]) =>
       new Promise<JobAnswer>((done, failed) => {
         const base = baseFor(queue.current, revision.current);
-        queue.current.push({ editId: crypto.randomUUID(), edits, base, done, failed });
+        queue.current.push({ editId: newUuid(), edits, base, done, failed });
         keep();
         void send();
       }),
@@ -265,7 +271,7 @@ export function useJob(id: string): JobHandle {
       const before = travelling.current;
       // pressed again because no answer came: the same step, not a second one
       const again = before !== null && before.direction === direction && before.base === base;
-      const step = again ? before : { direction, base, editId: crypto.randomUUID() };
+      const step = again ? before : { direction, base, editId: newUuid() };
       travelling.current = step;
       const probeAsked = probeNow.current;
       const shown = shownNow(cache, id);

@@ -5,7 +5,9 @@
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useState } from "react";
 import { ApiError, http, unwrap } from "../api/client";
+import { newUuid } from "../api/ids";
 import type { LogEntry, JobLog as Stored } from "../api/types";
+import { fromPocket, pocketKey } from "./pocket";
 import { CLIENT } from "./useJob";
 
 export type Waiting = { entryId: string; entry: LogEntry };
@@ -47,6 +49,12 @@ export function useLog(id: string): JobLog {
     refetchInterval: 5000,
   }).data;
 
+  useEffect(() => {
+    void fromPocket<Stored>(pocketKey(["log", id])).then((carried) => {
+      if (carried) cache.setQueryData<Stored>(["log", id], (now) => now ?? carried);
+    });
+  }, [cache, id]);
+
   const send = useCallback(async () => {
     for (const next of waitingEntries(localStorage, id)) {
       try {
@@ -76,7 +84,7 @@ export function useLog(id: string): JobLog {
 
   const write = useCallback(
     (entry: LogEntry) => {
-      const all = [...waitingEntries(localStorage, id), { entryId: crypto.randomUUID(), entry }];
+      const all = [...waitingEntries(localStorage, id), { entryId: newUuid(), entry }];
       keep(localStorage, id, all);
       setWaiting(all);
       void send();

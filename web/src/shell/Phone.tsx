@@ -1,7 +1,8 @@
 /** A phone on the roof: what is to be done now first, stops before all else, the roof when it is wanted. */
-import { useState, useSyncExternalStore } from "react";
+import { useEffect, useState, useSyncExternalStore } from "react";
 import { Link } from "react-router";
 import { useDesk, usePartOf } from "../job/JobContext";
+import { useKeptInPocket } from "../job/pocket";
 import { RoofStrip } from "../roof/RoofStrip";
 import { LAYERS, STATIONS } from "../stations";
 import type { ShellProps } from "./Desk";
@@ -22,11 +23,16 @@ export function usePhone(): boolean {
 }
 
 export function Phone({ station, heading }: ShellProps) {
-  const { id } = useDesk();
+  const { id, handle } = useDesk();
   const name = usePartOf((shown) => shown.answer.job.name);
   const [roof, setRoof] = useState(false);
   const [road, setRoad] = useState(false);
   const Body = station.phone;
+  useKeptInPocket(true, id);
+  // what others did comes in by itself: nothing typed here is on its way, or it would be a conflict
+  useEffect(() => {
+    if (handle.trouble?.kind === "moved-on") void handle.reload();
+  }, [handle]);
   return (
     <div className="h-dvh flex flex-col bg-sheet px-3">
       <header className="-mx-3 px-3 bg-ink text-paper flex items-center gap-2 h-12 shrink-0 [&_.act]:border-paper/60 [&_:focus-visible]:outline-tape">

@@ -7,6 +7,7 @@ import { useDesk, useEvaluation, useFinding } from "../../job/JobContext";
 import { useLog } from "../../job/useLog";
 import { inches } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
+import { CrewPhones } from "./CrewPhones";
 
 export function RoofDayStation() {
   const evaluation = useEvaluation();
@@ -32,6 +33,7 @@ export function RoofDayStation() {
       <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-6">
         <Marks marks={findings.marks} />
         <div>
+          <CrewPhones />
           <Steps />
           <Materials />
         </div>
