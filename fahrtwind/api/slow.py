@@ -16,6 +16,7 @@ from pydantic import BaseModel
 
 from fahrtwind.api.errors import ERROR_RESPONSES, ErrorBody
 from fahrtwind.api.jobs import Store
+from fahrtwind.core.choose.as_built import Reality
 from fahrtwind.core.choose.days import Help, HowSure
 from fahrtwind.core.choose.make_hold import MadeToHold
 from fahrtwind.core.choose.propose import Proposals
@@ -233,6 +234,11 @@ class HelpsAnswer(SlowState):
     result: tuple[Help, ...] | None
 
 
+class RealityAnswer(SlowState):
+    work: Literal["reality"] = "reality"
+    result: Reality | None
+
+
 class SureAnswer(SlowState):
     work: Literal["sure"] = "sure"
     result: HowSure | None
@@ -249,6 +255,7 @@ SlowAnswer = (
     | DaysAnswer
     | HelpsAnswer
     | SureAnswer
+    | RealityAnswer
 )
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
@@ -261,6 +268,7 @@ ANSWERS: dict[WorkName, type[SlowState]] = {
     "days": DaysAnswer,
     "helps": HelpsAnswer,
     "sure": SureAnswer,
+    "reality": RealityAnswer,
 }
 
 

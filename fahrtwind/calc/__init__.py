@@ -2,7 +2,7 @@
 calc``.
 """
 
-from fahrtwind.calc import build, calculations, days, hold, layout, log, seal, survey, wire
+from fahrtwind.calc import build, calculations, days, hold, layout, log, roof_day, seal, survey, wire
 from fahrtwind.calc.register import CALCULATIONS, Calculation, run
 
 __all__ = [
@@ -14,6 +14,7 @@ __all__ = [
     "hold",
     "layout",
     "log",
+    "roof_day",
     "run",
     "seal",
     "survey",

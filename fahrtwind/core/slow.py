@@ -9,6 +9,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
+from fahrtwind.core.choose.as_built import Reality, reality
 from fahrtwind.core.choose.days import PLAN_S, Help, HowSure, helps, how_sure, plan_days
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
@@ -24,7 +25,17 @@ from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.wire.proposals import GroupingFinding
 
 WorkName = Literal[
-    "proposals", "year", "remedies", "hold", "schools", "water", "groupings", "days", "helps", "sure"
+    "proposals",
+    "year",
+    "remedies",
+    "hold",
+    "schools",
+    "water",
+    "groupings",
+    "days",
+    "helps",
+    "sure",
+    "reality",
 ]
 Show = Callable[[Any], None]
 
@@ -96,6 +107,11 @@ def _sure(job: Job, hands: Hands, show: Show) -> HowSure:
     return how_sure(job, hands)
 
 
+def _reality(job: Job, hands: Hands, show: Show) -> Reality:
+    with beside(hands):
+        return reality(job)
+
+
 WORKS: dict[WorkName, SlowWork] = {
     "proposals": SlowWork(90.0, _proposals),
     "year": SlowWork(60.0, _year),
@@ -107,4 +123,5 @@ WORKS: dict[WorkName, SlowWork] = {
     "days": SlowWork(PLAN_S, _days),
     "helps": SlowWork(90.0, _helps),
     "sure": SlowWork(90.0, _sure),
+    "reality": SlowWork(60.0, _reality),
 }

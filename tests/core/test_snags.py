@@ -667,6 +667,24 @@ def looked(job: Job, found: str) -> Job:
     return apply_edits(job, [AddEntry(path="care.looks", value=look)])
 
 
+def recorded(job: Job, foot: str = "f1", off_mm: float = 0, pilot: str | None = None) -> Job:
+    """The first foot of the first panel, recorded so far aft of its plan."""
+    planned = evaluate(job).findings.feet[0]
+    at, beside = planned.x_mm, {"mm": planned.y_mm}
+    record = {
+        "id": "u1",
+        "holder": planned.panel,
+        "foot": foot,
+        "foot_x": {"mm": at},
+        "foot_y": beside,
+        "mark_x": {"mm": at},
+        "mark_y": beside,
+        "x": {"mm": at + off_mm},
+        "pilot": pilot,
+    }
+    return apply_edits(job, [AddEntry(path="built.feet", value=record)])
+
+
 KEPT = [{"step": "lift", "starts": "2026-05-03T08:00+02:00", "ends": "2026-05-03T09:00+02:00"}]
 """A Sunday before anything is there."""
 CASES |= {
@@ -704,6 +722,9 @@ CASES |= {
     "leak-not-mended": lambda job: looked(job, "leak"),
     "looked-before-it-drove": lambda job: looked(changed(job, care__drives_since="2026-06-02"), "sound"),
     "not-told-whether-there": lambda job: job,
+    "hole-off-plan": lambda job: recorded(job, off_mm=8),
+    "pilot-through": lambda job: recorded(job, pilot="through"),
+    "built-foot-gone": lambda job: recorded(job, foot="f99"),
     "clocks-change": lambda job: changed(job, days__first="2026-10-20"),
 }
 ALWAYS = {

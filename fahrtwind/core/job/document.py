@@ -7,6 +7,7 @@ from typing import Annotated, Any, Literal
 from pydantic import Field, model_validator
 
 from fahrtwind.core.job import quantity_ranges as q
+from fahrtwind.core.job.built import Built
 from fahrtwind.core.job.care import Care
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
@@ -152,6 +153,7 @@ _LISTS = {
     "seal": ("sheets", "moisture", "kinds"),
     "wiring": ("controllers", "strings", "points", "meter"),
     "days": ("crew", "deliveries", "pins", "done", "orders", "rates", "spells"),
+    "built": ("feet",),
     "care": ("looks", "happenings"),
 }
 """Lists of the stations' parts whose entries have ids."""
@@ -184,6 +186,7 @@ class Job(Part):
     seal: Seal = Seal()
     wiring: Wiring = Wiring()
     days: Days = Days()
+    built: Built = Built()
     care: Care = Care()
     dismissals: Annotated[tuple[Dismissal, ...], Field(max_length=200)] = ()
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
+from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.job.care import Care
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
@@ -128,6 +129,11 @@ def wiring(asked: Asked) -> Wiring:
 @view()
 def calendar(asked: Asked) -> Days:
     return asked.job.days
+
+
+@view()
+def built_feet(asked: Asked) -> tuple[BuiltFoot, ...]:
+    return asked.job.built.feet
 
 
 @view()

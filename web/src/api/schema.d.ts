@@ -1482,6 +1482,80 @@ export interface components {
             frame_bolt: "M5" | "M6" | "M8" | "M10" | "1/4-20" | "5/16-18" | "3/8-16";
         };
         /**
+         * Built
+         * @description At most one entry for a foot: the last word counts, the log keeps the others.
+         */
+        Built: {
+            /**
+             * Feet
+             * @default []
+             */
+            feet: components["schemas"]["BuiltFoot"][];
+        };
+        /**
+         * BuiltFinding
+         * @description A foot that was recorded. ``planned_…``, ``x_mm``, ``y_mm``: of its middle; ``off_…``: aft and to
+         *     starboard; ``takes_mm``: what the hole or slot takes up; ``words``: how far off, in words.
+         */
+        BuiltFinding: {
+            /** Id */
+            id: string;
+            /** Holder */
+            holder: string;
+            /** Foot */
+            foot: string;
+            /** Where */
+            where: string;
+            /** Planned X Mm */
+            planned_x_mm: number;
+            /** Planned Y Mm */
+            planned_y_mm: number;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Off X Mm */
+            off_x_mm: number;
+            /** Off Y Mm */
+            off_y_mm: number;
+            /** Takes Mm */
+            takes_mm: number;
+            /** Pilot */
+            pilot: ("solid" | "through") | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "as planned" | "taken up" | "mended" | "off";
+            /** Words */
+            words: string;
+        };
+        /**
+         * BuiltFoot
+         * @description A foot as it is on the roof. ``holder``: the panel, carrier or tether it belongs to; ``foot_x``,
+         *     ``foot_y``: where its middle was planned; ``mark_x``, ``mark_y``: the planned mark that was measured, and
+         *     ``x``, ``y`` where that one really is, blank where nobody measured; ``pilot``: what the pilot hole met;
+         *     ``solved``: what was drilled anew so that it goes together.
+         */
+        BuiltFoot: {
+            /** Id */
+            id: string;
+            /** Holder */
+            holder: string;
+            /** Foot */
+            foot: string;
+            foot_x: components["schemas"]["Length"];
+            foot_y: components["schemas"]["Length"];
+            mark_x: components["schemas"]["Length"];
+            mark_y: components["schemas"]["Length"];
+            x?: components["schemas"]["Length"] | null;
+            y?: components["schemas"]["Length"] | null;
+            /** Pilot */
+            pilot?: ("solid" | "through") | null;
+            /** Solved */
+            solved?: ("bracket" | "frame") | null;
+        };
+        /**
          * CablePair
          * @description Two panels whose leads have to meet: the way between the middles of their cable ends, mm.
          */
@@ -2695,6 +2769,8 @@ export interface components {
             kept: components["schemas"]["KeptPlan"] | null;
             /** Learned */
             learned: components["schemas"]["LearnedRate"][];
+            /** As Built */
+            as_built: components["schemas"]["BuiltFinding"][];
             /** Judged */
             judged: components["schemas"]["LookVerdict"][];
             /** Questions */
@@ -2881,7 +2957,8 @@ export interface components {
         /**
          * FootPlace
          * @description A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-         *     ``row``: of factory points, where it stands on one.
+         *     ``row``: of factory points, where it stands on one. ``planned``: x and y, mm, it was to stand at, where it
+         *     was built.
          */
         FootPlace: {
             /** Panel */
@@ -2912,6 +2989,25 @@ export interface components {
             side: "port" | "starboard" | "front" | "rear";
             /** Row */
             row?: string | null;
+            /** Planned */
+            planned?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * FootReality
+         * @description A foot that does not go together as it is.
+         */
+        FootReality: {
+            /** Id */
+            id: string;
+            /** Where */
+            where: string;
+            /** Words */
+            words: string;
+            /** Ways */
+            ways: components["schemas"]["WayOut"][];
         };
         /**
          * FootVerdict
@@ -3827,6 +3923,12 @@ export interface components {
              *     }
              */
             days: components["schemas"]["Days"];
+            /**
+             * @default {
+             *       "feet": []
+             *     }
+             */
+            built: components["schemas"]["Built"];
             /**
              * @default {
              *       "looks": [],
@@ -6940,6 +7042,44 @@ export interface components {
             miss_share: number;
         };
         /**
+         * Reality
+         * @description ``planned``: as if everything stood where it was planned; ``now``: as it stands.
+         */
+        Reality: {
+            planned: components["schemas"]["Speeds"];
+            now: components["schemas"]["Speeds"];
+            /** Feet */
+            feet: components["schemas"]["FootReality"][];
+        };
+        /** RealityAnswer */
+        RealityAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default reality
+             * @constant
+             */
+            work: "reality";
+            result: components["schemas"]["Reality"] | null;
+        };
+        /**
          * Reason
          * @description What stands against a plan or a step, in a word and in words; ``step``: which.
          */
@@ -7980,6 +8120,16 @@ export interface components {
             m_s: number;
         };
         /**
+         * Speeds
+         * @description Of the whole roof, m/s; None where nothing is known.
+         */
+        Speeds: {
+            /** Safe M S */
+            safe_m_s: number | null;
+            /** Let Go M S */
+            let_go_m_s: number | null;
+        };
+        /**
          * Spell
          * @description Weather as somebody told it: from the start of a day to an hour of another.
          */
@@ -9002,6 +9152,20 @@ export interface components {
             wet_mm: number;
             /** Crosses */
             crosses: boolean;
+        };
+        /**
+         * WayOut
+         * @description What can be done about a foot, with what it comes to: speeds of the whole roof after it, and the stops
+         *     that then stand and do not stand now.
+         */
+        WayOut: {
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            speeds: components["schemas"]["Speeds"];
+            /** New Stops */
+            new_stops: string[];
         };
         /** WeakStep */
         WeakStep: {
@@ -12574,7 +12738,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
             };
             cookie?: never;
         };
@@ -12586,7 +12750,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"];
                 };
             };
             /** @description Not readable */
@@ -12669,7 +12833,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
                 run_id: string;
             };
             cookie?: never;
@@ -12682,7 +12846,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"];
                 };
             };
             /** @description Not readable */
@@ -12765,7 +12929,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
                 run_id: string;
             };
             cookie?: never;

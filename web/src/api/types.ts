@@ -39,7 +39,8 @@ export type SlowAnswer =
   | Schemas["GroupingsAnswer"]
   | Schemas["DaysAnswer"]
   | Schemas["HelpsAnswer"]
-  | Schemas["SureAnswer"];
+  | Schemas["SureAnswer"]
+  | Schemas["RealityAnswer"];
 export type Due = Schemas["Due"];
 export type DayPlan = Schemas["DayPlan"];
 export type PlannedStep = Schemas["PlannedStep"];

@@ -7,14 +7,22 @@ from collections.abc import Mapping
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.stations.hold.schools import school_of
 from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 
 
 def drill_map(plan: RoofPlan, holders: tuple[Holder, ...], sealants: Mapping[str, str]) -> tuple[Mark, ...]:
-    """The marks of all feet, numbered from the front, port side first; ``sealants`` by school."""
+    """The marks of all feet, numbered from the front, port side first; ``sealants`` by school. Numbers stay
+    what they are where a foot was built beside its plan: they are on the roof already.
+    """
     marks: list[Mark] = []
     places = [(place, holder) for holder in holders for place in holder.feet]
-    for place, holder in sorted(places, key=lambda p: (round(p[0].x_mm), p[0].y_mm)):
+    for place, holder in sorted(places, key=lambda p: _in_turn(p[0])):
         sealant = sealants.get(holder.hold.school, "")
         marks += school_of(holder.hold).marks(len(marks) + 1, plan, holder, place, sealant)
     return tuple(marks)
+
+
+def _in_turn(place: FootPlace) -> tuple[int, float]:
+    x_mm, y_mm = place.planned or (place.x_mm, place.y_mm)
+    return round(x_mm), y_mm

@@ -26,7 +26,8 @@ Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck
 @dataclass(frozen=True, slots=True)
 class FootPlace:
     """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-    ``row``: of factory points, where it stands on one.
+    ``row``: of factory points, where it stands on one. ``planned``: x and y, mm, it was to stand at, where it
+    was built.
     """
 
     panel: str
@@ -40,6 +41,7 @@ class FootPlace:
     landing: Landing
     side: Side
     row: str | None = None
+    planned: tuple[float, float] | None = None
 
     @property
     def on_side(self) -> bool:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from shapely.geometry import Polygon
 
+from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Members, Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
@@ -11,6 +12,7 @@ from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof, SunnyRoof
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.house import rules, stage, view, working
+from fahrtwind.core.stations.layout.built import as_built
 from fahrtwind.core.stations.layout.cables import CablePair
 from fahrtwind.core.stations.layout.cables import cable_pairs as pairs_of
 from fahrtwind.core.stations.layout.clear_height import ClearHeight, clear_height_of
@@ -75,32 +77,63 @@ def shapes(panel_shapes: tuple[Shape, ...], obstacle_shapes: tuple[Shape, ...]) 
 
 
 @stage("layout", "Feet", "panels.{id}", each="panels", all="feet_by_panel", otherwise=())
-def own_feet(panel: PlacedPanel, ribs: Members, members: MemberFit) -> tuple[FootPlace, ...]:
-    return () if panel.carrier else place_feet(ribs, panel, members.members)
+def own_feet(
+    panel: PlacedPanel, ribs: Members, members: MemberFit, built_feet: tuple[BuiltFoot, ...]
+) -> tuple[FootPlace, ...]:
+    """Where they are planned, or where they were really put."""
+    if panel.carrier:
+        return ()
+    planned = place_feet(ribs, panel, members.members)
+    return as_built(planned, built_feet, panel.hold, ribs, members.members)
 
 
 @stage("layout", "Ends of bars", "panels.{id}.span", each="panels", all="ends_by_panel", otherwise=())
 def bar_ends(
-    panel: PlacedPanel, own_feet: tuple[FootPlace, ...], ribs: Members, members: MemberFit
+    panel: PlacedPanel,
+    own_feet: tuple[FootPlace, ...],
+    ribs: Members,
+    members: MemberFit,
+    built_feet: tuple[BuiltFoot, ...],
 ) -> tuple[FootPlace, ...]:
-    return place_ends(ribs, panel, own_feet, members.members)
+    planned = place_ends(ribs, panel, own_feet, members.members)
+    hold = panel.span.ends if panel.span else panel.hold
+    return as_built(planned, built_feet, hold, ribs, members.members)
 
 
 @stage("layout", "Feet", "carriers.{id}", each="carriers", all="feet_by_carrier", otherwise=())
 def feet_of_carrier(
-    carrier: Carrier, ribs: Members, members: MemberFit, point_rows: tuple[RowFit, ...]
+    carrier: Carrier,
+    ribs: Members,
+    members: MemberFit,
+    point_rows: tuple[RowFit, ...],
+    built_feet: tuple[BuiltFoot, ...],
 ) -> tuple[FootPlace, ...]:
-    return carrier_feet(carrier, ribs, members.members, point_rows)
+    planned = carrier_feet(carrier, ribs, members.members, point_rows)
+    return as_built(planned, built_feet, carrier.hold, ribs, members.members)
 
 
 @stage("layout", "Anchors", "tethers", otherwise=())
 def anchors(
-    tethers: tuple[Tether, ...], panels: tuple[PlacedPanel, ...], ribs: Members, members: MemberFit
+    tethers: tuple[Tether, ...],
+    panels: tuple[PlacedPanel, ...],
+    ribs: Members,
+    members: MemberFit,
+    built_feet: tuple[BuiltFoot, ...],
 ) -> tuple[FootPlace, ...]:
     """Of tethers whose panel is there."""
     named = {p.id: p for p in panels}
     there = (t for t in tethers if t.panel in named)
-    return tuple(place_anchor(ribs, t, named[t.panel], members.members) for t in there)
+    return tuple(
+        foot
+        for t in there
+        for foot in as_built(
+            (place_anchor(ribs, t, named[t.panel], members.members),),
+            built_feet,
+            t.hold,
+            ribs,
+            members.members,
+        )
+    )
 
 
 @stage("layout", "Feet", "panels", otherwise=())

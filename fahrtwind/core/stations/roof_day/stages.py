@@ -1,0 +1,19 @@
+"""What is worked out while it is being built."""
+
+from fahrtwind.core.job.built import BuiltFoot
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.fit import FootFit
+from fahrtwind.core.stations.house import stage
+from fahrtwind.core.stations.layout.holders import Holder
+from fahrtwind.core.stations.roof_day.built import BuiltFinding, built_findings
+
+
+@stage("roof-day", "What was built", "built.feet", otherwise=())
+def as_built(
+    built_feet: tuple[BuiltFoot, ...],
+    holders: tuple[Holder, ...],
+    fits_by_carrier: tuple[tuple[FootFit, ...], ...],
+    units: UnitSystem,
+) -> tuple[BuiltFinding, ...]:
+    fits = tuple(fit for own in fits_by_carrier for fit in own)
+    return built_findings(built_feet, holders, fits, units)
