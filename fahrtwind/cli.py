@@ -1,4 +1,4 @@
-"""The command line: serve, weather-office, calc, check, export, backup.
+"""The command line: serve, weather-office, simulated-instruments, calc, check, export, backup.
 
 What only one command needs is loaded by it.
 """
@@ -69,11 +69,17 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--demo", action="store_true", help="put the demo jobs into an empty database")
     serve.add_argument("--weather-office", help="address of a weather office that forecasts are fetched from")
     serve.add_argument("--phones-port", type=int, default=8777, help="where phones come in when let in")
+    serve.add_argument("--instruments-port", type=int, help="listen to instruments here, on this machine")
     serve.set_defaults(run=_serve)
     office = commands.add_parser("weather-office", help="start the simulated weather office on this machine")
     office.add_argument("--port", type=int, default=8766)
     office.add_argument("--with-parent", action="store_true", help="end when standard input ends")
     office.set_defaults(run=_weather_office)
+    spoken = commands.add_parser("simulated-instruments", help="speak as instruments would, to a listener")
+    spoken.add_argument("--port", type=int, required=True)
+    spoken.add_argument("--seed", type=int, default=1)
+    spoken.add_argument("--with-parent", action="store_true", help="end when standard input ends")
+    spoken.set_defaults(run=_simulated_instruments)
     calc = commands.add_parser("calc", help="run one calculation: JSON in on standard input, JSON out")
     calc.add_argument("name", nargs="?", help="leave out to list the calculations")
     calc.set_defaults(run=_calc)
@@ -93,27 +99,22 @@ def _parser() -> argparse.ArgumentParser:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    from fahrtwind.api.serve import serve
+    from fahrtwind.api.serve import Around, serve
 
-    names = tuple(args.name)
-    office, phones = args.weather_office, args.phones_port
-    return _with_database(
-        lambda: serve(
-            args.database,
-            args.host,
-            args.port,
-            names=names,
-            demo=args.demo,
-            weather_office=office,
-            phones_port=phones,
-        )
-    )
+    around = Around(tuple(args.name), args.demo, args.weather_office, args.phones_port, args.instruments_port)
+    return _with_database(lambda: serve(args.database, args.host, args.port, around))
 
 
 def _weather_office(args: argparse.Namespace) -> int:
     from fahrtwind.weather_office.office import run
 
     return run(args.port, with_parent=args.with_parent)
+
+
+def _simulated_instruments(args: argparse.Namespace) -> int:
+    from fahrtwind.instruments.simulated import run
+
+    return run(args.port, args.seed, with_parent=args.with_parent)
 
 
 def _with_database(work: Callable[[], int]) -> int:

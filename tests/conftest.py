@@ -53,6 +53,7 @@ def sound(demo: Job) -> Job:
             RemoveEntry(path="wiring.strings.s3"),
             RemoveEntry(path="wiring.controllers.c2"),
             SetValue(path="days.kept", value=[]),
+            SetValue(path="built", value={}),
         ],
     )
     panels = [

@@ -26,7 +26,7 @@ _PAGE = Template((Path(__file__).parent / "pairing.html").read_text(encoding="ut
 COOKIE = "fahrtwind_phone"
 PAIR = "/pair"
 LONGEST_FORM = 2000
-FOR_ALL = ("/api/catalogue", "/api/calc/")
+FOR_ALL = ("/api/catalogue", "/api/calc/", "/api/instruments/")
 """What a phone may ask beside its own job."""
 LISTS = ("/api/jobs", "/api/due")
 """These tell a phone of its own job only."""

@@ -11,7 +11,19 @@ from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
 from fahrtwind import __version__
-from fahrtwind.api import care, choices, choosing, errors, forecasts, jobs, phones, records, shop, slow
+from fahrtwind.api import (
+    care,
+    choices,
+    choosing,
+    errors,
+    forecasts,
+    instruments,
+    jobs,
+    phones,
+    records,
+    shop,
+    slow,
+)
 from fahrtwind.api.admission import Admission, phone_of
 from fahrtwind.api.doors import PREFIX, Later, create_doors
 from fahrtwind.api.guard import Guard
@@ -20,6 +32,7 @@ from fahrtwind.api.slow import SlowWorks
 from fahrtwind.demo import demo_jobs, demo_shelf
 from fahrtwind.files.items_csv import read_items
 from fahrtwind.files.job_file import LARGEST_BYTES
+from fahrtwind.instruments.listener import Instruments
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
 from fahrtwind.store.phones import Phones
@@ -40,9 +53,10 @@ def create_app(
     static: Path = STATIC,
     weather_office: str | None = None,
     phones_port: int = PHONES_PORT,
+    listening: Instruments | None = None,
 ) -> FastAPI:
     """The web application on a database file. ``demo`` fills an empty database with the demo jobs;
-    ``weather_office``: the address forecasts are fetched from.
+    ``weather_office``: the address forecasts are fetched from; ``listening``: to instruments.
     """
     app = FastAPI(
         title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
@@ -51,6 +65,7 @@ def create_app(
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
     app.state.records = Records(engine)
     app.state.phones, app.state.phone_door = Phones(engine), PhoneDoor(phones_port)
+    app.state.instruments = listening or Instruments()
     app.state.weather_office = weather_office
     if demo and not app.state.store.summaries():
         for job in demo_jobs():
@@ -59,7 +74,7 @@ def create_app(
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
-    for part in (care, choosing, forecasts, phones, records, slow, shop, choices):
+    for part in (care, choosing, forecasts, instruments, phones, records, slow, shop, choices):
         app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)

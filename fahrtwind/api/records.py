@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Path, Query, Request, Response
@@ -12,7 +13,7 @@ from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.schemas import Client, EditId
 from fahrtwind.api.schemas import Request as Strict
 from fahrtwind.core.job.part import Name
-from fahrtwind.core.stations.log.entries import Entry, steps_done
+from fahrtwind.core.stations.log.entries import Clock, Entry, Tick, clocks, steps_done, ticked
 from fahrtwind.store.records import Attachment, Logged, Records
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["records"], responses=ERROR_RESPONSES)
@@ -34,20 +35,30 @@ class NewEntry(Strict):
 
 
 class JobLog(BaseModel):
-    """The log as far as it was asked for, and what it comes to; ``broken_at``: the first entry that is not as
+    """The log as far as it was asked for, and what it comes to; ``clocks`` run by
+    this machine's clock, which says ``now``; ``broken_at``: the first entry that is not as
     it was written, None where the chain is whole.
     """
 
     entries: tuple[Logged, ...]
     steps_done: tuple[str, ...]
+    ticked: tuple[Tick, ...]
+    clocks: tuple[Clock, ...]
+    now: datetime
     broken_at: int | None
 
 
 def _log(records: Records, job_id: str, after: int) -> JobLog:
     entries = records.log(job_id)
-    done = steps_done(tuple(e.entry for e in entries))
-    newer = tuple(e for e in entries if e.number > after)
-    return JobLog(entries=newer, steps_done=tuple(sorted(done)), broken_at=records.broken(job_id))
+    told = tuple(e.entry for e in entries)
+    return JobLog(
+        entries=tuple(e for e in entries if e.number > after),
+        steps_done=tuple(sorted(steps_done(told))),
+        ticked=tuple(sorted(ticked(told))),
+        clocks=clocks(tuple((e.at, e.entry) for e in entries)),
+        now=datetime.now(UTC),
+        broken_at=records.broken(job_id),
+    )
 
 
 @router.get("/log")

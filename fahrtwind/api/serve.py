@@ -12,7 +12,8 @@ import subprocess
 import sys
 import threading
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import ExitStack, contextmanager
+from dataclasses import dataclass, replace
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -23,6 +24,7 @@ from uvicorn.protocols.http.h11_impl import H11Protocol
 from fahrtwind.api.phone_door import PHONES_PORT
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.core.solar_library import solar_library
+from fahrtwind.instruments.listener import Instruments
 
 if TYPE_CHECKING:
     from fahrtwind.api.doors import Later
@@ -61,28 +63,44 @@ class PatientOnce(H11Protocol):
             self._head_timer = None
 
 
-def serve(
-    database: Path,
-    host: str,
-    port: int,
-    *,
-    names: tuple[str, ...] = (),
-    demo: bool = False,
-    weather_office: str | None = None,
-    phones_port: int = PHONES_PORT,
-) -> int:
-    """Serve until stopped; the demo brings its own simulated weather office. Raises Unavailable where the
-    database or the port cannot be had.
+@dataclass(frozen=True, slots=True)
+class Around:
+    """What is served beside the pages: ``names`` others reach this machine by; the address of a
+    ``weather_office``; ports for phones of the crew and for instruments, None listens to none. A ``demo``
+    brings simulated ones of its own.
     """
+
+    names: tuple[str, ...] = ()
+    demo: bool = False
+    weather_office: str | None = None
+    phones_port: int = PHONES_PORT
+    instruments_port: int | None = None
+
+
+def serve(database: Path, host: str, port: int, around: Around) -> int:
+    """Serve until stopped. Raises Unavailable where the database or a port cannot be had."""
+    with ExitStack() as helpers:
+        listening = Instruments()
+        if around.instruments_port is not None or around.demo:
+            heard = listening.listen(around.instruments_port or 0)
+            if around.demo:
+                helpers.enter_context(_helper("simulated-instruments", heard))
+        office = around.weather_office
+        if around.demo and office is None:
+            office = helpers.enter_context(simulated_office())
+        return _serve(database, host, port, replace(around, weather_office=office), listening)
+
+
+def _serve(database: Path, host: str, port: int, around: Around, listening: Instruments) -> int:
     from fahrtwind.api.app import create_app
 
-    if demo and weather_office is None:
-        with simulated_office() as address:
-            return serve(
-                database, host, port, names=names, demo=True, weather_office=address, phones_port=phones_port
-            )
     app = create_app(
-        database, demo=demo, hosts=(host, *names), weather_office=weather_office, phones_port=phones_port
+        database,
+        demo=around.demo,
+        hosts=(host, *around.names),
+        weather_office=around.weather_office,
+        phones_port=around.phones_port,
+        listening=listening,
     )
     # what was imported stays; collecting it again and again would cost milliseconds in every answer
     gc.freeze()
@@ -108,12 +126,19 @@ def simulated_office() -> Iterator[str]:
     """A weather office in a process of its own, which ends with this one."""
     with bound("127.0.0.1", 0) as probe:
         port = probe.getsockname()[1]
-    command = [sys.executable, "-m", "fahrtwind.cli", "weather-office", "--port", str(port), "--with-parent"]
-    with subprocess.Popen(command, stdin=subprocess.PIPE) as office:
+    with _helper("weather-office", port):
+        yield f"http://127.0.0.1:{port}"
+
+
+@contextmanager
+def _helper(command: str, port: int) -> Iterator[None]:
+    """A command of this program in a process of its own, which ends with this one."""
+    words = [sys.executable, "-m", "fahrtwind.cli", command, "--port", str(port), "--with-parent"]
+    with subprocess.Popen(words, stdin=subprocess.PIPE) as process:
         try:
-            yield f"http://127.0.0.1:{port}"
+            yield
         finally:
-            office.terminate()
+            process.terminate()
 
 
 def _warm(doors: Later) -> None:

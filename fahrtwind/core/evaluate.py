@@ -112,6 +112,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         hours=seen.get("hours"),
         kept=seen.get("kept_plan"),
         learned=seen.get("learned", ()),
+        in_hand=seen.get("in_hand", ()),
         as_built=seen.get("as_built", ()),
         judged=seen.get("judged", ()),
         questions=seen.all_questions(),

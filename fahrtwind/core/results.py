@@ -39,6 +39,7 @@ from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom
 from fahrtwind.core.stations.log.judged import LookVerdict
 from fahrtwind.core.stations.roof_day.built import BuiltFinding
+from fahrtwind.core.stations.roof_day.in_hand import InHand
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes
@@ -118,6 +119,7 @@ class Findings:
     hours: HoursBand | None
     kept: KeptPlan | None
     learned: tuple[LearnedRate, ...]
+    in_hand: tuple[InHand, ...]
     as_built: tuple[BuiltFinding, ...]
     judged: tuple[LookVerdict, ...]
     questions: tuple[Question, ...]

@@ -7,7 +7,7 @@ from __future__ import annotations
 import hashlib
 from collections.abc import Callable
 from dataclasses import dataclass
-from datetime import datetime
+from datetime import UTC, datetime, timedelta
 
 from pydantic import TypeAdapter
 from sqlalchemy import Engine, delete, func, select
@@ -32,12 +32,13 @@ _ENTRY: TypeAdapter[Entry] = TypeAdapter(Entry)
 
 @dataclass(frozen=True, slots=True)
 class Logged:
-    """An entry of the log with its number, when it came in and from which window; ``digest``: the hash over
-    it and the one before.
+    """An entry of the log with its number; when it came in, when it ``happened``, both in UTC; from which
+    window; ``digest``: the hash over it and the one before.
     """
 
     number: int
     at: datetime
+    happened: datetime
     client: str
     entry: Entry
     digest: str
@@ -188,4 +189,5 @@ def _must_exist(session: Session, job_id: str) -> None:
 
 
 def _logged(row: LogRow) -> Logged:
-    return Logged(row.number, row.at, row.client, _ENTRY.validate_json(row.document), row.digest)
+    entry, at = _ENTRY.validate_json(row.document), row.at.replace(tzinfo=UTC)
+    return Logged(row.number, at, at - timedelta(seconds=entry.ago_s), row.client, entry, row.digest)

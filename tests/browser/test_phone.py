@@ -25,6 +25,7 @@ def phone(browser: Browser, server: Server) -> Iterator[Page]:
 
 def roof_day(page: Page) -> None:
     open_demo(page, "roof-day")
+    page.get_by_role("button", name=re.compile("Climb")).click()
     expect(page.get_by_text(re.compile(r"Step 1 of \d+"))).to_be_visible()
 
 

@@ -368,6 +368,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/instruments/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Readings
+         * @description Readings with a number over ``after``, the oldest first.
+         */
+        get: operations["read_readings_api_instruments_readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/phones": {
         parameters: {
             query?: never;
@@ -1812,6 +1832,21 @@ export interface components {
             turbidity: number;
         };
         /**
+         * Clock
+         * @description A clock that runs or has run out and is not put off: ``ends`` as it was started.
+         */
+        Clock: {
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
+        };
+        /**
          * Coat
          * @description What is put on the pieces. ``days``: working days until they are back, blank where nobody asked;
          *     ``galvanised``: steel has zinc on it, ``etched``: with a primer that bites on zinc; ``washers``: plastic
@@ -1997,6 +2032,11 @@ export interface components {
          * @description What an earlier entry says wrongly: that one stays, this one names it.
          */
         Correction: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -2769,6 +2809,8 @@ export interface components {
             kept: components["schemas"]["KeptPlan"] | null;
             /** Learned */
             learned: components["schemas"]["LearnedRate"][];
+            /** In Hand */
+            in_hand: components["schemas"]["InHand"][];
             /** As Built */
             as_built: components["schemas"]["BuiltFinding"][];
             /** Judged */
@@ -2957,8 +2999,8 @@ export interface components {
         /**
          * FootPlace
          * @description A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-         *     ``row``: of factory points, where it stands on one. ``planned``: x and y, mm, it was to stand at, where it
-         *     was built.
+         *     ``row``: of factory points, where it stands on one. ``planned_…``: where it was to stand, of one that was
+         *     built.
          */
         FootPlace: {
             /** Panel */
@@ -2989,11 +3031,10 @@ export interface components {
             side: "port" | "starboard" | "front" | "rear";
             /** Row */
             row?: string | null;
-            /** Planned */
-            planned?: [
-                number,
-                number
-            ] | null;
+            /** Planned X Mm */
+            planned_x_mm?: number | null;
+            /** Planned Y Mm */
+            planned_y_mm?: number | null;
         };
         /**
          * FootReality
@@ -3319,6 +3360,45 @@ export interface components {
             branch: components["schemas"]["Vertex"] | null;
         };
         /**
+         * Heard
+         * @description A reading with its number and when it came in, in UTC; ``words``: as it goes into a box.
+         */
+        Heard: {
+            /** Number */
+            number: number;
+            /**
+             * At
+             * Format: date-time
+             */
+            at: string;
+            /** Instrument */
+            instrument: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "torque" | "skin temperature" | "humidity" | "angle" | "volts";
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Words */
+            words: string;
+        };
+        /**
+         * HeardToday
+         * @description ``port``: where instruments are listened to, None where they are not; ``refused``: why the last line
+         *     that was no reading was none.
+         */
+        HeardToday: {
+            /** Port */
+            port: number | null;
+            /** Readings */
+            readings: components["schemas"]["Heard"][];
+            /** Refused */
+            refused: string;
+        };
+        /**
          * Held
          * @description What the window has already: then only what is new against it is sent.
          */
@@ -3573,6 +3653,22 @@ export interface components {
             frequency_hz: number;
             /** Wind M S */
             wind_m_s: number;
+        };
+        /**
+         * InHand
+         * @description Beside the step of the same ``number``. ``read``: what is read and written down in it.
+         */
+        InHand: {
+            /** Number */
+            number: number;
+            /** Tools */
+            tools: string[];
+            /** Read */
+            read: ("torque" | "skin temperature" | "humidity" | "position" | "pilot hole" | "batch" | "volts" | "photograph")[];
+            /** Timers */
+            timers: components["schemas"]["StepTimer"][];
+            /** Caution */
+            caution: string;
         };
         /** ItemsIn */
         ItemsIn: {
@@ -3996,7 +4092,8 @@ export interface components {
         };
         /**
          * JobLog
-         * @description The log as far as it was asked for, and what it comes to; ``broken_at``: the first entry that is not as
+         * @description The log as far as it was asked for, and what it comes to; ``clocks`` run by
+         *     this machine's clock, which says ``now``; ``broken_at``: the first entry that is not as
          *     it was written, None where the chain is whole.
          */
         JobLog: {
@@ -4004,6 +4101,15 @@ export interface components {
             entries: components["schemas"]["Logged"][];
             /** Steps Done */
             steps_done: string[];
+            /** Ticked */
+            ticked: components["schemas"]["Tick"][];
+            /** Clocks */
+            clocks: components["schemas"]["Clock"][];
+            /**
+             * Now
+             * Format: date-time
+             */
+            now: string;
             /** Broken At */
             broken_at: number | null;
         };
@@ -4494,8 +4600,8 @@ export interface components {
         };
         /**
          * Logged
-         * @description An entry of the log with its number, when it came in and from which window; ``digest``: the hash over
-         *     it and the one before.
+         * @description An entry of the log with its number; when it came in, when it ``happened``, both in UTC; from which
+         *     window; ``digest``: the hash over it and the one before.
          */
         Logged: {
             /** Number */
@@ -4505,10 +4611,15 @@ export interface components {
              * Format: date-time
              */
             at: string;
+            /**
+             * Happened
+             * Format: date-time
+             */
+            happened: string;
             /** Client */
             client: string;
             /** Entry */
-            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Ticked"] | components["schemas"]["TimerStarted"] | components["schemas"]["TimerEnded"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
             /** Digest */
             digest: string;
         };
@@ -4736,6 +4847,11 @@ export interface components {
          *     The value is kept as the instrument shows it, with its unit.
          */
         Measured: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -5034,7 +5150,7 @@ export interface components {
             /** Entry Id */
             entry_id: string;
             /** Entry */
-            entry: components["schemas"]["StepTicked"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
+            entry: components["schemas"]["StepTicked"] | components["schemas"]["Ticked"] | components["schemas"]["TimerStarted"] | components["schemas"]["TimerEnded"] | components["schemas"]["Remark"] | components["schemas"]["Correction"] | components["schemas"]["Measured"] | components["schemas"]["Photographed"];
         };
         /** NewJob */
         NewJob: {
@@ -5795,6 +5911,11 @@ export interface components {
          * @description A photograph that was kept with the job, by the hash of its content.
          */
         Photographed: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -7151,6 +7272,11 @@ export interface components {
          */
         Remark: {
             /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -8358,6 +8484,11 @@ export interface components {
          */
         StepTicked: {
             /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -8369,6 +8500,18 @@ export interface components {
              * @default true
              */
             done: boolean;
+        };
+        /**
+         * StepTimer
+         * @description Something to wait for or to be done by; ``most``: it is to be done before the time is over.
+         */
+        StepTimer: {
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
+            /** Most */
+            most: boolean;
         };
         /**
          * StockBar
@@ -8854,6 +8997,41 @@ export interface components {
             washer: components["schemas"]["Length"];
         };
         /**
+         * Tick
+         * @description An item that is ticked off in a step.
+         */
+        Tick: {
+            /** Step */
+            step: string;
+            /** Item */
+            item: string;
+        };
+        /**
+         * Ticked
+         * @description One of the things counted off in a step: a mark of the roof, by its foot and its place in it.
+         */
+        Ticked: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tick";
+            /** Step */
+            step: string;
+            /** Item */
+            item: string;
+            /**
+             * Done
+             * @default true
+             */
+            done: boolean;
+        };
+        /**
          * Tightening
          * @description How tight: the torque, the preload it is for with what it may come out as, and what sets it.
          */
@@ -8885,6 +9063,48 @@ export interface components {
             winter: number;
             /** Summer */
             summer: number;
+        };
+        /**
+         * TimerEnded
+         * @description A clock is not looked at any more.
+         */
+        TimerEnded: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timer off";
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TimerStarted
+         * @description A clock that runs from when this happened.
+         */
+        TimerStarted: {
+            /**
+             * Ago S
+             * @default 0
+             */
+            ago_s: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "timer";
+            /** Step */
+            step: string;
+            /** Name */
+            name: string;
+            /** Minutes */
+            minutes: number;
         };
         /**
          * Trust
@@ -11705,6 +11925,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadForecast"];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_readings_api_instruments_readings_get: {
+        parameters: {
+            query?: {
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HeardToday"];
                 };
             };
             /** @description Not readable */

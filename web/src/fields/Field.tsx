@@ -18,6 +18,8 @@ type FieldProps = {
   clearable?: boolean;
   /** In a table the column says what the box is for; the label is then only read out. */
   bare?: boolean;
+  /** Which instrument may fill it while it is in hand. */
+  reads?: "torque" | "skin temperature" | "humidity" | "angle" | "volts";
   /** A word of the trade that a small drawing explains. */
   word?: Word;
 };
@@ -31,7 +33,17 @@ function asText(value: FieldProps["value"], units: Parameters<typeof shown>[1]):
 type Standing = { kind: "stored" | "typing" } | { kind: "left"; on: string } | { kind: "refused"; why: string };
 
 /** A text box for a quantity, a name or a number. Commits on Enter, on leaving, and after a pause. */
-export function Field({ label, path, value, placeholder, hint, clearable = false, bare = false, word }: FieldProps) {
+export function Field({
+  label,
+  path,
+  value,
+  placeholder,
+  hint,
+  clearable = false,
+  bare = false,
+  reads,
+  word,
+}: FieldProps) {
   const { id, handle } = useDesk();
   const units = useUnits();
   const stored = asText(value, units);
@@ -98,6 +110,8 @@ export function Field({ label, path, value, placeholder, hint, clearable = false
         autoComplete="off"
         spellCheck={false}
         data-path={path}
+        data-reads={reads}
+        data-plain={reads === "humidity" ? "" : undefined}
         aria-invalid={note ? "true" : undefined}
         aria-describedby={note || hint ? `${boxId}-note` : undefined}
         onChange={(event) => {

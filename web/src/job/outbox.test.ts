@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
+import { baseFor, keepParcels, type Parcel, restOn, standAlone, takeLeftParcels } from "./outbox";
 
 const parcel = (editId: string, base: number): Parcel => ({
   editId,
@@ -34,5 +34,14 @@ describe("the outbox", () => {
     expect(baseFor([], 9)).toBe(9);
     restOn(queue.slice(1), 4, 5);
     expect(queue.map((p) => p.base)).toEqual([4, 5]);
+  });
+
+  it("lets records of the roof go on top of newer work, and nothing else", () => {
+    const packed = { op: "add" as const, path: "workshop.packed", value: { id: "k1" } };
+    const record = { op: "set" as const, path: "built.feet.u1.pilot", value: "solid" };
+    const moved = { op: "set" as const, path: "panels.p1.x", value: "2 m" };
+    expect(standAlone([packed, record])).toBe(true);
+    expect(standAlone([packed, moved])).toBe(false);
+    expect(standAlone([{ op: "place_panel", model: "m" } as never])).toBe(false);
   });
 });

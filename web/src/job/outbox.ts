@@ -45,6 +45,15 @@ function isParcel(value: unknown): value is Parcel {
   return typeof value === "object" && value !== null && "editId" in value && "edits" in value;
 }
 
+const OF_ITS_OWN = /^(workshop\.packed|built\.feet|readings)(\.|$)/;
+
+/**
+ * Whether edits stand for themselves, whatever others did meanwhile: ticks of the kit, records of the roof, readings. They go on
+ * top of newer work; two records of one foot are refused by the core, never laid over one another.
+ */
+export const standAlone = (edits: readonly Edit[]): boolean =>
+  edits.every((edit) => "path" in edit && OF_ITS_OWN.test(edit.path));
+
 /** The revision a new edit is made on: on top of what is already on its way, or on what the window has seen. */
 export const baseFor = (queue: readonly Parcel[], seen: number): number => queue.at(-1)?.base ?? seen;
 

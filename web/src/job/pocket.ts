@@ -6,7 +6,7 @@ import { type Query, type QueryKey, useQueryClient } from "@tanstack/react-query
 import { useEffect } from "react";
 
 const NAME = "pocket";
-const WRITES_AFTER_MS = 400;
+const WRITES_AFTER_MS = 150;
 
 function asked<T>(request: IDBRequest<T>): Promise<T> {
   return new Promise((resolve, reject) => {
@@ -48,6 +48,7 @@ export function useKeptInPocket(on: boolean, id: string): void {
     let late: ReturnType<typeof setTimeout> | undefined;
     const changed = new Map<string, unknown>();
     const write = () => {
+      late = undefined;
       for (const [key, value] of changed) void putInPocket(key, value);
       changed.clear();
     };
@@ -56,13 +57,15 @@ export function useKeptInPocket(on: boolean, id: string): void {
       const wanted = job === id && (first === "log" || (first === "job" && third === "shown"));
       if (!wanted || query.state.data === undefined) return;
       changed.set(pocketKey(query.queryKey), query.state.data);
-      clearTimeout(late);
-      late = setTimeout(write, WRITES_AFTER_MS);
+      late ??= setTimeout(write, WRITES_AFTER_MS);
     };
     for (const query of cache.getQueryCache().getAll()) note(query);
+    addEventListener("pagehide", write);
     const stop = cache.getQueryCache().subscribe(({ query }) => note(query));
     return () => {
       stop();
+      removeEventListener("pagehide", write);
+      clearTimeout(late);
       write();
     };
   }, [cache, id, on]);

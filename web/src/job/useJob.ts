@@ -9,7 +9,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
 import { newUuid } from "../api/ids";
 import type { Edit, JobAnswer } from "../api/types";
-import { baseFor, keepParcels, type Parcel, restOn, takeLeftParcels } from "./outbox";
+import { baseFor, keepParcels, type Parcel, restOn, standAlone, takeLeftParcels } from "./outbox";
 import { fromPocket, pocketKey } from "./pocket";
 import { answered, previewed, type Shown, show, shownNow, useShown } from "./shown";
 
@@ -129,11 +129,15 @@ export function useJob(id: string): JobHandle {
           break;
         }
         if (problem instanceof ApiError && problem.body.code === "conflict") {
+          if (problem.body.current_revision && standAlone(parcel.edits)) {
+            restOn(queue.current, parcel.base, problem.body.current_revision);
+            continue;
+          }
           held.current = true;
           setTrouble({ kind: "conflict", revision: problem.body.current_revision ?? 0 });
           break;
         }
-        if (problem instanceof ApiError && problem.status >= 500) {
+        if (problem instanceof ApiError && (problem.status >= 500 || problem.status === 401)) {
           setTrouble({ kind: "failing", message: problem.message });
           break;
         }

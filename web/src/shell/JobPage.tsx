@@ -2,6 +2,7 @@
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { Link, useNavigate, useParams, useSearchParams } from "react-router";
 import type { StationName } from "../api/types";
+import { useInstruments } from "../fields/instruments";
 import { WorkingDialog } from "../fields/WorkingDialog";
 import { putInAddress } from "../job/address";
 import { JobContext, type JobDesk, type Selection, selectedPanel } from "../job/JobContext";
@@ -43,6 +44,7 @@ export function JobPage() {
   const info = stationInfo(station);
   const phone = usePhone();
   useEffect(() => forgetCursor, []);
+  useInstruments();
 
   const go = useCallback(
     (name: StationName, path?: Selection) => {

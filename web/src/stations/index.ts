@@ -30,6 +30,7 @@ export function stationOf(place: string, fallback: StationName): StationName {
   if (place.startsWith("carriers") || place.includes(".hold") || place.includes(".feet.") || place === "assumptions")
     return "hold";
   if (place.startsWith("days")) return "days";
+  if (place.startsWith("built")) return "roof-day";
   if (place.startsWith("care")) return "log";
   return fallback;
 }

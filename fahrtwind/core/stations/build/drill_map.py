@@ -24,5 +24,5 @@ def drill_map(plan: RoofPlan, holders: tuple[Holder, ...], sealants: Mapping[str
 
 
 def _in_turn(place: FootPlace) -> tuple[int, float]:
-    x_mm, y_mm = place.planned or (place.x_mm, place.y_mm)
-    return round(x_mm), y_mm
+    x_mm = place.x_mm if place.planned_x_mm is None else place.planned_x_mm
+    return round(x_mm), place.y_mm if place.planned_y_mm is None else place.planned_y_mm

@@ -46,5 +46,6 @@ def _moved(
         member=nearest.number if nearest else None,
         off_mm=x - nearest.x_mm if nearest else None,
         landing=landing,
-        planned=(built.foot_x.mm, built.foot_y.mm),
+        planned_x_mm=built.foot_x.mm,
+        planned_y_mm=built.foot_y.mm,
     )

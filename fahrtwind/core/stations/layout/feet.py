@@ -26,8 +26,8 @@ Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck
 @dataclass(frozen=True, slots=True)
 class FootPlace:
     """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-    ``row``: of factory points, where it stands on one. ``planned``: x and y, mm, it was to stand at, where it
-    was built.
+    ``row``: of factory points, where it stands on one. ``planned_…``: where it was to stand, of one that was
+    built.
     """
 
     panel: str
@@ -41,7 +41,8 @@ class FootPlace:
     landing: Landing
     side: Side
     row: str | None = None
-    planned: tuple[float, float] | None = None
+    planned_x_mm: float | None = None
+    planned_y_mm: float | None = None
 
     @property
     def on_side(self) -> bool:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
 from pydantic import AfterValidator, Field
@@ -10,7 +12,15 @@ from fahrtwind.core.job.part import Name, Note, Part, Word
 from fahrtwind.core.quantities import printable
 
 
-class StepTicked(Part):
+class Told(Part):
+    """Whatever is written into the log. ``ago_s``: how long before it came in it happened, by the clock of
+    whoever wrote it: a phone without the network, or one whose clock is wrong, tells the time right even so.
+    """
+
+    ago_s: Annotated[float, Field(ge=0, le=60 * 86_400)] = 0.0
+
+
+class StepTicked(Told):
     """A step of the work, by its title: steps may be numbered anew when the plan changes."""
 
     kind: Literal["step"] = "step"
@@ -18,7 +28,7 @@ class StepTicked(Part):
     done: bool = True
 
 
-class Remark(Part):
+class Remark(Told):
     """Something worth remembering, about a place of the job where there is one."""
 
     kind: Literal["remark"] = "remark"
@@ -26,7 +36,7 @@ class Remark(Part):
     place: Annotated[str, Field(max_length=160)] = ""
 
 
-class Correction(Part):
+class Correction(Told):
     """What an earlier entry says wrongly: that one stays, this one names it."""
 
     kind: Literal["correction"] = "correction"
@@ -39,7 +49,7 @@ MeasuredWhat = Literal[
 ]
 
 
-class Measured(Part):
+class Measured(Told):
     """Something read on the roof: with what it was made, how it was tightened, what the weather was.
     The value is kept as the instrument shows it, with its unit.
     """
@@ -51,7 +61,33 @@ class Measured(Part):
     by: Word = ""
 
 
-class Photographed(Part):
+class Ticked(Told):
+    """One of the things counted off in a step: a mark of the roof, by its foot and its place in it."""
+
+    kind: Literal["tick"] = "tick"
+    step: Name
+    item: Annotated[str, Field(min_length=1, max_length=80), AfterValidator(printable)]
+    done: bool = True
+
+
+class TimerStarted(Told):
+    """A clock that runs from when this happened."""
+
+    kind: Literal["timer"] = "timer"
+    step: Name
+    name: Name
+    minutes: Annotated[float, Field(gt=0, le=60 * 24 * 60)]
+
+
+class TimerEnded(Told):
+    """A clock is not looked at any more."""
+
+    kind: Literal["timer off"] = "timer off"
+    step: Name
+    name: Name
+
+
+class Photographed(Told):
     """A photograph that was kept with the job, by the hash of its content."""
 
     kind: Literal["photograph"] = "photograph"
@@ -60,7 +96,10 @@ class Photographed(Part):
     place: Annotated[str, Field(max_length=160)] = ""
 
 
-Entry = Annotated[StepTicked | Remark | Correction | Measured | Photographed, Field(discriminator="kind")]
+Entry = Annotated[
+    StepTicked | Ticked | TimerStarted | TimerEnded | Remark | Correction | Measured | Photographed,
+    Field(discriminator="kind"),
+]
 
 
 def steps_done(entries: tuple[Entry, ...]) -> frozenset[str]:
@@ -72,3 +111,39 @@ def steps_done(entries: tuple[Entry, ...]) -> frozenset[str]:
     """
     last = {e.step: e.done for e in entries if isinstance(e, StepTicked)}
     return frozenset(step for step, done in last.items() if done)
+
+
+@dataclass(frozen=True, slots=True, order=True)
+class Tick:
+    """An item that is ticked off in a step."""
+
+    step: str
+    item: str
+
+
+def ticked(entries: tuple[Entry, ...]) -> frozenset[Tick]:
+    """What the last word says is ticked off."""
+    last = {Tick(e.step, e.item): e.done for e in entries if isinstance(e, Ticked)}
+    return frozenset(tick for tick, done in last.items() if done)
+
+
+@dataclass(frozen=True, slots=True)
+class Clock:
+    """A clock that runs or has run out and is not put off: ``ends`` as it was started."""
+
+    step: str
+    name: str
+    ends: datetime
+
+
+def clocks(entries: tuple[tuple[datetime, Entry], ...]) -> tuple[Clock, ...]:
+    """Of entries with the moments they came in; the same clock started again runs from then."""
+    running: dict[tuple[str, str], Clock] = {}
+    for at, entry in entries:
+        if isinstance(entry, TimerStarted):
+            started = at - timedelta(seconds=entry.ago_s)
+            ends = started + timedelta(minutes=entry.minutes)
+            running[entry.step, entry.name] = Clock(entry.step, entry.name, ends)
+        elif isinstance(entry, TimerEnded):
+            running.pop((entry.step, entry.name), None)
+    return tuple(sorted(running.values(), key=lambda clock: clock.ends))

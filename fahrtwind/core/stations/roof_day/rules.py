@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from math import floor
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_length
+from fahrtwind.core.saying import sixteenths
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.roof_day.built import BuiltFinding
 
@@ -20,7 +21,7 @@ def hole_off_plan(as_built: tuple[BuiltFinding, ...], units: UnitSystem) -> Iter
         yield Found(
             place=f"built.feet.{foot.id}",
             where=foot.where,
-            why=f"{foot.words.capitalize()}; the hole takes {say_length(foot.takes_mm, units)}.",
+            why=f"{foot.words.capitalize()}; the hole takes {_takes(foot.takes_mm, units)}.",
             remedy="Drill the bracket anew at the hole you have, or seal the hole and move the foot.",
             quantity="off its plan",
             value=max(abs(foot.off_x_mm), abs(foot.off_y_mm)),
@@ -50,3 +51,11 @@ def built_foot_gone(as_built: tuple[BuiltFinding, ...], built_feet: tuple[BuiltF
             why="It was recorded as built, and the plan no longer has it.",
             remedy="Put its hole on the survey's list of old work, then remove the record.",
         )
+
+
+def _takes(mm: float, units: UnitSystem) -> str:
+    """Rounded down: what is told is never more than it takes."""
+    if units == "metric":
+        return f"{floor(mm * 10 + 1e-9) / 10:g} mm"
+    parts = floor(mm / 25.4 * 16 + 1e-9)
+    return sixteenths(parts * 25.4 / 16) if parts else 'less than 1/16"'

@@ -3,9 +3,13 @@
 from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.build.fit import FootFit
+from fahrtwind.core.stations.days.steps import WorkStep
+from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.roof_day.built import BuiltFinding, built_findings
+from fahrtwind.core.stations.roof_day.in_hand import InHand, in_hand_of
+from fahrtwind.core.stations.seal.cure import CureTimes
 
 
 @stage("roof-day", "What was built", "built.feet", otherwise=())
@@ -17,3 +21,10 @@ def as_built(
 ) -> tuple[BuiltFinding, ...]:
     fits = tuple(fit for own in fits_by_carrier for fit in own)
     return built_findings(built_feet, holders, fits, units)
+
+
+@stage("roof-day", "What is in hand", "panels", otherwise=())
+def in_hand(
+    steps: tuple[WorkStep, ...], marks: tuple[Mark, ...], cure: CureTimes | None
+) -> tuple[InHand, ...]:
+    return in_hand_of(steps, marks, cure)

@@ -19,6 +19,12 @@ export function entryWords(entry: LogEntry): string {
   switch (entry.kind) {
     case "step":
       return entry.done === false ? `Not done after all: ${entry.step}` : `Done: ${entry.step}`;
+    case "tick":
+      return `${entry.done === false ? "Not done after all" : "Ticked"}: ${entry.step}, ${entry.item}`;
+    case "timer":
+      return `Clock started: ${entry.step}, ${entry.name}, ${entry.minutes} min`;
+    case "timer off":
+      return `Clock ended: ${entry.step}, ${entry.name}`;
     case "remark":
       return `${at}${entry.text}`;
     case "correction":

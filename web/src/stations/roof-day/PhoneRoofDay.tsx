@@ -1,176 +1,164 @@
-/** Roof day on a phone: one step at a time, the marks of the foot in hand, one thumb. */
+/** Roof day on a phone: the box first, then one step at a time, the marks of the foot in hand, one thumb. */
 import { useState } from "react";
-import type { Mark, WorkStep } from "../../api/types";
-import { useDesk, useFinding, usePartOf, useStoredJob, useUnits } from "../../job/JobContext";
-import { useLog } from "../../job/useLog";
-import { length } from "../../ui/format";
-import { atHand, firstOpen, footInHand, marksByFoot } from "./steps";
+import type { Findings, WorkStep } from "../../api/types";
+import { useDesk, useFinding } from "../../job/JobContext";
+import { type JobLog, useLog } from "../../job/useLog";
+import { KitPage } from "./KitPage";
+import { MarksInHand } from "./MarksInHand";
+import { Readings } from "./Readings";
+import { atHand, firstOpen } from "./steps";
+import { OtherTimers, StepTimers } from "./Timers";
+import { WaysOut } from "./WaysOut";
+
+type InHand = Findings["in_hand"][number];
+/** The page of the box, before the first step. */
+const BOX = -1;
 
 export function PhoneRoofDay() {
   const { id, select } = useDesk();
   const steps = useFinding("steps");
-  const marks = useFinding("marks");
+  const inHand = useFinding("in_hand");
+  const kit = useFinding("kit");
   const log = useLog(id);
   const [at, setAt] = useState<number | null>(null);
-  const now = at ?? firstOpen(steps, log.done);
-  const step = steps[now];
+  const first = firstOpen(steps, log.done);
+  const unpacked = log.done.size === 0 && kit.some((line) => !line.packed);
+  const now = at ?? (unpacked ? BOX : first);
+  const step = steps[Math.max(now, 0)];
   if (!step) return <p className="py-4 text-[18px]">Nothing to do yet: place a panel under Layout.</p>;
-  const done = log.done.has(step.title);
   const turnTo = (next: number) => {
-    setAt(Math.max(0, Math.min(next, steps.length - 1)));
+    setAt(Math.max(kit.length ? BOX : 0, Math.min(next, steps.length - 1)));
     select(null);
   };
   return (
     <div className="flex flex-col flex-1 min-h-0">
-      <Progress steps={steps} done={log.done} now={now} turnTo={turnTo} />
-      <section className="flex-1 min-h-0 overflow-y-auto py-3" aria-live="polite" aria-label={`Step ${step.number}`}>
-        <h2 className="text-[28px] leading-[1.1]">{step.title}</h2>
-        <p className="text-[18px] leading-snug pt-2">{step.detail}</p>
-        <Marks key={step.number} marks={atHand(step, marks)} />
-        <p className="mt-3 border-l-[6px] border-chalk pl-3 text-[18px] leading-snug text-chalk font-semibold">
-          {step.check}
-        </p>
-        {step.wait_h > 0 && <p className="pt-3 text-[18px] font-semibold">Then wait {step.wait_h} h.</p>}
-      </section>
-      {log.refusal && <p className="text-signal font-semibold pb-1">{log.refusal}</p>}
-      {log.waiting > 0 && <p className="text-soft pb-1">{log.waiting} not stored yet: kept on this phone.</p>}
-      <div className="grid grid-cols-[72px_minmax(0,1fr)_72px] gap-2 pb-2 shrink-0">
-        <button type="button" className="thumb" disabled={now === 0} onClick={() => turnTo(now - 1)}>
-          Back
-        </button>
-        <button
-          type="button"
-          className={`thumb ${done ? "" : "!bg-tape !text-[#1d2225]"}`}
-          aria-pressed={done}
-          onClick={() => {
-            log.write({ kind: "step", step: step.title, done: !done });
-            if (!done) turnTo(now + 1);
-          }}
-        >
-          {done ? "Done ✓, undo" : "Done"}
-        </button>
-        <button type="button" className="thumb" disabled={now === steps.length - 1} onClick={() => turnTo(now + 1)}>
-          Next
-        </button>
-      </div>
+      <Progress steps={steps} log={log} now={now} box={kit.length > 0} turnTo={turnTo} />
+      {now === BOX ? (
+        <KitPage climb={() => turnTo(first)} />
+      ) : (
+        <>
+          <StepInHand key={step.number} step={step} hand={inHand.find((h) => h.number === step.number)} log={log} />
+          {log.refusal && <p className="text-signal font-semibold pb-1">{log.refusal}</p>}
+          {log.waiting > 0 && <p className="text-soft pb-1">{log.waiting} not stored yet: kept on this phone.</p>}
+          <Buttons step={step} log={log} now={now} last={steps.length - 1} box={kit.length > 0} turnTo={turnTo} />
+        </>
+      )}
     </div>
   );
 }
 
-function Progress(props: {
-  steps: readonly WorkStep[];
-  done: ReadonlySet<string>;
-  now: number;
-  turnTo: (step: number) => void;
-}) {
-  const finished = props.steps.filter((s) => props.done.has(s.title)).length;
+function StepInHand({ step, hand, log }: { step: WorkStep; hand: InHand | undefined; log: JobLog }) {
+  const marks = atHand(step, useFinding("marks"));
+  const records = hand?.read.some((r) => r === "position" || r === "pilot hole") ?? false;
+  return (
+    <section className="flex-1 min-h-0 overflow-y-auto py-3" aria-live="polite" aria-label={`Step ${step.number}`}>
+      <OtherTimers step={step.title} log={log} />
+      <h2 className="text-[28px] leading-[1.1]">{step.title}</h2>
+      {hand?.caution && (
+        <p className="mt-2 border-l-[6px] border-signal pl-3 text-[18px] leading-snug font-semibold text-signal">
+          {hand.caution}
+        </p>
+      )}
+      {hand && hand.tools.length > 0 && (
+        <p className="pt-2 text-[17px]">
+          <span className="font-sign font-semibold">Take up:</span> {hand.tools.join(", ")}
+        </p>
+      )}
+      <p className="text-[18px] leading-snug pt-2">{step.detail}</p>
+      <ReadAloud step={step} caution={hand?.caution ?? ""} />
+      <WaysOut />
+      <MarksInHand step={step} marks={marks} records={records} log={log} />
+      {hand && <StepTimers step={step.title} timers={hand.timers} log={log} />}
+      {hand && <Readings read={hand.read} place={step.title} log={log} />}
+      <p className="mt-3 border-l-[6px] border-chalk pl-3 text-[18px] leading-snug text-chalk font-semibold">
+        {step.check}
+      </p>
+    </section>
+  );
+}
+
+/** The browser's own voice, where it has one: hands are full up there. */
+function ReadAloud({ step, caution }: { step: WorkStep; caution: string }) {
+  if (!("speechSynthesis" in window)) return null;
+  const say = () => {
+    speechSynthesis.cancel();
+    const words = new SpeechSynthesisUtterance(`${step.title}. ${caution} ${step.detail} Then check: ${step.check}`);
+    words.lang = "en";
+    speechSynthesis.speak(words);
+  };
+  return (
+    <button type="button" className="underline text-[17px] min-h-[44px]" onClick={say}>
+      Read it aloud
+    </button>
+  );
+}
+
+type Turning = { log: JobLog; now: number; box: boolean; turnTo: (step: number) => void };
+
+function Buttons({ step, log, now, last, box, turnTo }: Turning & { step: WorkStep; last: number }) {
+  const done = log.done.has(step.title);
+  return (
+    <div className="grid grid-cols-[72px_minmax(0,1fr)_72px] gap-2 pb-2 shrink-0">
+      <button type="button" className="thumb" disabled={now === 0 && !box} onClick={() => turnTo(now - 1)}>
+        Back
+      </button>
+      <button
+        type="button"
+        className={`thumb ${done ? "" : "!bg-tape !text-[#1d2225]"}`}
+        aria-pressed={done}
+        onClick={() => {
+          log.write({ kind: "step", step: step.title, done: !done });
+          if (!done) turnTo(now + 1);
+        }}
+      >
+        {done ? "Done ✓, undo" : "Done"}
+      </button>
+      <button type="button" className="thumb" disabled={now === last} onClick={() => turnTo(now + 1)}>
+        Next
+      </button>
+    </div>
+  );
+}
+
+function Progress({ steps, log, now, box, turnTo }: Turning & { steps: readonly WorkStep[] }) {
+  const finished = steps.filter((s) => log.done.has(s.title)).length;
   return (
     <div className="shrink-0 pt-2">
       <p className="flex items-baseline justify-between font-sign font-semibold text-[16px]">
-        <span>
-          Step {props.now + 1} of {props.steps.length}
-        </span>
+        <span>{now === BOX ? "The box" : `Step ${now + 1} of ${steps.length}`}</span>
         <span className="text-soft">{finished} done</span>
       </p>
       <div className="flex flex-wrap gap-x-[3px]">
-        {props.steps.map((step, i) => (
-          <button
-            key={step.number}
-            type="button"
-            className="flex-1 min-w-[22px] h-7 grid items-center"
-            aria-label={`Step ${step.number}, ${step.title}${props.done.has(step.title) ? ", done" : ""}`}
-            aria-current={i === props.now ? "step" : undefined}
-            onClick={() => props.turnTo(i)}
-          >
-            <span
-              className={`block border-2 border-ink ${i === props.now ? "h-4" : "h-2"} ${props.done.has(step.title) ? "bg-ink" : i === props.now ? "bg-tape" : "bg-paper"}`}
+        {box && <Tile name="The box" now={now === BOX} done={now > BOX && finished > 0} turn={() => turnTo(BOX)} />}
+        {steps.map((step, i) => {
+          const done = log.done.has(step.title);
+          return (
+            <Tile
+              key={step.number}
+              name={`Step ${step.number}, ${step.title}${done ? ", done" : ""}`}
+              now={i === now}
+              done={done}
+              turn={() => turnTo(i)}
             />
-          </button>
-        ))}
+          );
+        })}
       </div>
     </div>
   );
 }
 
-/** The marks of one foot, in the unit that is on the tape; from foot to foot by the thumb. */
-function Marks({ marks }: { marks: readonly Mark[] }) {
-  const { selection, select } = useDesk();
-  const units = useUnits();
-  const names = new Map(useStoredJob().panels.map((p) => [p.id, p.name]));
-  const refusedFeet = usePartOf((shown) => shown.evaluation.spoken.refused_feet);
-  const feet = marksByFoot(marks);
-  if (!feet.length) return null;
-  const at = footInHand(feet, selection);
-  const foot = feet[at];
-  const first = foot?.[0];
-  if (!foot || !first) return null;
-  const refused = refusedFeet.includes(`${first.panel}.${first.foot}`);
-  const turn = (to: number) => {
-    const next = feet[to]?.[0];
-    if (next) select(`panels.${next.panel}.feet.${next.foot}`);
-  };
+function Tile({ name, now, done, turn }: { name: string; now: boolean; done: boolean; turn: () => void }) {
   return (
-    <div className="mt-3 border-2 border-ink bg-paper">
-      <div className="flex items-stretch border-b-2 border-ink">
-        <button type="button" className="thumb !border-0 w-14" disabled={at === 0} onClick={() => turn(at - 1)}>
-          <span aria-hidden="true">◀</span>
-          <span className="sr-only">Foot before</span>
-        </button>
-        <p className="flex-1 text-center py-1 leading-tight">
-          <span className="font-sign font-semibold text-[20px] block">
-            {names.get(first.panel)} {first.foot}
-          </span>
-          <span className="text-soft">
-            foot {at + 1} of {feet.length}, {first.into}
-          </span>
-        </p>
-        <button
-          type="button"
-          className="thumb !border-0 w-14"
-          disabled={at === feet.length - 1}
-          onClick={() => turn(at + 1)}
-        >
-          <span aria-hidden="true">▶</span>
-          <span className="sr-only">Next foot</span>
-        </button>
-      </div>
-      {refused && (
-        <p className="bg-signal text-white font-sign font-semibold text-[20px] px-2 py-1">
-          Refused by a stop: leave this foot alone.
-        </p>
-      )}
-      <table className="w-full text-[22px] tabular-nums">
-        <thead>
-          <tr className="text-[14px] text-soft font-sign">
-            <th className="text-left pl-2 font-medium">mark</th>
-            <th className="text-right font-medium">aft</th>
-            <th className="text-right pr-2 font-medium">from centre</th>
-          </tr>
-        </thead>
-        <tbody>
-          {foot.map((mark) => (
-            <tr key={mark.number} className="border-t border-hair">
-              <td className="pl-2 py-1 font-sign font-semibold text-[26px]">{mark.number}</td>
-              <td className="text-right font-semibold whitespace-nowrap">{length(mark.x_mm, units)}</td>
-              <td className="text-right pr-2 font-semibold whitespace-nowrap leading-tight">
-                {length(Math.abs(mark.y_mm), units)}
-                <span className="block text-[14px] font-normal text-soft">{sideOf(mark)}</span>
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-      <p className="border-t-2 border-ink px-2 py-1 text-[17px]">{howTo(first, (mm) => length(mm, units))}</p>
-    </div>
+    <button
+      type="button"
+      className="flex-1 min-w-[22px] h-7 grid items-center"
+      aria-label={name}
+      aria-current={now ? "step" : undefined}
+      onClick={turn}
+    >
+      <span
+        className={`block border-2 border-ink ${now ? "h-4" : "h-2"} ${done ? "bg-ink" : now ? "bg-tape" : "bg-paper"}`}
+      />
+    </button>
   );
-}
-
-function sideOf(mark: Mark): string {
-  return Math.abs(mark.y_mm) < 0.5 ? "on the centre line" : mark.y_mm < 0 ? "to port" : "to starboard";
-}
-
-function howTo(mark: Mark, say: (mm: number) => string): string {
-  if (mark.kind === "pad") return `${mark.fastener}. Edge: ${mark.sealant}.`;
-  const drill = mark.final_mm ? `Pilot ${mark.pilot_mm} mm, then ${mark.final_mm} mm` : `Drill ${mark.pilot_mm} mm`;
-  return `${drill}, depth stop ${say(mark.depth_stop_mm ?? 0)}. ${mark.fastener}.`;
 }

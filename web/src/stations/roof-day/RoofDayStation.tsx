@@ -3,11 +3,14 @@ import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { Mark } from "../../api/types";
 import { Group } from "../../fields/Field";
-import { useDesk, useEvaluation, useFinding } from "../../job/JobContext";
+import { selectedFoot, useDesk, useEvaluation, useFinding } from "../../job/JobContext";
 import { useLog } from "../../job/useLog";
 import { inches } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
 import { CrewPhones } from "./CrewPhones";
+import { ReallyThere } from "./ReallyThere";
+import { OtherTimers } from "./Timers";
+import { WaysOut } from "./WaysOut";
 
 export function RoofDayStation() {
   const evaluation = useEvaluation();
@@ -31,7 +34,10 @@ export function RoofDayStation() {
         light.
       </p>
       <div className="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-6">
-        <Marks marks={findings.marks} />
+        <div>
+          <AsBuiltPart marks={findings.marks} />
+          <Marks marks={findings.marks} />
+        </div>
         <div>
           <CrewPhones />
           <Steps />
@@ -59,6 +65,43 @@ function Downloads() {
           </a>
         ))}
     </div>
+  );
+}
+
+/** What was built beside what was planned, and the record of the foot that is picked. */
+function AsBuiltPart({ marks }: { marks: Mark[] }) {
+  const { id, selection, select } = useDesk();
+  const built = useFinding("as_built");
+  const log = useLog(id);
+  const foot = selectedFoot(selection);
+  const mark = foot && marks.find((m) => m.panel === foot.panel && m.foot === foot.foot);
+  if (!marks.length) return null;
+  return (
+    <Group title="As built">
+      <WaysOut />
+      <ul>
+        {built.map((one) => (
+          <li key={one.id} className="flex items-baseline gap-3 border-b border-hair py-1">
+            <button
+              type="button"
+              className="underline font-semibold"
+              onClick={() => select(`panels.${one.holder}.feet.${one.foot}`)}
+            >
+              {one.where}
+            </button>
+            <span className={one.state === "off" || one.pilot === "through" ? "text-signal font-semibold" : ""}>
+              {one.words}
+              {one.pilot ? `, pilot ${one.pilot === "solid" ? "met metal" : "met nothing"}` : ""}
+            </span>
+          </li>
+        ))}
+      </ul>
+      {mark ? (
+        <ReallyThere key={`${mark.panel}.${mark.foot}`} mark={mark} log={log} />
+      ) : (
+        <p className="py-1">Pick a foot on the roof to write down where it really is.</p>
+      )}
+    </Group>
   );
 }
 
@@ -153,6 +196,7 @@ function Steps() {
           </li>
         ))}
       </ol>
+      <OtherTimers step="" log={log} />
       {log.refusal && <p className="text-signal font-semibold">{log.refusal}</p>}
       {log.waiting > 0 && <p className="text-soft">{log.waiting} not stored yet: kept in this window.</p>}
     </Group>

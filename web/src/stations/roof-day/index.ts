@@ -1,4 +1,5 @@
 import type { Station } from "../station";
+import { BuiltShapes } from "./BuiltShapes";
 import { PhoneRoofDay } from "./PhoneRoofDay";
 import { RoofDayStation } from "./RoofDayStation";
 
@@ -8,4 +9,5 @@ export const roofDay: Station = {
   question: "What do I do now?",
   body: RoofDayStation,
   phone: PhoneRoofDay,
+  layers: [{ level: "marks", draw: BuiltShapes }],
 };

@@ -36,8 +36,22 @@ function Day() {
       }
     >
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 max-w-[760px]">
-        <Field label="Roof and air" path="seal.temperature" value={seal.temperature} placeholder="14 °C" clearable />
-        <Field label="Moisture of the air, %" path="seal.humidity" value={seal.humidity} placeholder="60" clearable />
+        <Field
+          label="Roof and air"
+          path="seal.temperature"
+          reads="skin temperature"
+          value={seal.temperature}
+          placeholder="14 °C"
+          clearable
+        />
+        <Field
+          label="Moisture of the air, %"
+          path="seal.humidity"
+          reads="humidity"
+          value={seal.humidity}
+          placeholder="60"
+          clearable
+        />
       </div>
       {cure && (
         <p className="pt-1.5 flex flex-wrap gap-x-6">

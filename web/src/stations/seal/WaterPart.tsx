@@ -22,7 +22,7 @@ export function WaterPart() {
     <>
       <Group title="How it usually stands">
         <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 max-w-[760px]">
-          <Field label="Leans to starboard" path="seal.lean" value={seal.lean} />
+          <Field label="Leans to starboard" path="seal.lean" reads="angle" value={seal.lean} />
           <Field label="Nose up" path="seal.nose" value={seal.nose} />
         </div>
       </Group>

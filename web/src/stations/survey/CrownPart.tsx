@@ -103,7 +103,7 @@ export function CrownPart() {
               value={crown.gauge_zero}
               word="gauge zero"
             />
-            <Field label="Vehicle leans to starboard" path="survey.crown.lean" value={crown.lean} />
+            <Field label="Vehicle leans to starboard" path="survey.crown.lean" reads="angle" value={crown.lean} />
           </div>
         </Group>
         <Group

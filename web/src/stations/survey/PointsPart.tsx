@@ -70,7 +70,14 @@ export function PointsPart() {
                 <Field label="How many" path={`${path}.count`} value={row.count} />
                 <Field label="Rating, each" path={`${path}.rating`} value={row.rating} placeholder="50 kg" clearable />
                 <Field label="Thread" path={`${path}.thread`} value={row.thread} placeholder="M8" />
-                <Field label="Pad leans" path={`${path}.lean`} value={row.lean} placeholder="4°" clearable />
+                <Field
+                  label="Pad leans"
+                  path={`${path}.lean`}
+                  reads="angle"
+                  value={row.lean}
+                  placeholder="4°"
+                  clearable
+                />
                 <Field label="Off is over" path={`${path}.tolerance`} value={row.tolerance} />
               </div>
               <p className="py-1">{fit && fitWords(fit, units)}</p>

@@ -93,6 +93,7 @@ function Card({
             <Field
               label="Meter says, volts"
               path={`${path}.volts`}
+              reads="volts"
               value={reading.volts}
               placeholder="38.4 V"
               clearable

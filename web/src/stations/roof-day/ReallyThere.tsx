@@ -1,0 +1,104 @@
+/** Where a foot really is, and what its pilot hole met: typed at the mark, worked at once. */
+import { useState } from "react";
+import { newUuid } from "../../api/ids";
+import type { Edit, Mark } from "../../api/types";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import type { JobLog } from "../../job/useLog";
+import { example, shown } from "../../ui/format";
+import { useTry } from "../../ui/useTry";
+import { fromCentre, newRecord, type Pilot, pilotReading, recorded, recordOf } from "./asBuilt";
+
+export function ReallyThere({ mark, log }: { mark: Mark; log: JobLog }) {
+  const { handle } = useDesk();
+  const job = useStoredJob();
+  const units = useUnits();
+  const feet = useFinding("feet");
+  const place = feet.find((f) => f.panel === mark.panel && f.foot === mark.foot);
+  const record = recordOf(job, mark.panel, mark.foot);
+  const [x, setX] = useState(record?.x ? shown(record.x, units) : "");
+  const [y, setY] = useState(record?.y ? shown(record.y, units).replace(/^[-−]/, "") : "");
+  const [attempt, problem] = useTry();
+  if (!place) return null;
+  const id = record?.id ?? `u${newUuid().slice(0, 8)}`;
+  const fresh = () => newRecord(id, mark, place);
+  const where = `${mark.panel} ${mark.foot}, mark ${mark.number}`;
+  const put = () =>
+    attempt(async () => {
+      const found = { x: x.trim() || null, y: fromCentre(y, mark) || null };
+      const edits: Edit[] = record
+        ? (["x", "y"] as const).flatMap((field) => recorded(record, fresh, field, found[field]))
+        : [{ op: "add", path: "built.feet", value: { ...fresh(), ...found } }];
+      if (!found.x && !found.y) return;
+      const said = `${x.trim() || "as planned"} aft, ${y.trim() || "as planned"} from centre`;
+      log.write({ kind: "measured", what: "position", value: said.slice(0, 60), place: where, by: "tape" });
+      await handle.edit(edits);
+    });
+  const met = (pilot: Pilot) =>
+    attempt(async () => {
+      log.write({ kind: "measured", what: "pilot hole", value: pilot, place: where, by: "drill" });
+      const at = record?.x?.mm ?? mark.x_mm;
+      await handle.edit([...recorded(record, fresh, "pilot", pilot), pilotReading(job, id, at, pilot)]);
+    });
+  const remove = () =>
+    attempt(async () => {
+      if (!record) return;
+      log.write({ kind: "remark", text: `The record of ${where} was taken back.`, place: where });
+      const reading = job.readings.some((r) => r.id === `${record.id}p`);
+      await handle.edit([
+        { op: "remove", path: `built.feet.${record.id}` },
+        ...(reading ? [{ op: "remove" as const, path: `readings.${record.id}p` }] : []),
+      ]);
+      setX("");
+      setY("");
+    });
+  return (
+    <div className="p-2 grid gap-2 text-[18px]">
+      <div className="grid grid-cols-2 gap-2">
+        <Measured label={`Mark ${mark.number}: tape aft`} hint={record?.mark_x.mm ?? mark.x_mm} value={x} set={setX} />
+        <Measured label="from centre" hint={Math.abs(record?.mark_y.mm ?? mark.y_mm)} value={y} set={setY} />
+      </div>
+      <button type="button" className="thumb !min-h-[52px]" onClick={() => void put()}>
+        It is there
+      </button>
+      {mark.kind === "hole" && (
+        <fieldset className="grid grid-cols-2 gap-2" aria-label="The pilot hole met">
+          {(["solid", "through"] as const).map((pilot) => (
+            <button
+              key={pilot}
+              type="button"
+              className={`thumb !min-h-[52px] !text-[18px] ${record?.pilot === pilot ? "!bg-ink !text-paper" : ""}`}
+              aria-pressed={record?.pilot === pilot}
+              onClick={() => void met(pilot)}
+            >
+              {pilot === "solid" ? "Pilot met metal" : "Pilot met nothing"}
+            </button>
+          ))}
+        </fieldset>
+      )}
+      {record && (
+        <button type="button" className="thumb !min-h-[48px] !text-[17px]" onClick={() => void remove()}>
+          Take this record back
+        </button>
+      )}
+      {problem}
+    </div>
+  );
+}
+
+function Measured(props: { label: string; hint: number; value: string; set: (text: string) => void }) {
+  const units = useUnits();
+  return (
+    <label className="block">
+      <span className="label">{props.label}</span>
+      <input
+        className="box !h-[52px] !text-[22px]"
+        value={props.value}
+        placeholder={example(`${Math.round(props.hint)} mm`, units)}
+        inputMode={units === "metric" ? "decimal" : "text"}
+        autoComplete="off"
+        data-reads="position"
+        onChange={(event) => props.set(event.target.value)}
+      />
+    </label>
+  );
+}
