@@ -29,17 +29,20 @@ from fahrtwind.api.schemas import (
     WhatIfNews,
 )
 from fahrtwind.core.edits import apply_edits
-from fahrtwind.core.errors import NotFound, UnreadableJob
+from fahrtwind.core.errors import FahrtwindError, NotFound, UnreadableJob
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job, Vehicle
+from fahrtwind.core.job.load import load_job
 from fahrtwind.core.working import Working, working
 from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.dxf import to_dxf
 from fahrtwind.files.exports import EXPORTS
-from fahrtwind.files.job_file import read_job
+from fahrtwind.files.job_file import read_document
 from fahrtwind.files.pieces_drawing import pieces_drawing
+from fahrtwind.files.record_file import is_record, read_record
 from fahrtwind.files.svg import to_svg
 from fahrtwind.store.jobs import Change, Draft, JobStore, StoredJob
+from fahrtwind.store.records import LetterOfLog, Records
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
 
@@ -100,13 +103,31 @@ def create_job(given: NewJob, store: Store) -> Response:
 
 @router.post("/import", response_model=JobAnswer, status_code=201)
 def import_job(
+    request: Request,
     store: Store,
     client: Annotated[Client, Query()],
     data: Annotated[
         bytes, Body(media_type="application/octet-stream", description="A job file, at most 5 MB")
     ],
 ) -> Response:
-    return _created(store, read_job(data), client, "Imported a job file")
+    """A job file, or a record file with its log and photographs: then these come in with it."""
+    document = read_document(data)
+    if not is_record(document):
+        return _created(store, load_job(document), client, "Imported a job file")
+    told = read_record(document)
+    evaluation = evaluate(told.job)
+    stored = store.create(told.job, client, "Imported a record")
+    records: Records = request.app.state.records
+    try:
+        for name, content in told.pictures:
+            records.attach(stored.id, name, content)
+        records.restore(stored.id, (LetterOfLog(**e.model_dump()) for e in told.log))
+    except FahrtwindError:
+        store.remove(stored.id)
+        raise
+    response = _json(JobAnswer.of(stored, evaluation))
+    response.status_code = 201
+    return response
 
 
 @router.get("/{job_id}", response_model=JobAnswer)

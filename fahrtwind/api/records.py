@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from datetime import UTC, datetime
+from dataclasses import asdict
+from datetime import UTC, date, datetime
 from typing import Annotated
 
 from fastapi import APIRouter, Body, Depends, Path, Query, Request, Response
@@ -10,10 +11,15 @@ from pydantic import BaseModel
 
 from fahrtwind.api.admission import phone_of
 from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.jobs import Store
 from fahrtwind.api.schemas import Client, EditId
 from fahrtwind.api.schemas import Request as Strict
+from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.part import Name
 from fahrtwind.core.stations.log.entries import Clock, Entry, Tick, clocks, steps_done, ticked
+from fahrtwind.files.drawing import Stamp
+from fahrtwind.files.record_file import WrittenEntry, write_record
+from fahrtwind.files.record_sheet import write_record_sheet
 from fahrtwind.store.records import Attachment, Logged, Records
 
 router = APIRouter(prefix="/api/jobs/{job_id}", tags=["records"], responses=ERROR_RESPONSES)
@@ -78,6 +84,32 @@ def write_log(request: Request, job_id: str, given: NewEntry, records: TheRecord
     client = phone.name if phone else given.client
     written = records.write(job_id, client, given.entry_id, given.entry)
     return _log(records, job_id, written.number - 1)
+
+
+@router.get("/record.json", response_class=Response)
+def read_record_file(job_id: str, store: Store, records: TheRecords) -> Response:
+    """The job with its log and, as far as they find room, its photographs: it comes back by import."""
+    job = store.get(job_id).job
+    pictures = (
+        (a.digest, a.name, records.content(job_id, a.digest)[1])
+        for a in reversed(records.attachments(job_id))
+    )
+    told = write_record(job, _written(records, job_id), pictures)
+    headers = {"content-disposition": f'attachment; filename="{job_id}-record.json"'}
+    return Response(told, media_type="application/json", headers=headers)
+
+
+@router.get("/record.pdf", response_class=Response)
+def read_record_sheet(job_id: str, store: Store, records: TheRecords) -> Response:
+    stored = store.get(job_id)
+    stamp = Stamp(date.today(), stored.revision)
+    told = write_record_sheet(stored.job, evaluate(stored.job), _written(records, job_id), stamp)
+    headers = {"content-disposition": f'attachment; filename="{job_id}-record.pdf"'}
+    return Response(told, media_type="application/pdf", headers=headers)
+
+
+def _written(records: Records, job_id: str) -> tuple[WrittenEntry, ...]:
+    return tuple(WrittenEntry(**asdict(entry)) for entry in records.to_the_letter(job_id))
 
 
 @router.get("/attachments")

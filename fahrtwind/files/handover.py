@@ -8,6 +8,7 @@ from fahrtwind.core.saying import say_length, say_mass, say_speed
 from fahrtwind.core.stations.log.due import due_of
 from fahrtwind.core.stations.log.judged import lost_foot_m_s
 from fahrtwind.files.drawing import CAUTION, Stamp, drill_drawing
+from fahrtwind.files.record_sheet import built_rows
 from fahrtwind.files.svg import to_svg
 from fahrtwind.files.workshop_sheets import PAPERS, compile_sheet
 
@@ -37,6 +38,7 @@ def write_handover(job: Job, evaluation: Evaluation, stamp: Stamp) -> bytes:
             "stow": _stow(job),
             "due": [[d.what, f"{d.by:%-d %B %Y}", d.why] for d in due_of(job.care, stamp.date)],
             "looks": [[f"{x.day:%-d %B %Y}", x.found, x.where, x.note] for x in job.care.looks],
+            "built": built_rows(evaluation.findings.as_built),
             "decisions": [[d.name, d.reason] for d in job.decisions],
             "snags": [
                 [s.severity, s.title, s.where, s.dismissed or s.remedy]

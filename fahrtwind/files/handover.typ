@@ -26,6 +26,7 @@
 #pagebreak()
 #sign(15pt, "For the insurer and the next owner")
 #part("What was looked at", (auto, auto, auto, 1fr), ("day", "found", "where", ""), sheet.looks)
+#part("Built beside the plan", (auto, 1fr, auto), ("foot", "where", "pilot hole"), sheet.built)
 #part("Decisions", (1fr, 1fr), ("what", "why"), sheet.decisions)
 #part("Open or accepted", (auto, 1fr, auto, 1fr), ("", "what", "where", "reason or remedy"), sheet.snags)
 #v(3mm)

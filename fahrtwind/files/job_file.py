@@ -11,6 +11,8 @@ from fahrtwind.core.job.load import load_job
 
 LARGEST_BYTES = 5_000_000
 DEEPEST = 12
+RECORD = "fahrtwind_record"
+"""A file that has this has a log beside its job."""
 
 
 def write_job(job: Job) -> str:
@@ -18,7 +20,15 @@ def write_job(job: Job) -> str:
 
 
 def read_job(data: bytes) -> Job:
-    """Read a job file. Raises TooLarge, UnreadableFile, NewerFile or an InputError that names the field."""
+    """Read a job file, or the job of a record file. Raises TooLarge, UnreadableFile, NewerFile or an
+    InputError that names the field.
+    """
+    document = read_document(data)
+    return load_job(document["job"] if isinstance(document, dict) and RECORD in document else document)
+
+
+def read_document(data: bytes) -> Any:
+    """The JSON of a job or record file, its size and depth checked. Raises TooLarge or UnreadableFile."""
     if len(data) > LARGEST_BYTES:
         raise TooLarge(
             f"The file has {len(data) / 1e6:.1f} MB; a job file has at most {LARGEST_BYTES / 1e6:.0f} MB.",
@@ -39,7 +49,7 @@ def read_job(data: bytes) -> Job:
             remedy="Choose a job file written by Fahrtwind.",
             field="file",
         )
-    return load_job(document)
+    return document
 
 
 def job_schema() -> dict[str, Any]:

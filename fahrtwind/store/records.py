@@ -5,11 +5,11 @@ content.
 from __future__ import annotations
 
 import hashlib
-from collections.abc import Callable
+from collections.abc import Callable, Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
-from pydantic import TypeAdapter
+from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import Engine, delete, func, select
 from sqlalchemy.orm import Session
 
@@ -41,6 +41,18 @@ class Logged:
     happened: datetime
     client: str
     entry: Entry
+    digest: str
+
+
+@dataclass(frozen=True, slots=True)
+class LetterOfLog:
+    """An entry as it is stored; ``at`` in UTC."""
+
+    number: int
+    at: datetime
+    client: str
+    entry_id: str
+    document: str
     digest: str
 
 
@@ -99,6 +111,45 @@ class Records:
             )
             session.add(row)
             return _logged(row)
+
+    def to_the_letter(self, job_id: str) -> tuple[LetterOfLog, ...]:
+        """The log as it is stored, for whoever takes it elsewhere."""
+        with Session(self._engine) as session:
+            _must_exist(session, job_id)
+            rows = session.scalars(
+                select(LogRow).where(LogRow.job_id == job_id).order_by(LogRow.number)
+            ).all()
+            return tuple(
+                LetterOfLog(r.number, r.at.replace(tzinfo=UTC), r.client, r.entry_id, r.document, r.digest)
+                for r in rows
+            )
+
+    def restore(self, job_id: str, log: Iterable[LetterOfLog]) -> None:
+        """Put a log that came from elsewhere into a job that has none yet, to the letter: what was changed on
+        the way shows. Raises InputError where an entry cannot be read.
+        """
+        with Session(self._engine.execution_options(writes=True)) as session, session.begin():
+            _must_exist(session, job_id)
+            for entry in log:
+                try:
+                    _ENTRY.validate_json(entry.document)
+                except ValidationError as error:
+                    raise InputError(
+                        f"Entry {entry.number} of the record cannot be read.",
+                        remedy="Take the record file as Fahrtwind wrote it.",
+                        field="file",
+                    ) from error
+                at = entry.at.astimezone(UTC).replace(tzinfo=None)
+                row = LogRow(
+                    job_id=job_id,
+                    number=entry.number,
+                    at=at,
+                    client=entry.client,
+                    entry_id=entry.entry_id,
+                    document=entry.document,
+                    digest=entry.digest,
+                )
+                session.add(row)
 
     def broken(self, job_id: str) -> int | None:
         """The first entry that is not as it was written; None where the whole log is."""

@@ -147,3 +147,30 @@ def clocks(entries: tuple[tuple[datetime, Entry], ...]) -> tuple[Clock, ...]:
         elif isinstance(entry, TimerEnded):
             running.pop((entry.step, entry.name), None)
     return tuple(sorted(running.values(), key=lambda clock: clock.ends))
+
+
+def entry_words(entry: Entry) -> str:
+    """An entry as a sentence.
+
+    >>> entry_words(Measured(what="torque", value="8.2 N·m", place="Front port f2"))
+    'Front port f2: torque 8.2 N·m'
+    """
+    place = getattr(entry, "place", "")
+    at = f"{place}: " if place else ""
+    match entry:
+        case StepTicked():
+            return f"{'Done' if entry.done else 'Not done after all'}: {entry.step}"
+        case Ticked():
+            return f"{'Ticked' if entry.done else 'Not done after all'}: {entry.step}, {entry.item}"
+        case TimerStarted():
+            return f"Clock started: {entry.step}, {entry.name}, {entry.minutes:g} min"
+        case TimerEnded():
+            return f"Clock ended: {entry.step}, {entry.name}"
+        case Correction():
+            return f"Corrects {entry.corrects}: {entry.text}"
+        case Measured():
+            return f"{at}{entry.what} {entry.value}" + (f", by {entry.by}" if entry.by else "")
+        case Photographed():
+            return f"{at}photograph {entry.digest[:8]}" + (f", {entry.text}" if entry.text else "")
+        case _:
+            return f"{at}{entry.text}"

@@ -35,6 +35,14 @@ export function RecordPart() {
       >
         {log.waiting > 0 && <p>{log.waiting} not stored yet: kept in this window.</p>}
         {log.refusal && <p className="text-signal font-semibold">{log.refusal}</p>}
+        <p className="flex gap-2 py-1.5">
+          <a className="act" href={`/api/jobs/${id}/record.pdf`} download>
+            Record, PDF
+          </a>
+          <a className="act" href={`/api/jobs/${id}/record.json`} download>
+            Job with its record, JSON
+          </a>
+        </p>
         {stored && !entries.length && <p>Nothing is written down yet. Steps ticked on Roof day stand here too.</p>}
         <ul aria-label="Entries">
           {entries.map((e) => (

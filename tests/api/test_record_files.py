@@ -1,0 +1,121 @@
+"""The record leaves with its job and comes back to the letter; what was changed on the way shows."""
+
+from __future__ import annotations
+
+import base64
+import hashlib
+import json
+from collections.abc import Callable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from fastapi.testclient import TestClient
+
+from fahrtwind.api.app import create_app
+from fahrtwind.files.job_file import LARGEST_BYTES
+
+PICTURE = b"\x89PNG\r\n\x1a\n" + bytes(300)
+
+
+@pytest.fixture
+def desk(database: Path) -> TestClient:
+    return TestClient(create_app(database, demo=True), base_url="http://127.0.0.1")
+
+
+@pytest.fixture
+def job(desk: TestClient) -> str:
+    """Lichtspiel with a day's record: a step, a reading, a photograph, a correction."""
+    found: str = next(j["id"] for j in desk.get("/api/jobs").json() if j["name"] == "Lichtspiel")
+    octets = {"content-type": "application/octet-stream"}
+    digest = desk.post(f"/api/jobs/{found}/attachments?name=rib.png", content=PICTURE, headers=octets).json()[
+        "digest"
+    ]
+    for i, entry in enumerate(
+        (
+            {"kind": "step", "step": "Dry-fit", "ago_s": 60},
+            {"kind": "measured", "what": "torque", "value": "8 N·m", "place": "Front port f2", "by": "w 1"},
+            {"kind": "photograph", "digest": digest, "text": "rib"},
+            {"kind": "correction", "corrects": 2, "text": "it was f3"},
+        )
+    ):
+        told = {"client": "Ada", "entry_id": f"e{i}", "entry": entry}
+        assert desk.post(f"/api/jobs/{found}/log", json=told).status_code == 201
+    return found
+
+
+def brought_in(desk: TestClient, record: Any) -> Any:
+    data = json.dumps(record).encode()
+    headers = {"content-type": "application/octet-stream"}
+    return desk.post("/api/jobs/import?client=t", content=data, headers=headers)
+
+
+def test_the_record_comes_back_to_the_letter(desk: TestClient, job: str) -> None:
+    record = desk.get(f"/api/jobs/{job}/record.json").json()
+    made = brought_in(desk, record).json()
+    assert made["job"] == desk.get(f"/api/jobs/{job}").json()["job"]
+    before, after = (desk.get(f"/api/jobs/{one}/log").json() for one in (job, made["id"]))
+    assert after["entries"] == before["entries"] and after["broken_at"] is None
+    assert after["steps_done"] == ["Dry-fit"]
+    digest = hashlib.sha256(PICTURE).hexdigest()
+    assert desk.get(f"/api/jobs/{made['id']}/attachments/{digest}").content == PICTURE
+    again = desk.get(f"/api/jobs/{made['id']}/record.json").json()
+    assert again == record
+    more = {"client": "Bo", "entry_id": "m", "entry": {"kind": "remark", "text": "sold"}}
+    assert desk.post(f"/api/jobs/{made['id']}/log", json=more).json()["broken_at"] is None
+
+
+def test_a_record_that_was_changed_on_the_way_shows_where(desk: TestClient, job: str) -> None:
+    record = desk.get(f"/api/jobs/{job}/record.json").json()
+    record["log"][1]["document"] = record["log"][1]["document"].replace("8 N·m", "9 N·m")
+    made = brought_in(desk, record).json()["id"]
+    assert desk.get(f"/api/jobs/{made}/log").json()["broken_at"] == 2
+    del record["log"][0]
+    made = brought_in(desk, record).json()["id"]
+    assert desk.get(f"/api/jobs/{made}/log").json()["broken_at"] == 1
+
+
+@pytest.mark.parametrize(
+    "spoil",
+    [
+        lambda r: r["files"][0].update(content=base64.b64encode(PICTURE + b"x").decode()),
+        lambda r: r["files"][0].update(content="not base64!"),
+        lambda r: r["log"].append(r["log"][0]),
+        lambda r: r["log"][0].update(document='{"kind": "step"}'),
+        lambda r: r["log"][0].update(number=-1),
+        lambda r: r.update(fahrtwind_record=2),
+        lambda r: r.update(more=1),
+        lambda r: r["job"].update(panels="none"),
+    ],
+)
+def test_a_damaged_record_is_refused_whole(desk: TestClient, job: str, spoil: Callable[[Any], None]) -> None:
+    record = desk.get(f"/api/jobs/{job}/record.json").json()
+    spoil(record)
+    before = desk.get("/api/jobs").json()
+    refused = brought_in(desk, record)
+    assert refused.status_code == 422 and refused.json()["remedy"], refused.text
+    assert desk.get("/api/jobs").json() == before
+
+
+def test_pictures_that_find_no_room_are_named(desk: TestClient, job: str) -> None:
+    headers = {"content-type": "application/octet-stream"}
+    for i in range(3):
+        large = b"\xff\xd8\xff" + bytes([i]) * 1_300_000
+        desk.post(f"/api/jobs/{job}/attachments?name=large{i}.jpg", content=large, headers=headers)
+    answer = desk.get(f"/api/jobs/{job}/record.json")
+    assert len(answer.content) <= LARGEST_BYTES
+    files = answer.json()["files"]
+    assert len(files) == 4 and {f["content"] is None for f in files} == {True, False}
+    assert brought_in(desk, answer.json()).status_code == 201
+
+
+def test_the_sheet_tells_every_entry_and_the_chain(desk: TestClient, job: str) -> None:
+    import io
+
+    from pypdf import PdfReader
+
+    sheet = desk.get(f"/api/jobs/{job}/record.pdf")
+    text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(sheet.content)).pages)
+    for words in ("4 entries; the chain over them is whole", "Dry-fit", "torque 8 N·m, by w 1", "Ada", "f4"):
+        assert words in text, words
+    assert "8 mm aft" in text
