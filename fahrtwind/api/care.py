@@ -1,4 +1,4 @@
-"""What is due: of one job, and over all vehicles."""
+"""What is due, of one job and over all vehicles; each at a glance."""
 
 from __future__ import annotations
 
@@ -10,8 +10,12 @@ from pydantic import BaseModel
 from fahrtwind.api.admission import phone_of
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.jobs import Store
+from fahrtwind.api.records import TheRecords
 from fahrtwind.core.errors import FahrtwindError
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.glance import Glance, glance
 from fahrtwind.core.stations.log.due import Due, due_of
+from fahrtwind.core.stations.log.entries import steps_done
 
 router = APIRouter(prefix="/api", tags=["care"], responses=ERROR_RESPONSES)
 
@@ -27,6 +31,14 @@ class JobDue(BaseModel):
 @router.get("/jobs/{job_id}/due")
 def read_due(job_id: str, store: Store) -> tuple[Due, ...]:
     return due_of(store.get(job_id).job.care, date.today())
+
+
+@router.get("/jobs/{job_id}/glance")
+def read_glance(job_id: str, store: Store, records: TheRecords) -> Glance:
+    """The job for the list of all: its roof, how it stands, what stops it, what is to be done next."""
+    job = store.get(job_id).job
+    done = steps_done(tuple(e.entry for e in records.log(job_id)))
+    return glance(evaluate(job), done, drives=job.care.drives_since is not None)
 
 
 @router.get("/due")

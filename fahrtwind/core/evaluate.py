@@ -115,6 +115,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         in_hand=seen.get("in_hand", ()),
         as_built=seen.get("as_built", ()),
         judged=seen.get("judged", ()),
+        to_look_at=seen.get("to_look_at", ()),
         questions=seen.all_questions(),
         silent=tuple(s for (name, _), s in seen.silent.items() if name not in rules.by_id),
     )

@@ -37,6 +37,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom
+from fahrtwind.core.stations.log.inspection import LookPlace
 from fahrtwind.core.stations.log.judged import LookVerdict
 from fahrtwind.core.stations.roof_day.built import BuiltFinding
 from fahrtwind.core.stations.roof_day.in_hand import InHand
@@ -122,6 +123,7 @@ class Findings:
     in_hand: tuple[InHand, ...]
     as_built: tuple[BuiltFinding, ...]
     judged: tuple[LookVerdict, ...]
+    to_look_at: tuple[LookPlace, ...]
     questions: tuple[Question, ...]
     silent: tuple[Silence, ...]
     """Stages that could not answer, for example because a link's source does not cover it."""

@@ -108,6 +108,9 @@ def test_what_a_finding_means_for_the_road(sound: Job) -> None:
     assert told("lifted edge", 29, 80) == ("take the panel off", None)
     assert told("torque fell", 96, 120) == ("drive on", None)
     assert told("torque fell", 80, 120) == ("slowly home", 80)
+    boat = replace(speeds, lost_safe_m_s=31.0, lost_let_go_m_s=40.0, required_m_s=28 / 3.6)
+    slow = judged(Look.model_validate(look(START, "loose foot")), boat, "metric")
+    assert (slow.verdict, slow.most_m_s) == ("slowly home", 28 / 3.6), "never driven faster than that"
     assert told("leak", 10, 10) == ("not on the road's account", None)
     assert (
         judged(Look.model_validate(look(START, "loose foot")), None, "metric").verdict == "take the panel off"
@@ -129,3 +132,38 @@ def test_bad_looks_are_refused(sound: Job, value: dict[str, Any]) -> None:
     with pytest.raises(Exception) as caught:
         changed(sound, care__looks=[{"id": "l", **value}])
     assert getattr(caught.value, "remedy", "")
+
+
+def test_what_was_found_brings_the_next_look_nearer() -> None:
+    """A year is 365 days; one finding makes 182 of it, two make 91, and no more than that."""
+    day = date(2026, 7, 1)
+    what = "bolts and sealant, yearly"
+    whole = look(day)
+    one = due(day, looks=[whole, look(day - timedelta(days=9), "torque fell", where="f2")])
+    assert one[what][0] == day + timedelta(days=182)
+    two = [look(day - timedelta(days=d), "loose foot", where=f"f{d}") for d in (3, 4, 5)]
+    assert due(day, looks=[whole, *two[:2]])[what][0] == day + timedelta(days=91)
+    assert due(day, looks=[whole, *two])[what][0] == day + timedelta(days=91)
+    after = look(day + timedelta(days=200), "leak")
+    assert due(day, looks=[whole, after])[what][0] == day + timedelta(days=200), "no sooner than it was found"
+    old = look(day - timedelta(days=366), "leak")
+    assert due(day, looks=[whole, old])[what][0] == day + timedelta(days=365)
+
+
+def test_the_look_goes_from_place_to_place_and_tells_what_was_seen_there(sound: Job) -> None:
+    places = evaluate(sound).findings.to_look_at
+    names = [p.where for p in places]
+    assert names[0] == sound.panels[0].name and f"{names[0]}, seal" in names and names[-1] == "cables"
+    assert len(names) == len(set(names)) == 2 * len(sound.panels) + 1 and all(len(n) <= 40 for n in names)
+    assert {p.seen for p in places} == {()}
+    seen = changed(
+        sound,
+        care__looks=[
+            look(date(2026, 6, 1)),
+            look(date(2026, 7, 1), "lifted edge", where=names[1], note="port rear"),
+        ],
+    )
+    told = {p.where: p for p in evaluate(seen).findings.to_look_at}
+    there = [(one.found, one.day, one.note) for one in told[names[1]].seen]
+    assert there == [("lifted edge", date(2026, 7, 1), "port rear"), ("sound", date(2026, 6, 1), "")]
+    assert [(one.found, one.day) for one in told[names[0]].seen] == [("sound", date(2026, 6, 1))]

@@ -211,6 +211,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/glance": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Glance
+         * @description The job for the list of all: its roof, how it stands, what stops it, what is to be done next.
+         */
+        get: operations["read_glance_api_jobs__job_id__glance_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/due": {
         parameters: {
             query?: never;
@@ -2855,6 +2875,8 @@ export interface components {
             as_built: components["schemas"]["BuiltFinding"][];
             /** Judged */
             judged: components["schemas"]["LookVerdict"][];
+            /** To Look At */
+            to_look_at: components["schemas"]["LookPlace"][];
             /** Questions */
             questions: components["schemas"]["Question"][];
             /** Silent */
@@ -3202,6 +3224,28 @@ export interface components {
             energy: number;
             /** Hottest Deg C */
             hottest_deg_c: number;
+        };
+        /**
+         * Glance
+         * @description ``stops``: titles of the first stops, ``more_stops`` so many beside them; ``next_step``: None where all
+         *     is done.
+         */
+        Glance: {
+            roof: components["schemas"]["Rect"] | null;
+            /** Outline */
+            outline: components["schemas"]["Vertex"][];
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /**
+             * Word
+             * @enum {string}
+             */
+            word: "holds" | "thin" | "refused" | "not known";
+            /** Stops */
+            stops: string[];
+            /** More Stops */
+            more_stops: number;
+            next_step: components["schemas"]["NextStep"] | null;
         };
         /**
          * Gland
@@ -4695,6 +4739,18 @@ export interface components {
             note: string;
         };
         /**
+         * LookPlace
+         * @description A place to look at; ``look``: what for; ``seen``: what was found there, the newest first.
+         */
+        LookPlace: {
+            /** Where */
+            where: string;
+            /** Look */
+            look: string;
+            /** Seen */
+            seen: components["schemas"]["SeenThere"][];
+        };
+        /**
          * LookVerdict
          * @description ``most_m_s``: no faster until it is mended, None where nothing is known or nothing limits.
          */
@@ -5236,6 +5292,16 @@ export interface components {
             gain_bits: number;
             /** Outcomes */
             outcomes: components["schemas"]["Outcome"][];
+        };
+        /**
+         * NextStep
+         * @description What is to be done next, and at which station.
+         */
+        NextStep: {
+            /** Station */
+            station: string;
+            /** Words */
+            words: string;
         };
         /**
          * Obstacle
@@ -7950,6 +8016,24 @@ export interface components {
              * @default
              */
             side: string;
+        };
+        /**
+         * SeenThere
+         * @description What was found at a place on a day.
+         */
+        SeenThere: {
+            /**
+             * Found
+             * @enum {string}
+             */
+            found: "sound" | "loose foot" | "torque fell" | "lifted edge" | "leak";
+            /**
+             * Day
+             * Format: date
+             */
+            day: string;
+            /** Note */
+            note: string;
         };
         /**
          * Served
@@ -11199,6 +11283,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Due"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_glance_api_jobs__job_id__glance_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Glance"];
                 };
             };
             /** @description Not readable */

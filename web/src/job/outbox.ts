@@ -45,7 +45,7 @@ function isParcel(value: unknown): value is Parcel {
   return typeof value === "object" && value !== null && "editId" in value && "edits" in value;
 }
 
-const OF_ITS_OWN = /^(workshop\.packed|built\.feet|readings)(\.|$)/;
+const OF_ITS_OWN = /^(workshop\.packed|built\.feet|readings|care\.looks)(\.|$)/;
 
 /**
  * Whether edits stand for themselves, whatever others did meanwhile: ticks of the kit, records of the roof, readings. They go on

@@ -1,14 +1,14 @@
 /** The list of jobs: open one, start one, load one from a file. */
 
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { type FormEvent, useState } from "react";
-import { Link, useNavigate } from "react-router";
+import { useNavigate } from "react-router";
 import { ApiError, http, unwrap } from "../api/client";
-import type { Due, Job, JobListed } from "../api/types";
+import type { Job } from "../api/types";
 import { CLIENT } from "../job/useJob";
 import { VEHICLES } from "../job/vehicles";
-import { dayWords } from "../stations/days/road";
 import { FileButton } from "../ui/FileButton";
+import { JobRow } from "./JobRow";
 import { Wordmark } from "./Wordmark";
 
 export function JobsPage() {
@@ -20,7 +20,7 @@ export function JobsPage() {
       <header className="bg-ink text-paper px-6 h-12 flex items-center">
         <Wordmark />
       </header>
-      <main className="max-w-[1040px] mx-auto px-6 py-6 grid gap-10 grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_320px]">
+      <main className="max-w-[1200px] mx-auto px-6 py-6 grid gap-10 grid-cols-[minmax(0,1fr)] md:grid-cols-[minmax(0,1fr)_280px]">
         <section>
           <h1 className="text-[28px] border-b-2 border-ink">Jobs</h1>
           {jobs.data?.map((job) => (
@@ -39,46 +39,6 @@ export function JobsPage() {
           )}
         </aside>
       </main>
-    </div>
-  );
-}
-
-function JobRow({ job, due }: { job: JobListed; due?: Due | undefined }) {
-  const client = useQueryClient();
-  const [sure, setSure] = useState(false);
-  const remove = async () => {
-    await unwrap(http.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
-    await client.invalidateQueries({ queryKey: ["jobs"] });
-  };
-  const words = VEHICLES.find(([kind]) => kind === job.vehicle)?.[1] ?? job.vehicle;
-  return (
-    <div className="flex items-center gap-4 border-b border-hair">
-      <Link to={`/jobs/${job.id}/survey`} className="flex-1 py-2.5 flex items-baseline gap-3 hover:bg-tape/40">
-        <span className="font-sign font-semibold text-[20px]">{job.name}</span>
-        <span className="text-soft">
-          {words}, {job.panels} {job.panels === 1 ? "panel" : "panels"}
-        </span>
-        {due && (
-          <span className={`text-[13px] ${due.late ? "text-signal font-semibold" : ""}`}>
-            {due.late ? "late" : "due"} {dayWords(due.by)}: {due.what}
-          </span>
-        )}
-        <span className="ml-auto text-soft whitespace-nowrap">{new Date(job.changed_at).toLocaleString()}</span>
-      </Link>
-      {sure ? (
-        <>
-          <button type="button" className="act" onClick={() => void remove()}>
-            Remove {job.name}
-          </button>
-          <button type="button" className="act plain" onClick={() => setSure(false)}>
-            Keep
-          </button>
-        </>
-      ) : (
-        <button type="button" className="act plain" aria-label={`Remove ${job.name} …`} onClick={() => setSure(true)}>
-          Remove …
-        </button>
-      )}
     </div>
   );
 }

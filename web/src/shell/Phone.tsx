@@ -80,6 +80,7 @@ function Stops() {
   const stops = usePartOf((shown) => shown.evaluation.snags).filter((s) => s.severity === "stop");
   const [open, setOpen] = useState(false);
   if (!stops.length) return null;
+  const found = stops.every((s) => s.station === "log");
   return (
     <div className="-mx-3 px-3 py-1 bg-signal text-white shrink-0" role="alert">
       <button
@@ -88,7 +89,9 @@ function Stops() {
         aria-expanded={open}
         onClick={() => setOpen(!open)}
       >
-        <span>{stops.length === 1 ? "1 stop: do not drill" : `${stops.length} stops: do not drill`}</span>
+        <span>
+          {stops.length === 1 ? "1 stop" : `${stops.length} stops`}: {found ? "do not drive on" : "do not drill"}
+        </span>
         <span className="underline text-[16px]">{open ? "hide" : "why?"}</span>
       </button>
       {open && (

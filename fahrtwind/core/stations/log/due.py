@@ -9,6 +9,8 @@ from math import ceil
 from fahrtwind.core.job.care import Care, Look
 
 FIRST_KM, FIRST_WEEKS, YEAR_DAYS = 100.0, 6, 365
+MOST_HALVINGS = 2
+AGES = "sealant ages, threads creep"
 SLOW_DAYS = 14
 """Until the first hundred kilometres are taken as driven, where nobody said how far it goes."""
 
@@ -56,9 +58,16 @@ def _far_enough(look: Look, start: date, days: int) -> bool:
 
 
 def _yearly(start: date, looks: list[Look]) -> list[tuple[str, str, date]]:
+    """What was found in the last year halves the interval, and again where it was found more than once: a
+    judgement.
+    """
     whole = [look.day for look in looks if not look.where]
     last = max(whole, default=start)
-    return [("bolts and sealant, yearly", "sealant ages, threads creep", last + timedelta(days=YEAR_DAYS))]
+    found = [x for x in looks if x.found != "sound" and last - x.day < timedelta(days=YEAR_DAYS)]
+    days = YEAR_DAYS // 2 ** min(len(found), MOST_HALVINGS)
+    why = f"sooner than in a year: {found[-1].found}, {found[-1].day:%-d %B %Y}" if found else AGES
+    by = last + timedelta(days=days)
+    return [("bolts and sealant, yearly", why, max([by, *(x.day for x in found)]))]
 
 
 def _after(care: Care, looks: list[Look]) -> list[tuple[str, str, date]]:

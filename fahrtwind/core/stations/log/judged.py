@@ -42,7 +42,7 @@ def judged(look: Look, speeds: PlanVerdict | None, units: UnitSystem) -> LookVer
         words = "How fast it may drive with a foot lost is not known: take the panel off where it stands."
         return LookVerdict(look.id, "take the panel off", words, None)
     most = lost_foot_m_s(speeds)
-    if most < CRAWL_M_S:
+    if most < min(CRAWL_M_S, speeds.required_m_s):  # a boat may never go faster than that
         words = "No speed is safe with this foot lost that gets it home: take the panel off where it stands."
         return LookVerdict(look.id, "take the panel off", words, None)
     told = say_speed(most, units)

@@ -7,9 +7,10 @@ import { useDesk, useFinding, useRevision, useStoredJob } from "../../job/JobCon
 import { DateBox } from "../days/DateBox";
 import { dayWords } from "../days/road";
 import { newId } from "../wire/words";
+import { GoRound } from "./GoRound";
+import { FOUND, today } from "./words";
 
 type Look = Job["care"]["looks"][number];
-const today = () => new Date().toISOString().slice(0, 10);
 
 export function TightPart() {
   const { care } = useStoredJob();
@@ -31,7 +32,12 @@ export function TightPart() {
         <DueList />
         <Happenings />
       </div>
-      <Looks />
+      <div>
+        <Group title="Go round">
+          <GoRound />
+        </Group>
+        <Looks />
+      </div>
     </div>
   );
 }
@@ -127,18 +133,7 @@ function LookRow({ look }: { look: Look }) {
     <div className="border-b border-hair py-1.5">
       <div className="grid grid-cols-2 sm:grid-cols-4 gap-x-4 gap-y-1">
         <DateBox label="On" path={`${path}.day`} value={look.day} />
-        <Choice
-          label="Found"
-          path={`${path}.found`}
-          value={look.found}
-          options={[
-            ["sound", "all sound"],
-            ["loose foot", "a loose foot"],
-            ["torque fell", "a torque that fell"],
-            ["lifted edge", "a lifted edge"],
-            ["leak", "a leak"],
-          ]}
-        />
+        <Choice label="Found" path={`${path}.found`} value={look.found} options={FOUND} />
         <Field label="Where, if at one place" path={`${path}.where`} value={look.where} placeholder="Front port f2" />
         <Field label="Kilometres since built" path={`${path}.km`} value={look.km} placeholder="120" clearable />
         <div className="col-span-2 sm:col-span-3">

@@ -35,3 +35,17 @@ export function entryWords(entry: LogEntry): string {
       return `${at}${entry.text || "Photograph"}`;
   }
 }
+
+export const FOUND = [
+  ["sound", "all sound"],
+  ["loose foot", "a loose foot"],
+  ["torque fell", "a torque that fell"],
+  ["lifted edge", "a lifted edge"],
+  ["leak", "a leak"],
+] as const;
+
+/** The day here, as the job keeps days. */
+export function today(): string {
+  const now = new Date();
+  return `${now.getFullYear()}-${String(now.getMonth() + 1).padStart(2, "0")}-${String(now.getDate()).padStart(2, "0")}`;
+}
