@@ -5,9 +5,9 @@ from __future__ import annotations
 import struct
 import zlib
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Browser, Page, expect
 
-from tests.browser.conftest import open_demo, saved
+from tests.browser.conftest import Server, open_demo, saved
 
 
 def picture(width: int, height: int) -> bytes:
@@ -67,3 +67,42 @@ def test_what_is_due_and_what_was_found_stands_on_the_first_page_too(page: Page)
     saved(page)
     page.goto("/")
     expect(page.get_by_text("mend and look again").first).to_be_visible()
+
+
+def test_the_round_goes_from_place_to_place_on_a_phone(browser: Browser, server: Server) -> None:
+    context = browser.new_context(
+        base_url=server.url, viewport={"width": 390, "height": 844}, has_touch=True, reduced_motion="reduce"
+    )
+    page = context.new_page()
+    open_demo(page, "survey", "wasserlaeufer")
+    page.goto(page.url.replace("/survey", "/log"))
+    expect(page.get_by_text("3 of 3 places still to look at")).to_be_visible()
+    expect(page.get_by_text("paint marks in line").first).to_be_visible()
+    page.get_by_role("button", name="Arch, seal is not sound").press("Enter")
+    page.get_by_role("button", name="a lifted edge").tap()
+    expect(page.get_by_text("slowly home")).to_be_visible()
+    expect(page.get_by_role("alert").first).to_contain_text("do not drive on")
+    whole = page.get_by_role("button", name="All round: sound")
+    for place in ("Arch", "cables"):
+        page.get_by_role("button", name=f"{place} is sound", exact=True).tap()
+    expect(page.get_by_text("Mend what was found")).to_be_visible()
+    expect(whole).to_be_disabled()
+    page.get_by_role("button", name="Take back what was found at Arch, seal").tap()
+    page.get_by_role("button", name="Arch, seal is sound").tap()
+    seen = {"name": "seal.png", "mimeType": "image/png", "buffer": picture(300, 200)}
+    page.get_by_label("Picture of Arch, seal").set_input_files(seen)  # type: ignore[arg-type]
+    expect(page.get_by_alt_text("Arch, seal, as seen last")).to_be_visible()
+    whole.tap()
+    expect(page.get_by_text("Looked at all round today")).to_be_visible()
+    assert page.evaluate("document.documentElement.scrollWidth") == 390
+    context.close()
+
+
+def test_the_list_shows_every_roof_with_what_stops_it_and_what_comes_next(page: Page) -> None:
+    page.goto("/")
+    row = page.get_by_role("link").filter(has_text="Lichtspiel").last
+    expect(row).to_contain_text("Hole off plan")
+    expect(row).to_contain_text("Next:")
+    expect(row.get_by_role("img", name="Lichtspiel: refused")).to_be_visible()
+    row.press("Enter")
+    expect(page.get_by_role("heading", level=1, name="Roof day")).to_be_visible()

@@ -144,7 +144,7 @@ def test_what_was_found_brings_the_next_look_nearer() -> None:
     two = [look(day - timedelta(days=d), "loose foot", where=f"f{d}") for d in (3, 4, 5)]
     assert due(day, looks=[whole, *two[:2]])[what][0] == day + timedelta(days=91)
     assert due(day, looks=[whole, *two])[what][0] == day + timedelta(days=91)
-    after = look(day + timedelta(days=200), "leak")
+    after = look(day + timedelta(days=200), "leak", where="f1")
     assert due(day, looks=[whole, after])[what][0] == day + timedelta(days=200), "no sooner than it was found"
     old = look(day - timedelta(days=366), "leak")
     assert due(day, looks=[whole, old])[what][0] == day + timedelta(days=365)
