@@ -17,7 +17,8 @@ ALLOWED = {
     "files": {"core", "files"},
     "store": {"core", "store"},
     "demo": {"core", "demo"},
-    "api": {"core", "calc", "files", "store", "demo", "api"},
+    "instruments": {"core", "instruments"},
+    "api": {"core", "calc", "files", "store", "demo", "instruments", "api"},
 }
 FORBIDDEN_IN_CORE = (
     "fastapi",
@@ -77,7 +78,7 @@ CORE_FLOORS = (
     ("engine",),
     ("stations",),
     ("results", "spoken", "edits", "evaluate", "working"),
-    ("choose",),
+    ("choose", "glance"),
     ("slow",),
 )
 

@@ -136,6 +136,7 @@ CALLS = {
     "days.skin": {"air_c": 10, "humidity_percent": 80, "wind_m_s": 3, "sun_w_m2": 400, "colour": "dark"},
     "forecast.parse": {"text": FORECAST},
     "roof_day.as_built": {"job": DATED},
+    "roof_day.steps": {"job": DATED},
     "log.due": {"job": DATED, "today": "2026-11-27"},
     "seal.plan": {"job": SMALL},
     "seal.water": {"job": SMALL},

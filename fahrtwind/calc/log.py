@@ -10,6 +10,7 @@ from fahrtwind.calc.register import calculation
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.log.due import Due, due_of
+from fahrtwind.core.stations.log.inspection import LookPlace
 from fahrtwind.core.stations.log.judged import LookVerdict
 
 
@@ -19,14 +20,16 @@ class DueInput(JobInput):
 
 @dataclass(frozen=True, slots=True)
 class DueAnswer:
-    """What is to be looked at, and what was found means for the road."""
+    """What is to be looked at by when, what was found means for the road, and where to look."""
 
     due: tuple[Due, ...]
     judged: tuple[LookVerdict, ...]
+    to_look_at: tuple[LookPlace, ...]
 
 
 @calculation("log.due")
 def log_due(given: DueInput) -> DueAnswer:
     """What has to be looked at and by when; what each finding means for the road."""
     job = load_job(given.job)
-    return DueAnswer(due_of(job.care, given.today), visit(job).get("judged", ()))
+    seen = visit(job)
+    return DueAnswer(due_of(job.care, given.today), seen.get("judged", ()), seen.get("to_look_at", ()))

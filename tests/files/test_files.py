@@ -181,6 +181,7 @@ def test_the_sheet_says_which_way_round_it_is_and_measures_from_the_datum(demo: 
     """FRONT, PORT and STARBOARD at their edges, figures of 8 pt or more, dimensions, panel names, date and
     revision, Letter for inches.
     """
+    demo = changed(demo, built={})
     evaluation = evaluate(demo)
     scale = print_scale(demo, evaluation.findings)
     drawing = drill_drawing(demo, evaluation.findings, scale)
@@ -242,7 +243,7 @@ def test_materials_csv_can_be_read_back_and_runs_no_formula(demo: Job) -> None:
 
 
 def test_counts_in_the_materials_match_the_marks(demo: Job) -> None:
-    findings = evaluate(demo).findings
+    findings = evaluate(changed(demo, built={})).findings
     screws = next(m for m in findings.materials if m.item.startswith("stainless screw"))
     assert screws.needed == sum(m.kind == "hole" for m in findings.marks) and screws.spare >= 2
     assert [m.number for m in findings.marks] == list(range(1, len(findings.marks) + 1))

@@ -3740,11 +3740,14 @@ export interface components {
         };
         /**
          * InHand
-         * @description Beside the step of the same ``number``. ``read``: what is read and written down in it.
+         * @description Beside the step of the same ``number``. ``unit``: what its ``count`` counts; ``read``: what is read and
+         *     written down in it.
          */
         InHand: {
             /** Number */
             number: number;
+            /** Unit */
+            unit: string;
             /** Tools */
             tools: string[];
             /** Read */

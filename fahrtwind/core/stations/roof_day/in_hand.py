@@ -9,7 +9,7 @@ from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.seal.cure import CureTimes
 from fahrtwind.core.tables.roof_work import CAUTIONS, JET_MIN, READINGS, TOOLS, ReadAt
-from fahrtwind.core.tables.work import PRIMER_FLASH_H, StepKind
+from fahrtwind.core.tables.work import PRIMER_FLASH_H, RATES, StepKind
 
 DRILLS: tuple[StepKind, ...] = ("pilot", "drill")
 
@@ -25,9 +25,12 @@ class StepTimer:
 
 @dataclass(frozen=True, slots=True)
 class InHand:
-    """Beside the step of the same ``number``. ``read``: what is read and written down in it."""
+    """Beside the step of the same ``number``. ``unit``: what its ``count`` counts; ``read``: what is read and
+    written down in it.
+    """
 
     number: int
+    unit: str
     tools: tuple[str, ...]
     read: tuple[ReadAt, ...]
     timers: tuple[StepTimer, ...]
@@ -37,9 +40,11 @@ class InHand:
 def in_hand_of(
     steps: tuple[WorkStep, ...], marks: tuple[Mark, ...], cure: CureTimes | None
 ) -> tuple[InHand, ...]:
+    """Of every step; how long the bead can be tooled and when rain does no harm come from ``cure``."""
     return tuple(
         InHand(
             step.number,
+            RATES[step.kind].unit,
             (*TOOLS.get(step.kind, ()), *_bits(step, marks)),
             READINGS.get(step.kind, ()),
             tuple(_timers(step, cure)),

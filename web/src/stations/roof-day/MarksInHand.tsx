@@ -18,7 +18,8 @@ export function MarksInHand({ step, marks, records, log }: Props) {
   const refusedFeet = usePartOf((shown) => shown.evaluation.spoken.refused_feet);
   const [open, setOpen] = useState<string | null>(null);
   const feet = marksByFoot(marks);
-  const at = footInHand(feet, selection);
+  const firstOpen = feet.findIndex((own) => own.some((m) => !log.ticked.has(tickKey(step.title, tickItem(m, own)))));
+  const at = footInHand(feet, selection, Math.max(firstOpen, 0));
   const foot = feet[at];
   const first = foot?.[0];
   if (!foot || !first) return null;
@@ -30,6 +31,9 @@ export function MarksInHand({ step, marks, records, log }: Props) {
   const turn = (to: number) => {
     const next = feet[to]?.[0];
     if (next) select(`panels.${next.panel}.feet.${next.foot}`);
+  };
+  const footDone = () => {
+    if (at < feet.length - 1) turn(at + 1);
   };
   return (
     <div className="mt-3 border-2 border-ink bg-paper">
@@ -61,7 +65,7 @@ export function MarksInHand({ step, marks, records, log }: Props) {
           Refused by a stop: leave this foot alone.
         </p>
       )}
-      <MarkRows step={step} foot={foot} log={log} />
+      <MarkRows step={step} foot={foot} log={log} footDone={footDone} />
       <HowTo mark={first} />
       <p className="px-2 pb-1 text-soft" aria-live="polite">
         {ticked} of {all.length} ticked
@@ -84,8 +88,11 @@ export function MarksInHand({ step, marks, records, log }: Props) {
   );
 }
 
-function MarkRows({ step, foot, log }: { step: WorkStep; foot: readonly Mark[]; log: JobLog }) {
+type RowsProps = { step: WorkStep; foot: readonly Mark[]; log: JobLog; footDone: () => void };
+
+function MarkRows({ step, foot, log, footDone }: RowsProps) {
   const units = useUnits();
+  const left = foot.filter((m) => !log.ticked.has(tickKey(step.title, tickItem(m, foot))));
   return (
     <table className="w-full text-[22px] tabular-nums">
       <thead>
@@ -115,9 +122,10 @@ function MarkRows({ step, foot, log }: { step: WorkStep; foot: readonly Mark[]; 
                     className="size-8 accent-[var(--color-ink)]"
                     checked={done}
                     aria-label={`Mark ${mark.number} is done`}
-                    onChange={(event) =>
-                      log.write({ kind: "tick", step: step.title, item, done: event.target.checked })
-                    }
+                    onChange={(event) => {
+                      log.write({ kind: "tick", step: step.title, item, done: event.target.checked });
+                      if (event.target.checked && left.length === 1 && left[0] === mark) footDone();
+                    }}
                   />
                 </label>
               </td>

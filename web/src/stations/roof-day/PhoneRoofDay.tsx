@@ -3,6 +3,7 @@ import { useState } from "react";
 import type { Findings, WorkStep } from "../../api/types";
 import { useDesk, useFinding } from "../../job/JobContext";
 import { type JobLog, useLog } from "../../job/useLog";
+import { Counter } from "./Counter";
 import { KitPage } from "./KitPage";
 import { MarksInHand } from "./MarksInHand";
 import { Readings } from "./Readings";
@@ -68,8 +69,9 @@ function StepInHand({ step, hand, log }: { step: WorkStep; hand: InHand | undefi
       <ReadAloud step={step} caution={hand?.caution ?? ""} />
       <WaysOut />
       <MarksInHand step={step} marks={marks} records={records} log={log} />
+      {hand && !marks.length && <Counter step={step} unit={hand.unit} log={log} />}
       {hand && <StepTimers step={step.title} timers={hand.timers} log={log} />}
-      {hand && <Readings read={hand.read} place={step.title} log={log} />}
+      {hand && <Readings read={hand.read} step={step} log={log} />}
       <p className="mt-3 border-l-[6px] border-chalk pl-3 text-[18px] leading-snug text-chalk font-semibold">
         {step.check}
       </p>

@@ -1,10 +1,12 @@
 /** What is read in a step and written down: instruments fill the box that is in hand, typing always works. */
 import { useRef, useState } from "react";
-import type { Findings } from "../../api/types";
+import type { Findings, WorkStep } from "../../api/types";
 import { instrumentOf } from "../../fields/instruments";
+import { useDesk, useStoredJob } from "../../job/JobContext";
 import type { JobLog } from "../../job/useLog";
 import { useTry } from "../../ui/useTry";
 import { shrunk } from "../log/photograph";
+import { readingEdits } from "./asBuilt";
 
 type ReadAt = Findings["in_hand"][number]["read"][number];
 const WORDS: Record<Exclude<ReadAt, "position" | "pilot hole" | "photograph">, [string, string]> = {
@@ -15,21 +17,24 @@ const WORDS: Record<Exclude<ReadAt, "position" | "pilot hole" | "photograph">, [
   volts: ["Meter", "38.2 V"],
 };
 
-export function Readings({ read, place, log }: { read: readonly ReadAt[]; place: string; log: JobLog }) {
+export function Readings({ read, step, log }: { read: readonly ReadAt[]; step: WorkStep; log: JobLog }) {
+  const place = step.title;
   return (
     <div className="grid gap-2 pt-3">
       {read.map((what) =>
         what === "photograph" ? (
           <Photograph key={what} place={place} log={log} />
         ) : what === "position" || what === "pilot hole" ? null : (
-          <Reading key={what} what={what} place={place} log={log} />
+          <Reading key={what} what={what} step={step} log={log} />
         ),
       )}
     </div>
   );
 }
 
-function Reading({ what, place, log }: { what: keyof typeof WORDS; place: string; log: JobLog }) {
+function Reading({ what, step, log }: { what: keyof typeof WORDS; step: WorkStep; log: JobLog }) {
+  const { handle } = useDesk();
+  const job = useStoredJob();
   const [text, setText] = useState("");
   const [kept, setKept] = useState("");
   const box = useRef<HTMLInputElement>(null);
@@ -38,7 +43,9 @@ function Reading({ what, place, log }: { what: keyof typeof WORDS; place: string
     const value = text.trim().slice(0, 60);
     if (!value) return;
     const by = instrumentOf(box.current);
-    log.write({ kind: "measured", what, value, place, by });
+    log.write({ kind: "measured", what, value, place: step.title, by });
+    const edits = readingEdits(job, step.kind, what, value);
+    if (edits.length) handle.change(edits);
     setKept(by ? `${value} by ${by}` : value);
     setText("");
   };

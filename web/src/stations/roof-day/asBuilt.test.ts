@@ -1,6 +1,6 @@
 import { describe, expect, it } from "vitest";
 import type { FootPlace, Job, Mark } from "../../api/types";
-import { fromCentre, newRecord, pilotReading, recorded, tickItem } from "./asBuilt";
+import { fromCentre, newRecord, pilotReading, readingEdits, recorded, tickItem } from "./asBuilt";
 
 const mark = { number: 7, panel: "p1", foot: "f1", x_mm: 1243, y_mm: -410 } as Mark;
 const place = { x_mm: 1263, y_mm: -400 } as FootPlace;
@@ -36,5 +36,19 @@ describe("a record of the roof", () => {
   it("ticks a mark by its place in its foot", () => {
     const second = { ...mark, number: 8 };
     expect(tickItem(second, [mark, second])).toBe("p1.f1.2");
+  });
+
+  it("tells the job how warm the roof is under tape and under sealant", () => {
+    const panels = [
+      { id: "p1", hold: { school: "tape" } },
+      { id: "p2", hold: { school: "screws" } },
+      { id: "p3", carrier: "c1", hold: { school: "tape" } },
+    ];
+    const on = { panels } as unknown as Job;
+    expect(readingEdits(on, "stick", "skin temperature", "9 °C")).toEqual([
+      { op: "set", path: "panels.p1.hold.temperature", value: "9 °C" },
+    ]);
+    expect(readingEdits(on, "seal", "humidity", "56 %")).toEqual([{ op: "set", path: "seal.humidity", value: "56" }]);
+    expect(readingEdits(on, "tighten", "skin temperature", "9 °C")).toEqual([]);
   });
 });

@@ -1,5 +1,5 @@
 /** Records of what was really built, as edits of the job. Pure: what follows from them the core says. */
-import type { Edit, FootPlace, Job, Mark } from "../../api/types";
+import type { Edit, FootPlace, Job, Mark, WorkStep } from "../../api/types";
 
 export type Record = Job["built"]["feet"][number];
 export type Pilot = "solid" | "through";
@@ -51,3 +51,16 @@ export const fromCentre = (text: string, mark: Pick<Mark, "y_mm">): string =>
 /** What is ticked off of a mark: its foot and its place in it, which stay when marks are numbered anew. */
 export const tickItem = (mark: Mark, ofFoot: readonly Mark[]): string =>
   `${mark.panel}.${mark.foot}.${ofFoot.indexOf(mark) + 1}`;
+
+/** Readings the job itself asks for: how warm the roof is under tape, how warm and damp it is when sealant goes on. */
+export function readingEdits(job: Job, kind: WorkStep["kind"], what: string, value: string): Edit[] {
+  const number = value.replace(/\s*%$/, "");
+  if (kind === "seal" || kind === "lay") {
+    if (what === "skin temperature") return [{ op: "set", path: "seal.temperature", value }];
+    if (what === "humidity") return [{ op: "set", path: "seal.humidity", value: number }];
+  }
+  if (what !== "skin temperature" || (kind !== "stick" && kind !== "prime")) return [];
+  return job.panels
+    .filter((p) => !p.carrier && p.hold.school === "tape")
+    .map((p) => ({ op: "set", path: `panels.${p.id}.hold.temperature`, value }));
+}

@@ -23,8 +23,8 @@ export function marksByFoot(marks: readonly Mark[]): readonly (readonly Mark[])[
   return [...feet.values()];
 }
 
-/** Position of the foot that is selected, the first one where none is. */
-export function footInHand(feet: readonly (readonly Mark[])[], selection: string | null): number {
+/** Position of the foot that is selected, ``otherwise`` where none is. */
+export function footInHand(feet: readonly (readonly Mark[])[], selection: string | null, otherwise = 0): number {
   const at = feet.findIndex((marks) => selection === `panels.${marks[0]?.panel}.feet.${marks[0]?.foot}`);
-  return Math.max(at, 0);
+  return at < 0 ? otherwise : at;
 }
