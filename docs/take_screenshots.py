@@ -34,10 +34,6 @@ def open_working(page: Page) -> None:
     page.get_by_role("dialog").get_by_text("Source").first.wait_for()
 
 
-def sunlight(page: Page) -> None:
-    page.get_by_role("button", name="Sunlight").click()
-
-
 def part(name: str, *, sections: bool = False) -> Callable[[Page], None]:
     """One part of a station, with the side view and cross-section where they belong to it."""
 
@@ -101,8 +97,23 @@ def days(page: Page) -> None:
     page.locator("main").evaluate("m => m.scrollTo(0, 70)")
 
 
+def roofs(page: Page) -> None:
+    """Every roof of the list, drawn."""
+    for name in ("Feldlabor", "Imkerwagen", "Lichtspiel", "Speiche", "Wasserläufer"):
+        page.get_by_role("img", name=name).wait_for(timeout=60_000)
+
+
+def look_round(page: Page) -> None:
+    """A place is sound, at the next something was found."""
+    page.get_by_role("button", name="is sound").first.click()
+    page.get_by_role("button", name="is not sound").first.click()
+    page.get_by_role("button", name="a lifted edge").click()
+    page.get_by_role("status").get_by_text("slowly home").wait_for()
+
+
 def on_the_phone(page: Page) -> None:
     """The third foot in hand, after five steps are done."""
+    page.get_by_role("button", name="Climb").click()
     for _ in range(5):
         page.get_by_role("button", name="Done", exact=True).click()
     for _ in range(2):
@@ -128,7 +139,7 @@ SHOTS: tuple[Shot, ...] = (
     ("days", "Imkerwagen", "days", days),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", nothing),
-    ("sunlight", "Lichtspiel", "hold", sunlight),
+    ("look", "Wasserläufer", "log", look_round),
     ("phone", "Lichtspiel", "roof-day", on_the_phone),
 )
 
@@ -140,7 +151,7 @@ def main() -> None:
         server = Server(Path(folder))
         try:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium")
-            for shot in (("jobs", "", "", nothing), *SHOTS):
+            for shot in (("jobs", "", "", roofs), *SHOTS):
                 take(browser, server.url, shot)
             browser.close()
         finally:
@@ -149,7 +160,7 @@ def main() -> None:
 
 def take(browser: Browser, url: str, shot: Shot) -> None:
     name, job, station, prepare = shot
-    width, height = PHONE if name == "phone" else DESK
+    width, height = PHONE if name in ("phone", "look") else DESK
     page = browser.new_context(viewport={"width": width, "height": height}, base_url=url).new_page()
     page.goto("/")
     page.get_by_role("link", name="Lichtspiel").wait_for()

@@ -80,7 +80,8 @@ def test_everything_done_without_the_network_goes_in_once_and_in_order(
     phone.get_by_label("Mark 1 is done").check()
     expect(phone.get_by_text("not stored yet")).not_to_be_visible()
     own.kill()
-    phone.get_by_label("Mark 2 is done").check()
+    phone.get_by_label("Mark 2 is done").click()  # the last of its foot: the next one comes into hand
+    expect(phone.get_by_text("foot 2 of 30")).to_be_visible()
     phone.get_by_role("button", name="Done", exact=True).click()
     expect(phone.get_by_text("2 not stored yet")).to_be_visible()
     context = phone.context
@@ -90,8 +91,8 @@ def test_everything_done_without_the_network_goes_in_once_and_in_order(
     phone.goto(address)
     expect(phone.get_by_text("2 not stored yet")).to_be_visible()
     step(phone, "Mark the feet")
-    expect(phone.get_by_label("Mark 1 is done")).to_be_checked()
-    expect(phone.get_by_label("Mark 2 is done")).to_be_checked()
+    expect(phone.get_by_text("foot 2 of 30")).to_be_visible()
+    expect(phone.get_by_text("2 of 54 ticked")).to_be_visible()
     step(phone, "Seal round")
     phone.get_by_role("button", name=re.compile("Start: tool the bead")).click()
     expect(phone.get_by_text(re.compile(r"\d+ min left"))).to_be_visible()
@@ -102,6 +103,25 @@ def test_everything_done_without_the_network_goes_in_once_and_in_order(
     entries = log_of(own, job)
     assert [e["entry"]["kind"] for e in entries] == ["tick", "tick", "step", "timer"]
     assert {e["client"] for e in entries} == {"Ada"} and entries[1]["entry"]["ago_s"] > 0
+
+
+def test_the_box_and_the_round_go_on_without_the_network(
+    let_in: Callable[[str], Page], own: Server, job: str
+) -> None:
+    phone = let_in("Ada")
+    phone.get_by_role("button", name="The box").click()
+    line = phone.get_by_label(re.compile("chalk line"))
+    phone.context.set_offline(True)
+    line.check()
+    expect(line).to_be_checked()
+    expect(phone.get_by_text(re.compile("41 of 42 not in the box"))).to_be_visible()
+    phone.context.set_offline(False)
+    for _ in range(100):
+        if ask(own, f"/api/jobs/{job}")["job"]["workshop"]["packed"]:
+            break
+        phone.wait_for_timeout(200)
+    assert len(ask(own, f"/api/jobs/{job}")["job"]["workshop"]["packed"]) == 1
+    expect(line).to_be_checked()
 
 
 def test_two_phones_and_the_desk_never_lay_one_over_another(
@@ -128,8 +148,9 @@ def test_two_phones_and_the_desk_never_lay_one_over_another(
         phone.context.set_offline(False)
     for phone in (ada, bo):
         expect(phone.get_by_role("button", name="Pilot met nothing")).to_have_attribute(
-            "aria-pressed", "true", timeout=30_000
+            "aria-pressed", "true"
         )
+        expect(phone.get_by_text("Kept here until")).not_to_be_visible(timeout=30_000)
         expect(phone.get_by_text("not stored yet")).not_to_be_visible()
     now = ask(own, f"/api/jobs/{job}")
     assert now["job"]["vehicle"]["altitude"]["mm"] == 300_000

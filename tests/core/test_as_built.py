@@ -18,6 +18,10 @@ def foot_of(told: Evaluation, panel: str, foot: str) -> FootPlace:
     return next(f for f in told.findings.feet if (f.panel, f.foot) == (panel, foot))
 
 
+def foot_of_all(feet: tuple[FootPlace, ...], foot: str) -> float:
+    return next(f.x_mm for f in feet if f.foot == foot)
+
+
 def record(
     place: FootPlace, *, aft: float | None = None, starboard: float | None = None, **more: Any
 ) -> Edit:
@@ -113,6 +117,12 @@ def test_every_way_out_does_what_it_says(one_panel: Job, planned: Evaluation) ->
         after = evaluate(apply_edits(job, list(way.edits)))
         assert after.findings.plan and way.speeds.let_go_m_s == after.findings.plan.let_go_m_s
         assert "hole-off-plan" not in {s.id for s in after.snags}
+    ours = [f for f in planned.findings.feet if f.side == place.side]
+    for way in foot.ways[1:]:
+        there = evaluate(apply_edits(job, list(way.edits))).findings.feet
+        taken = [f.x_mm for f in there if f.side == place.side and f.foot != "f1"]
+        assert taken == [f.x_mm for f in ours if f.foot != "f1"], "the others stay where they are"
+        assert all(abs(foot_of_all(there, "f1") - x) > 60 for x in taken), "and no foot comes upon another"
     moved = apply_edits(job, list(foot.ways[1].edits))
     (scar,) = moved.survey.scars
     assert scar.x.mm == pytest.approx(place.x_mm + 8, abs=0.1) and not moved.built.feet

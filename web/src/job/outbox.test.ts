@@ -1,5 +1,5 @@
 import { beforeEach, describe, expect, it } from "vitest";
-import { baseFor, keepParcels, type Parcel, restOn, standAlone, takeLeftParcels } from "./outbox";
+import { baseFor, keepParcels, type Parcel, restOn, standAlone, takeLeftParcels, withWaiting } from "./outbox";
 
 const parcel = (editId: string, base: number): Parcel => ({
   editId,
@@ -43,5 +43,21 @@ describe("the outbox", () => {
     expect(standAlone([packed, record])).toBe(true);
     expect(standAlone([packed, moved])).toBe(false);
     expect(standAlone([{ op: "place_panel", model: "m" } as never])).toBe(false);
+  });
+
+  it("shows entries on their way at once, and none that is being removed", () => {
+    const waiting = [
+      { op: "add" as const, path: "workshop.packed", value: { id: "k2" } },
+      { op: "remove" as const, path: "workshop.packed.k1" },
+      { op: "add" as const, path: "care.looks", value: { id: "l1" } },
+    ];
+    expect(withWaiting([{ id: "k1" }, { id: "k3" }], waiting, "workshop.packed").map((e) => e.id)).toEqual([
+      "k3",
+      "k2",
+    ]);
+    const set = [{ op: "set" as const, path: "built.feet.u1.pilot", value: "solid" }];
+    expect(withWaiting([{ id: "u1", pilot: null }], set, "built.feet")).toEqual([{ id: "u1", pilot: "solid" }]);
+    const kept = [{ id: "k1" }];
+    expect(withWaiting(kept, [], "workshop.packed")).toBe(kept);
   });
 });

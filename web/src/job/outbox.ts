@@ -61,3 +61,27 @@ export const baseFor = (queue: readonly Parcel[], seen: number): number => queue
 export function restOn(queue: readonly Parcel[], sentOn: number, stored: number): void {
   for (const parcel of queue) if (parcel.base === sentOn) parcel.base = stored;
 }
+
+/** Entries of a list with what is on its way: added ones are there already, removed ones are gone, fields are as set. */
+export function withWaiting<T extends { id: string }>(
+  list: readonly T[],
+  waiting: readonly Edit[],
+  path: string,
+): readonly T[] {
+  let now = list;
+  for (const edit of waiting) {
+    if (edit.op === "add" && edit.path === path && isEntry<T>(edit.value)) {
+      const added = edit.value;
+      now = [...now.filter((e) => e.id !== added.id), added];
+    } else if (edit.op === "remove" && edit.path.startsWith(`${path}.`))
+      now = now.filter((e) => `${path}.${e.id}` !== edit.path);
+    else if (edit.op === "set" && edit.path.startsWith(`${path}.`)) {
+      const [id, field, deeper] = edit.path.slice(path.length + 1).split(".");
+      if (field && !deeper) now = now.map((e) => (e.id === id ? { ...e, [field]: edit.value } : e));
+    }
+  }
+  return now;
+}
+
+const isEntry = <T extends { id: string }>(value: unknown): value is T =>
+  typeof value === "object" && value !== null && "id" in value;

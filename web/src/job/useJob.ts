@@ -24,6 +24,7 @@ export type Trouble =
 type Waiting = { done: (answer: JobAnswer) => void; failed: (problem: unknown) => void };
 
 const POLL_MS = 3000;
+const NOTHING: readonly Edit[] = [];
 const RETRY_MS = 1500;
 
 export const CLIENT: string = (() => {
@@ -36,6 +37,8 @@ export type JobHandle = {
   /** Whether there is anything to show yet. */
   open: boolean;
   saving: boolean;
+  /** Edits that the server does not have yet: what stands for itself is shown at once, also without the network. */
+  waiting: readonly Edit[];
   trouble: Trouble | null;
   /** What the server refused last, in words, until the person has seen it. */
   refusal: string | null;
@@ -62,6 +65,7 @@ export function useJob(id: string): JobHandle {
   const [refusal, setRefusal] = useState<string | null>(null);
   const [trouble, setTrouble] = useState<Trouble | null>(null);
   const [saving, setSaving] = useState(false);
+  const [waiting, setWaiting] = useState<readonly Edit[]>(NOTHING);
   const [probe, setProbeState] = useState<number | null>(null);
   const revision = useRef(0);
   const probeNow = useRef<number | null>(null);
@@ -91,7 +95,10 @@ export function useJob(id: string): JobHandle {
     return shown ? { revision: shown.answer.revision, probe_m_s: shown.probe } : null;
   }, [cache, id]);
 
-  const keep = useCallback(() => keepParcels(localStorage, id, queue.current), [id]);
+  const keep = useCallback(() => {
+    keepParcels(localStorage, id, queue.current);
+    setWaiting(queue.current.length ? queue.current.flatMap((parcel) => parcel.edits) : NOTHING);
+  }, [id]);
 
   const send = useCallback(async () => {
     if (busy.current || held.current) return;
@@ -354,6 +361,7 @@ export function useJob(id: string): JobHandle {
     () => ({
       open,
       saving,
+      waiting,
       trouble,
       refusal,
       forgetRefusal,
@@ -371,6 +379,7 @@ export function useJob(id: string): JobHandle {
     [
       open,
       saving,
+      waiting,
       trouble,
       refusal,
       forgetRefusal,

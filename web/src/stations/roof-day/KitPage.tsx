@@ -1,9 +1,12 @@
 /** Before the ladder: the box is ticked off, and what is missing is said before anybody climbs. */
-import { useDesk, useFinding } from "../../job/JobContext";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
+import { withWaiting } from "../../job/outbox";
 
 export function KitPage({ climb }: { climb: () => void }) {
   const { handle } = useDesk();
-  const kit = useFinding("kit");
+  const { workshop } = useStoredJob();
+  const packed = new Set(withWaiting(workshop.packed, handle.waiting, "workshop.packed").map((p) => p.id));
+  const kit = useFinding("kit").map((line) => ({ ...line, packed: packed.has(line.id) }));
   const missing = kit.filter((line) => !line.packed);
   return (
     <>

@@ -79,7 +79,7 @@ export function MarksInHand({ step, marks, records, log }: Props) {
             aria-expanded={open === key}
             onClick={() => setOpen(open === key ? null : key)}
           >
-            {recordOf(job, first.panel, first.foot) ? "What was found here" : "It is not as planned"}
+            {recordOf(job.built.feet, first.panel, first.foot) ? "What was found here" : "It is not as planned"}
           </button>
           {open === key && <ReallyThere key={key} mark={first} log={log} />}
         </div>

@@ -67,7 +67,7 @@ function StepInHand({ step, hand, log }: { step: WorkStep; hand: InHand | undefi
       )}
       <p className="text-[18px] leading-snug pt-2">{step.detail}</p>
       <ReadAloud step={step} caution={hand?.caution ?? ""} />
-      <WaysOut />
+      {records && <WaysOut />}
       <MarksInHand step={step} marks={marks} records={records} log={log} />
       {hand && !marks.length && <Counter step={step} unit={hand.unit} log={log} />}
       {hand && <StepTimers step={step.title} timers={hand.timers} log={log} />}

@@ -1,10 +1,11 @@
 /** Where a foot really is, and what its pilot hole met: typed at the mark, worked at once. */
 import { useState } from "react";
 import { newUuid } from "../../api/ids";
-import type { Edit, Mark } from "../../api/types";
+import type { Edit, Mark, Units } from "../../api/types";
 import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import { withWaiting } from "../../job/outbox";
 import type { JobLog } from "../../job/useLog";
-import { example, shown } from "../../ui/format";
+import { example, type Quantity, shown } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { fromCentre, newRecord, type Pilot, pilotReading, recorded, recordOf } from "./asBuilt";
 
@@ -14,9 +15,11 @@ export function ReallyThere({ mark, log }: { mark: Mark; log: JobLog }) {
   const units = useUnits();
   const feet = useFinding("feet");
   const place = feet.find((f) => f.panel === mark.panel && f.foot === mark.foot);
-  const record = recordOf(job, mark.panel, mark.foot);
-  const [x, setX] = useState(record?.x ? shown(record.x, units) : "");
-  const [y, setY] = useState(record?.y ? shown(record.y, units).replace(/^[-−]/, "") : "");
+  const built = withWaiting(job.built.feet, handle.waiting, "built.feet");
+  const record = recordOf(built, mark.panel, mark.foot);
+  const onItsWay = handle.waiting.some((e) => "path" in e && e.path.startsWith("built.feet"));
+  const [x, setX] = useState(() => boxText(record?.x, units));
+  const [y, setY] = useState(() => boxText(record?.y, units).replace(/^[-−]/, ""));
   const [attempt, problem] = useTry();
   if (!place) return null;
   const id = record?.id ?? `u${newUuid().slice(0, 8)}`;
@@ -80,9 +83,16 @@ export function ReallyThere({ mark, log }: { mark: Mark; log: JobLog }) {
           Take this record back
         </button>
       )}
+      {onItsWay && <p className="text-soft">Kept here until the server has it.</p>}
       {problem}
     </div>
   );
+}
+
+/** As stored, or as typed while it is on its way. */
+function boxText(value: Quantity | string | null | undefined, units: Units): string {
+  if (!value) return "";
+  return typeof value === "string" ? value : shown(value, units);
 }
 
 function Measured(props: { label: string; hint: number; value: string; set: (text: string) => void }) {

@@ -4,8 +4,8 @@ import type { Edit, FootPlace, Job, Mark, WorkStep } from "../../api/types";
 export type Record = Job["built"]["feet"][number];
 export type Pilot = "solid" | "through";
 
-export const recordOf = (job: Job, holder: string, foot: string): Record | undefined =>
-  job.built.feet.find((r) => r.holder === holder && r.foot === foot);
+export const recordOf = (feet: readonly Record[], holder: string, foot: string): Record | undefined =>
+  feet.find((r) => r.holder === holder && r.foot === foot);
 
 /** A new record of a foot, measured at one of its marks; nothing is said yet but where both were planned. */
 export function newRecord(id: string, mark: Mark, place: FootPlace): Record {
