@@ -14,9 +14,20 @@ from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.jobs import Store
 from fahrtwind.api.schemas import Client, EditId
 from fahrtwind.api.schemas import Request as Strict
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.part import Name
-from fahrtwind.core.stations.log.entries import Clock, Entry, Tick, clocks, steps_done, ticked
+from fahrtwind.core.stations.days.activities import Network
+from fahrtwind.core.stations.days.from_record import DoneByRecord, Noted, done_by_record
+from fahrtwind.core.stations.log.entries import (
+    Clock,
+    Entry,
+    StepTicked,
+    Tick,
+    clocks,
+    step_of,
+    steps_done,
+    ticked,
+)
 from fahrtwind.files.drawing import Stamp
 from fahrtwind.files.record_file import WrittenEntry, write_record
 from fahrtwind.files.record_sheet import write_record_sheet
@@ -84,6 +95,18 @@ def write_log(request: Request, job_id: str, given: NewEntry, records: TheRecord
     client = phone.name if phone else given.client
     written = records.write(job_id, client, given.entry_id, given.entry)
     return _log(records, job_id, written.number - 1)
+
+
+@router.get("/log/done")
+def read_done(job_id: str, store: Store, records: TheRecords) -> tuple[DoneByRecord, ...]:
+    """When steps were really done, by the log, of those that the plan does not have as done yet."""
+    job = store.get(job_id).job
+    noted = tuple(
+        Noted(step_of(e.entry), e.happened, e.entry.done if isinstance(e.entry, StepTicked) else None)
+        for e in records.log(job_id)
+    )
+    seen = visit(job)
+    return done_by_record(seen.get("network") or Network((), ()), seen.get("steps", ()), noted, job.days)
 
 
 @router.get("/record.json", response_class=Response)

@@ -6,6 +6,7 @@ import base64
 import hashlib
 import json
 from collections.abc import Callable
+from datetime import datetime
 from pathlib import Path
 from typing import Any
 
@@ -119,3 +120,13 @@ def test_the_sheet_tells_every_entry_and_the_chain(desk: TestClient, job: str) -
     for words in ("4 entries; the chain over them is whole", "Dry-fit", "torque 8 N·m, by w 1", "Ada", "f4"):
         assert words in text, words
     assert "8 mm aft" in text
+
+
+def test_what_the_record_says_was_done_is_offered_to_the_plan(desk: TestClient, job: str) -> None:
+    """Lichtspiel's dry-fit was done a minute ago in the fixture; a mark ticked an hour before began it."""
+    tick = {"kind": "tick", "step": "Dry-fit", "item": "1", "ago_s": 3660}
+    desk.post(f"/api/jobs/{job}/log", json={"client": "Ada", "entry_id": "t", "entry": tick})
+    (told,) = desk.get(f"/api/jobs/{job}/log/done").json()
+    assert told["title"] == "Dry-fit" and told["step"] == "dry fit"
+    begun, ended = (datetime.fromisoformat(told[name]) for name in ("started", "ended"))
+    assert 59 <= (ended - begun).total_seconds() / 60 <= 61

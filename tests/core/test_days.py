@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import json
 from dataclasses import replace
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from pathlib import Path
 from typing import Any
 
@@ -15,12 +15,13 @@ import pytest
 from fahrtwind.core.choose.days import ask_why_not, helps, how_sure, kept_as_plan, plan_days, problem_for
 from fahrtwind.core.engine.beside import Hands
 from fahrtwind.core.errors import InputError, NotFound
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.days import Days, Finished, Person
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.days.activities import Activity, Needs, Network, Precedence
 from fahrtwind.core.stations.days.conditions import Calendar, ready_after
+from fahrtwind.core.stations.days.from_record import Noted, done_by_record
 from fahrtwind.core.stations.days.grid import grid_of
 from fahrtwind.core.stations.days.hands import persons_of
 from fahrtwind.core.stations.days.kept import breaches
@@ -29,6 +30,7 @@ from fahrtwind.core.stations.days.planner import greedy, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, weathers_of
 from fahrtwind.core.stations.days.work_facts import Wait
+from fahrtwind.core.tables.work import RATES
 from fahrtwind.core.working import working
 from fahrtwind.demo import FOLDER
 from tests.conftest import changed
@@ -566,3 +568,41 @@ def test_types_of_the_tests_are_the_documents(sound: Job) -> None:
     assert Days.model_validate_json(days.model_dump_json()) == days
     calendar = calendar_of(told(crew=[person.model_dump(mode="json")]))
     assert isinstance(calendar, Calendar) and not calendar.present[0][calendar.grid.first_slot(1) + 20]
+
+
+def test_what_was_ticked_on_the_roof_tells_when_it_was_done_and_teaches_the_rates(sound: Job) -> None:
+    """Cleaning: first noted 8:00, done 9:00. Marking: nothing noted, so it began when cleaning ended; done
+    10:24. A step over night and one that was undone teach nothing.
+    """
+    day = datetime(2026, 5, 4, tzinfo=UTC)
+    steps = {s.kind: s for s in evaluate(sound).findings.steps}
+
+    def at(hours: float) -> datetime:
+        return day + timedelta(hours=hours)
+
+    noted = (
+        Noted(steps["reach"].title, at(7), True),
+        Noted(steps["clean"].title, at(8)),
+        Noted(steps["clean"].title, at(8.5)),
+        Noted(steps["clean"].title, at(9), True),
+        Noted(steps["mark"].title, at(10.4), True),
+        Noted(steps["dry fit"].title, at(10.5), True),
+        Noted(steps["dry fit"].title, at(10.6), False),
+        Noted(steps["pilot"].title, at(34), True),
+    )
+    seen = visit(sound)
+    told = done_by_record(seen.get("network"), seen.get("steps", ()), noted, sound.days)
+    spans = {d.step: (d.started, d.ended) for d in told}
+    assert spans["clean"] == (at(8), at(9))
+    marks = [spans[name] for name in spans if name.startswith("mark")]
+    assert min(s for s, _ in marks) == at(9) and max(e for _, e in marks) == at(10.4)
+    assert not [name for name in spans if name.startswith(("dry", "pilot", "reach"))]
+    done = [
+        {"id": f"d{i}", "step": d.step, "started": d.started, "ended": d.ended} for i, d in enumerate(told)
+    ]
+    rates = {r.kind: r for r in evaluate(changed(sound, days__done=done)).findings.learned}
+    count = steps["mark"].count
+    fixed = RATES["mark"].fixed_min * len(marks)
+    assert rates["mark"].minutes == pytest.approx((84 - fixed) / count, abs=0.06)
+    taken = changed(sound, days__done=done).days
+    assert done_by_record(seen.get("network"), seen.get("steps", ()), noted, taken) == ()

@@ -7,6 +7,7 @@ import { RoofStrip } from "../roof/RoofStrip";
 import { LAYERS, STATIONS } from "../stations";
 import type { ShellProps } from "./Desk";
 import { TroubleBar } from "./TroubleBar";
+import { applyTheme, currentTheme } from "./theme";
 
 const NARROW = "(max-width: 640px)";
 
@@ -26,6 +27,7 @@ export function Phone({ station, heading }: ShellProps) {
   const { id, handle } = useDesk();
   const name = usePartOf((shown) => shown.answer.job.name);
   const [roof, setRoof] = useState(false);
+  const [theme, setTheme] = useState(currentTheme);
   const [road, setRoad] = useState(false);
   const Body = station.phone;
   useKeptInPocket(true, id);
@@ -39,6 +41,18 @@ export function Phone({ station, heading }: ShellProps) {
         <h1 ref={heading} tabIndex={-1} className="text-[19px] truncate flex-1 outline-none">
           {name}: {station.title}
         </h1>
+        <button
+          type="button"
+          className="act !h-10"
+          aria-pressed={theme === "sun"}
+          onClick={() => {
+            const next = theme === "sun" ? "shop" : "sun";
+            applyTheme(next);
+            setTheme(next);
+          }}
+        >
+          Sun
+        </button>
         <button type="button" className="act !h-10" aria-expanded={roof} onClick={() => setRoof(!roof)}>
           Roof
         </button>

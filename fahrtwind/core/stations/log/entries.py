@@ -149,6 +149,13 @@ def clocks(entries: tuple[tuple[datetime, Entry], ...]) -> tuple[Clock, ...]:
     return tuple(sorted(running.values(), key=lambda clock: clock.ends))
 
 
+def step_of(entry: Entry) -> str:
+    """The title of the step that an entry is about; blank where it is about none."""
+    if isinstance(entry, StepTicked | Ticked | TimerStarted):
+        return entry.step
+    return entry.place if isinstance(entry, Measured | Photographed) else ""
+
+
 def entry_words(entry: Entry) -> str:
     """An entry as a sentence.
 

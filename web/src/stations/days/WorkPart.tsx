@@ -1,8 +1,11 @@
 /** The work: every step with its time and hands; the shop's own rates, orders of this job. */
+import { useQuery } from "@tanstack/react-query";
+import { http, unwrap } from "../../api/client";
 import { Choice, Field, Group } from "../../fields/Field";
-import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useRevision, useStoredJob } from "../../job/JobContext";
 import { newId } from "../wire/words";
 import { KINDS, kindWords } from "./kinds";
+import { whenWords } from "./road";
 
 export function WorkPart() {
   const work = useFinding("work");
@@ -25,10 +28,48 @@ export function WorkPart() {
         </table>
       </Group>
       <div>
+        <ByRecord />
         <Rates />
         <Orders />
       </div>
     </div>
+  );
+}
+
+/** What was ticked on the roof: taken into the plan it teaches the rates. */
+function ByRecord() {
+  const { id, handle } = useDesk();
+  const revision = useRevision();
+  const found = useQuery({
+    queryKey: ["done by record", id, revision],
+    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/log/done", { params: { path: { job_id: id } } })),
+  }).data;
+  if (!found?.length) return null;
+  return (
+    <Group title="Done, by the record">
+      <ul>
+        {found.map((d) => (
+          <li key={d.step} className="border-b border-hair py-1">
+            <b>{d.title}</b>: {whenWords(d.started)} to {whenWords(d.ended)}
+          </li>
+        ))}
+      </ul>
+      <button
+        type="button"
+        className="act mt-2"
+        onClick={() =>
+          handle.change(
+            found.map((d) => ({
+              op: "add",
+              path: "days.done",
+              value: { id: newId("d"), step: d.step, started: d.started, ended: d.ended },
+            })),
+          )
+        }
+      >
+        Take {found.length === 1 ? "it" : `all ${found.length}`} into the plan
+      </button>
+    </Group>
   );
 }
 
