@@ -106,3 +106,12 @@ def test_the_list_shows_every_roof_with_what_stops_it_and_what_comes_next(page: 
     expect(row.get_by_role("img", name="Lichtspiel: refused")).to_be_visible()
     row.press("Enter")
     expect(page.get_by_role("heading", level=1, name="Roof day")).to_be_visible()
+
+
+def test_a_scar_is_photographed_where_it_is_listed(page: Page) -> None:
+    open_demo(page, "survey", "feldlabor")
+    page.get_by_role("tab", name="Old work").press("Enter")
+    seen = {"name": "scar.png", "mimeType": "image/png", "buffer": picture(300, 200)}
+    page.get_by_label("Picture of scar h2").set_input_files(seen)  # type: ignore[arg-type]
+    expect(page.get_by_alt_text("scar h2, as seen last")).to_be_visible()
+    expect(page.get_by_alt_text("as seen last")).to_have_count(1)

@@ -1,15 +1,12 @@
 /** The look itself, a roof day in small: from place to place, with what was seen there last, and pictures. */
-import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
-import { http, unwrap } from "../../api/client";
-import type { Findings, Job, LogEntry } from "../../api/types";
+import type { Findings, Job } from "../../api/types";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { withWaiting } from "../../job/outbox";
 import { type JobLog, useLog } from "../../job/useLog";
-import { useTry } from "../../ui/useTry";
 import { dayWords } from "../days/road";
 import { newId } from "../wire/words";
-import { shrunk } from "./photograph";
+import { Picture, SeenBefore } from "./PlacePictures";
 import { FOUND, today } from "./words";
 
 type Place = Findings["to_look_at"][number];
@@ -151,60 +148,3 @@ function PlaceRow({ place, look, found, log }: RowProps) {
 }
 
 const foundWords = (state: Look["found"]): string => FOUND.find(([s]) => s === state)?.[1] ?? state;
-
-const placeOf = (entry: LogEntry): string => ("place" in entry ? entry.place : "");
-
-/** The last reading and the last picture of this place that the record has. */
-function SeenBefore({ where }: { where: string }) {
-  const { id } = useDesk();
-  const entries =
-    useQuery({
-      queryKey: ["log", id],
-      queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/log", { params: { path: { job_id: id } } })),
-    }).data?.entries ?? [];
-  const own = entries.map((e) => e.entry).filter((e) => placeOf(e).startsWith(where));
-  const value = own.findLast((e) => e.kind === "measured");
-  const picture = own.findLast((e) => e.kind === "photograph");
-  return (
-    <div className="text-right">
-      {value?.kind === "measured" && (
-        <p className="font-semibold">
-          {value.what} {value.value}
-        </p>
-      )}
-      {picture?.kind === "photograph" && (
-        <a href={`/api/jobs/${id}/attachments/${picture.digest}`} target="_blank" rel="noreferrer">
-          <img
-            className="max-h-20 border border-hair ml-auto"
-            src={`/api/jobs/${id}/attachments/${picture.digest}`}
-            alt={`${where}, as seen last`}
-          />
-        </a>
-      )}
-    </div>
-  );
-}
-
-function Picture({ where, log }: { where: string; log: JobLog }) {
-  const [attempt, problem] = useTry();
-  return (
-    <>
-      <label className="act !h-11 cursor-pointer">
-        Picture
-        <input
-          type="file"
-          accept="image/*"
-          capture="environment"
-          className="sr-only"
-          aria-label={`Picture of ${where}`}
-          onChange={(event) => {
-            const file = event.target.files?.[0];
-            event.target.value = "";
-            if (file) void attempt(async () => log.photograph(await shrunk(file), { text: "", place: where }));
-          }}
-        />
-      </label>
-      {problem}
-    </>
-  );
-}

@@ -1,11 +1,50 @@
 import { EntryTable } from "../../fields/EntryTable";
 import { Group } from "../../fields/Field";
-import { useFinding, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
+import { useLog } from "../../job/useLog";
+import { shown } from "../../ui/format";
+import { Picture, SeenBefore } from "../log/PlacePictures";
 
 export function OldWorkPart() {
+  return (
+    <>
+      <Scars />
+      <Pictures />
+    </>
+  );
+}
+
+/** What it looked like before it was closed: for the record, and for whoever looks for the leak. */
+function Pictures() {
+  const { id } = useDesk();
+  const { scars } = useStoredJob().survey;
+  const log = useLog(id);
+  const units = useUnits();
+  if (!scars.length) return null;
+  return (
+    <Group title="Pictures">
+      <ul className="grid sm:grid-cols-2 gap-x-8">
+        {scars.map((scar) => {
+          const where = `scar ${scar.id}`;
+          return (
+            <li key={scar.id} className="flex items-center gap-3 border-b border-hair py-1.5">
+              <span className="font-semibold flex-1">
+                {scar.kind.replace("_", " ")} at {shown(scar.x, units)}
+                {scar.note && <span className="font-normal text-[13px]">, {scar.note}</span>}
+              </span>
+              <SeenBefore where={where} />
+              <Picture where={where} log={log} />
+            </li>
+          );
+        })}
+      </ul>
+    </Group>
+  );
+}
+
+function Scars() {
   const job = useStoredJob();
-  const survey = useFinding("survey");
-  const found = survey;
+  const found = useFinding("survey");
   const entries = new Map(found.seal_entries.map((e) => [e.scar, e]));
   return (
     <Group
