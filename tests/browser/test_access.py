@@ -54,6 +54,30 @@ def test_what_a_rack_shows_in_the_workshop_passes(page: Page) -> None:
             assert faults(page, "#station") == [], tab.inner_text()
 
 
+@pytest.mark.parametrize("theme", ["shop", "sun"])
+def test_every_page_of_the_phone_passes(page: Page, theme: str) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    page.goto("/")
+    page.evaluate("theme => localStorage.setItem('theme', theme)", theme)
+    page.reload()
+    open_demo(page, "roof-day")
+    expect(page.get_by_role("heading", name="Before the ladder")).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Climb").click()
+    page.get_by_role("button", name="Step 8, Drill one").click()
+    page.get_by_role("button", name="What was found here").click()
+    page.get_by_role("button", name="Roof", exact=True).click()
+    expect(page.get_by_role("region", name="Not as planned").get_by_role("button").first).to_be_visible()
+    assert faults(page) == []
+    page.get_by_role("button", name="Step 15, Seal").click()
+    page.get_by_role("button", name="Start: tool the bead").click()
+    assert faults(page) == []
+    page.get_by_role("button", name="Plan", exact=True).click()
+    page.get_by_role("link", name="Log").click()
+    page.get_by_role("button", name="is not sound").first.click()
+    assert faults(page) == []
+
+
 def test_the_check_finds_a_seeded_fault(page: Page) -> None:
     page.goto("/")
     expect(page.get_by_role("heading", name="Jobs")).to_be_visible()
@@ -76,6 +100,6 @@ def test_it_fits_a_tablet_and_a_phone(page: Page) -> None:
     go(page, "roof-day")
     for width, height in ((1024, 700), (390, 800)):
         page.set_viewport_size({"width": width, "height": height})
-        told = "marks from the datum" if width > 640 else "Measure the delivered panels"
+        told = "marks from the datum" if width > 640 else "Before the ladder"
         expect(page.get_by_role("heading", name=told)).to_be_attached()
         assert page.evaluate("document.documentElement.scrollWidth") <= width + 1

@@ -77,14 +77,16 @@ export function Phone({ station, heading }: ShellProps) {
           </Link>
         </nav>
       )}
-      <TroubleBar />
-      <Stops />
-      {roof && (
-        <div className="py-2 border-b-2 border-ink shrink-0">
-          <RoofStrip sections={false} layers={LAYERS} />
-        </div>
-      )}
-      {Body && <Body />}
+      <main className="flex flex-col flex-1 min-h-0">
+        <TroubleBar />
+        <Stops />
+        {roof && (
+          <div className="py-2 border-b-2 border-ink shrink-0">
+            <RoofStrip sections={false} layers={LAYERS} />
+          </div>
+        )}
+        {Body && <Body />}
+      </main>
     </div>
   );
 }
