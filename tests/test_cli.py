@@ -135,6 +135,7 @@ CALLS = {
     "days.sure": {"job": DATED},
     "days.skin": {"air_c": 10, "humidity_percent": 80, "wind_m_s": 3, "sun_w_m2": 400, "colour": "dark"},
     "forecast.parse": {"text": FORECAST},
+    "days.elsewhere": {"job": DATED, "others": [DATED]},
     "roof_day.as_built": {"job": DATED},
     "roof_day.steps": {"job": DATED},
     "log.due": {"job": DATED, "today": "2026-11-27"},

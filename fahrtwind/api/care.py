@@ -1,4 +1,4 @@
-"""What is due, of one job and over all vehicles; each at a glance."""
+"""What needs more than one job: what is due over all vehicles, each at a glance, who is elsewhere."""
 
 from __future__ import annotations
 
@@ -14,6 +14,7 @@ from fahrtwind.api.records import TheRecords
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.glance import Glance, glance
+from fahrtwind.core.stations.days.elsewhere import Elsewhere, elsewhere
 from fahrtwind.core.stations.log.due import Due, due_of
 from fahrtwind.core.stations.log.entries import steps_done
 
@@ -39,6 +40,19 @@ def read_glance(job_id: str, store: Store, records: TheRecords) -> Glance:
     job = store.get(job_id).job
     done = steps_done(tuple(e.entry for e in records.log(job_id)))
     return glance(evaluate(job), done, drives=job.care.drives_since is not None)
+
+
+@router.get("/jobs/{job_id}/elsewhere")
+def read_elsewhere(job_id: str, store: Store) -> tuple[Elsewhere, ...]:
+    """On which days people of this job are at other jobs of the shop, by the plans that those keep."""
+    others = []
+    for summary in (s for s in store.summaries() if s.id != job_id):
+        try:
+            job = store.get(summary.id).job
+        except FahrtwindError:
+            continue
+        others.append((job.name, job.days))
+    return elsewhere(store.get(job_id).job.days, others)
 
 
 @router.get("/due")

@@ -7,7 +7,7 @@ from __future__ import annotations
 import time
 from dataclasses import dataclass
 from datetime import date
-from typing import Annotated
+from typing import Annotated, Any
 
 from pydantic import Field
 
@@ -21,6 +21,7 @@ from fahrtwind.core.formulas.weather import dew_point, skin_temperature, surface
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.part import Name
 from fahrtwind.core.stations.days.activities import Network
+from fahrtwind.core.stations.days.elsewhere import Elsewhere, elsewhere
 from fahrtwind.core.stations.days.hours import HoursBand
 from fahrtwind.core.stations.days.kept import KeptPlan
 from fahrtwind.core.stations.days.plan import DayPlan
@@ -122,3 +123,14 @@ class ForecastInput(CalcInput):
 def forecast_parse(given: ForecastInput) -> ReadForecast:
     """An hourly forecast from CSV or JSON in the open layout."""
     return read_forecast(given.text)
+
+
+class ElsewhereInput(JobInput):
+    others: Annotated[tuple[dict[str, Any], ...], Field(max_length=40)]
+
+
+@calculation("days.elsewhere")
+def days_elsewhere(given: ElsewhereInput) -> tuple[Elsewhere, ...]:
+    """On which days people of this job are at other jobs, by the plans that those keep."""
+    others = [load_job(other) for other in given.others]
+    return elsewhere(load_job(given.job).days, [(other.name, other.days) for other in others])

@@ -205,3 +205,25 @@ def test_inches_all_the_way_through_the_structure(client: TestClient) -> None:
     assert job["scans"][0]["end"] == {"text": "7' 6", "mm": pytest.approx(90 * 25.4)}
     assert found["next_check"]["words"].count('"') in (0, 2), "lengths are said in inches"
     assert found["lines"]["sides"][0]["offset_mm"] == pytest.approx((24 + 3 / 16) * 25.4, abs=2)
+
+
+def test_people_of_two_vehicles_are_told_where_both_want_them(client: TestClient, demo: Job) -> None:
+    """Two copies of the demo job share their crew, and each keeps the same plan."""
+    made = [
+        client.post(
+            "/api/jobs/import?client=t",
+            content=write_job(demo.model_copy(update={"name": name})),
+            headers={"content-type": "application/octet-stream"},
+        ).json()["id"]
+        for name in ("one", "two")
+    ]
+    told = client.get(f"/api/jobs/{made[0]}/elsewhere").json()
+    assert {t["job"] for t in told} == {"two", demo.name}, "the demo itself has the same crew"
+    assert {t["name"] for t in told} == {p.name for p in demo.days.crew}
+    days = {step.starts.date().isoformat() for step in demo.days.kept}
+    assert told[0]["days"] and set(told[0]["days"]) <= days | {
+        s.ends.date().isoformat() for s in demo.days.kept
+    }
+    client.delete(f"/api/jobs/{made[1]}")
+    left = client.get(f"/api/jobs/{made[0]}/elsewhere").json()
+    assert {t["job"] for t in left} == {demo.name}

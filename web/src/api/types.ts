@@ -42,6 +42,7 @@ export type SlowAnswer =
   | Schemas["SureAnswer"]
   | Schemas["RealityAnswer"];
 export type Due = Schemas["Due"];
+export type Elsewhere = Schemas["Elsewhere"];
 export type Glance = Schemas["Glance"];
 export type DayPlan = Schemas["DayPlan"];
 export type PlannedStep = Schemas["PlannedStep"];

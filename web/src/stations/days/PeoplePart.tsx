@@ -1,7 +1,9 @@
 /** Who works when, from which day on, and what comes when. */
-import type { Job } from "../../api/types";
+import { useQuery } from "@tanstack/react-query";
+import { http, unwrap } from "../../api/client";
+import type { Elsewhere, Job } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
-import { useDesk, useStoredJob } from "../../job/JobContext";
+import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
 import { newId } from "../wire/words";
 import { DateBox } from "./DateBox";
 import { KINDS } from "./kinds";
@@ -13,6 +15,7 @@ const WEEK = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"] as const;
 export function PeoplePart() {
   const { handle } = useDesk();
   const { days } = useStoredJob();
+  const taken = useElsewhere();
   const here = Intl.DateTimeFormat().resolvedOptions().timeZone;
   return (
     <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,3fr)_minmax(0,2fr)] gap-x-10">
@@ -20,7 +23,7 @@ export function PeoplePart() {
         <Group title="People">
           {!days.crew.length && <p className="pb-1">Who works, and when?</p>}
           {days.crew.map((person) => (
-            <PersonRow key={person.id} person={person} />
+            <PersonRow key={person.id} person={person} taken={taken.filter((t) => t.person === person.id)} />
           ))}
           <button
             type="button"
@@ -59,7 +62,42 @@ export function PeoplePart() {
   );
 }
 
-function PersonRow({ person }: { person: Person }) {
+/** Where people of this crew are by the plans that other vehicles keep. */
+function useElsewhere(): readonly Elsewhere[] {
+  const { id } = useDesk();
+  const revision = useRevision();
+  return (
+    useQuery({
+      queryKey: ["elsewhere", id, revision],
+      queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/elsewhere", { params: { path: { job_id: id } } })),
+    }).data ?? []
+  );
+}
+
+function Taken({ person, taken }: { person: Person; taken: Elsewhere }) {
+  const { handle } = useDesk();
+  return (
+    <p className="basis-full flex flex-wrap items-baseline gap-x-3">
+      <span>
+        <b>{taken.job}</b> may have {person.name}: {taken.days.map(dayWords).join(", ")}
+      </span>
+      <button
+        type="button"
+        className="act !h-[26px]"
+        aria-label={`${person.name} is away on these days`}
+        onClick={() =>
+          handle.change([
+            { op: "set", path: `days.crew.${person.id}.away`, value: [...person.away, ...taken.days].sort() },
+          ])
+        }
+      >
+        Away on these days
+      </button>
+    </p>
+  );
+}
+
+function PersonRow({ person, taken }: { person: Person; taken: readonly Elsewhere[] }) {
   const { handle } = useDesk();
   const path = `days.crew.${person.id}`;
   const toggle = (day: number) =>
@@ -106,6 +144,9 @@ function PersonRow({ person }: { person: Person }) {
       >
         remove
       </button>
+      {taken.map((one) => (
+        <Taken key={one.job} person={person} taken={one} />
+      ))}
     </div>
   );
 }
