@@ -15,6 +15,8 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.log.chain import FIRST, ChainLink, digest_of, first_broken
 from fahrtwind.core.stations.log.due import due_of, open_findings
 from fahrtwind.core.stations.log.judged import judged
+from fahrtwind.demo import FOLDER
+from fahrtwind.files.job_file import read_job
 from tests.conftest import changed
 
 START = date(2026, 5, 20)
@@ -167,3 +169,11 @@ def test_the_look_goes_from_place_to_place_and_tells_what_was_seen_there(sound: 
     there = [(one.found, one.day, one.note) for one in told[names[1]].seen]
     assert there == [("lifted edge", date(2026, 7, 1), "port rear"), ("sound", date(2026, 6, 1), "")]
     assert [(one.found, one.day) for one in told[names[0]].seen] == [("sound", date(2026, 6, 1))]
+
+
+def test_bolts_of_a_rack_are_looked_at_with_their_torque() -> None:
+    job = read_job((FOLDER / "speiche.json").read_bytes())
+    told = evaluate(job).findings
+    torques = {round(line.tight.torque_n_m, 1) for line in told.bolts if line.carrier == job.carriers[0].id}
+    (rack,) = [p for p in told.to_look_at if p.where == job.carriers[0].name]
+    assert torques and all(f"{t:g} N·m" in rack.look for t in torques)
