@@ -30,7 +30,8 @@ class Spoken:
 def spoken_verdict(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Spoken:
     """What to say about the whole roof, once everything else is known."""
     stops = [s for s in snags if s.severity == "stop"]
-    struck = {_struck(s.place) for s in stops}
+    built = {f"built.feet.{b.id}": f"{b.holder}.{b.foot}" for b in findings.as_built}
+    struck = {built.get(s.place, _struck(s.place)) for s in stops}
     refused = tuple(
         f"{f.panel}.{f.foot}"
         for f in findings.feet

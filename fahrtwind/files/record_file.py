@@ -7,13 +7,13 @@ import binascii
 import json
 from collections.abc import Iterable
 from dataclasses import dataclass
-from datetime import datetime
 from hashlib import sha256
 from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, ValidationError, model_validator
 
 from fahrtwind.core.errors import UnreadableFile
+from fahrtwind.core.job.dates import Moment
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.log.chain import ChainLink
@@ -32,7 +32,7 @@ class WrittenEntry(_Strict):
     """An entry to the letter, as the chain was made over it."""
 
     number: Annotated[int, Field(ge=1, le=20_000)]
-    at: datetime
+    at: Moment
     client: Annotated[str, Field(max_length=60)]
     entry_id: Annotated[str, Field(min_length=1, max_length=60)]
     document: Annotated[str, Field(max_length=4000)]

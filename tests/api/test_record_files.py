@@ -84,6 +84,8 @@ def test_a_record_that_was_changed_on_the_way_shows_where(desk: TestClient, job:
         lambda r: r["log"].append(r["log"][0]),
         lambda r: r["log"][0].update(document='{"kind": "step"}'),
         lambda r: r["log"][0].update(number=-1),
+        lambda r: r["log"][0].update(at="0001-01-01T00:00:00+14:00"),
+        lambda r: r["log"][0].update(at="2026-05-01T08:00:00"),
         lambda r: r.update(fahrtwind_record=2),
         lambda r: r.update(more=1),
         lambda r: r["job"].update(panels="none"),

@@ -23,9 +23,7 @@ class Server:
     """A server process on its own database; can be killed and started again on the same port."""
 
     def __init__(self, folder: Path) -> None:
-        with socket.socket() as probe:
-            probe.bind(("127.0.0.1", 0))
-            self.port = probe.getsockname()[1]
+        self.port, self.phones_port = _free_port(), _free_port()
         self.database = folder / "browser.db"
         self.url = f"http://127.0.0.1:{self.port}"
         self.start()
@@ -39,6 +37,8 @@ class Server:
             "--demo",
             "--port",
             str(self.port),
+            "--phones-port",
+            str(self.phones_port),
             "--database",
             str(self.database),
         ]
@@ -54,6 +54,12 @@ class Server:
     def kill(self) -> None:
         os.kill(self.process.pid, signal.SIGKILL)
         self.process.wait()
+
+
+def _free_port() -> int:
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
 
 
 @pytest.fixture(scope="session")

@@ -75,6 +75,7 @@ def test_a_hole_that_is_off_moves_the_foot_and_all_behind_it(one_panel: Job, pla
     for mark in (m for m in now.findings.marks if (m.panel, m.foot) == ("p3", "f1")):
         assert mark.x_mm == pytest.approx(marks[mark.number].x_mm + 8)
     assert "hole-off-plan" in {s.id for s in now.snags if s.severity == "stop"}
+    assert now.spoken.refused_feet == ("p3.f1",), "and is not shown as holding"
     solved = evaluate(apply_edits(job, [SetValue(path="built.feet.u1.solved", value="bracket")]))
     assert "hole-off-plan" not in {s.id for s in solved.snags}
 
