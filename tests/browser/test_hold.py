@@ -50,17 +50,17 @@ def test_a_row_of_panels_goes_onto_rails_and_back_by_keyboard(page: Page) -> Non
 def test_what_would_hold_is_tried_offered_and_done_by_one_click(page: Page) -> None:
     open_demo(page, "hold")
     stops = page.locator("[data-figure='stops']")
-    expect(stops).to_contain_text("6 stops")
+    expect(stops).to_contain_text("7 stops")
     page.get_by_role("button", name="What would hold?").click()
     do_it = page.get_by_role("button", name=re.compile("^Do it"))
     expect(do_it.first).to_be_visible(timeout=30_000)
     do_it.first.click()
     saved(page)
-    expect(stops).not_to_contain_text("6 stops")
+    expect(stops).not_to_contain_text("7 stops")
     expect(page.get_by_label("Also with a foot lost")).to_be_visible()
     page.get_by_role("button", name="Undo").click()
     saved(page)
-    expect(stops).to_contain_text("6 stops")
+    expect(stops).to_contain_text("7 stops")
 
 
 def test_a_rack_on_factory_points_by_mouse_and_keyboard(page: Page) -> None:

@@ -181,7 +181,7 @@ def test_the_same_by_keyboard_alone(page: Page) -> None:
 def test_a_snag_leads_to_the_thing_and_a_caution_needs_a_reason(page: Page) -> None:
     open_demo(page)
     snags = page.get_by_role("region", name="Snags")
-    expect(snags.get_by_text("6 stops: do not drill")).to_be_visible()
+    expect(snags.get_by_text("7 stops: do not drill")).to_be_visible()
     snags.get_by_text("Layout 3 stops").click()
     snags.get_by_role("button", name="Middle port under Emergency hatch").click()
     expect(page.get_by_role("heading", level=1, name="Layout")).to_be_visible()

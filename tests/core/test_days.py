@@ -13,6 +13,7 @@ import numpy as np
 import pytest
 
 from fahrtwind.core.choose.days import ask_why_not, helps, how_sure, kept_as_plan, plan_days, problem_for
+from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.engine.beside import Hands
 from fahrtwind.core.errors import InputError, NotFound
 from fahrtwind.core.evaluate import evaluate, visit
@@ -355,6 +356,27 @@ def test_why_not_today_and_what_a_heated_shelter_would_change() -> None:
     offered = {h.words: h for h in helps(outdoors, NOBODY, lambda found: None)}
     assert offered["a heated shelter"].days_saved is None, "there is no plan without it"
     assert plan_days(heated).state == "found"
+
+
+def test_another_way_to_hold_is_offered_where_it_saves_days_and_brings_no_stop(one_panel: Job) -> None:
+    """A tape whose maker wants twelve days before anything hangs on it; screws want none."""
+    crew = [{"id": "a", "name": "Ada"}, {"id": "b", "name": "Bo"}]
+    days = {"crew": crew, "first": "2026-05-04", "zone": "Europe/Berlin", "weather": "ignored", "horizon": 28}
+    taped = changed(
+        one_panel,
+        panels__p3__hold={"school": "tape", "pad_length": "200 mm", "dwell_h": 300},
+        vehicle__surface="sound",
+        days=days,
+    )
+    offered = {h.words: h for h in helps(taped, NOBODY, lambda found: None)}
+    screwed = offered["screws into members instead"]
+    assert (screwed.days_saved or 0) >= 2
+    after = apply_edits(taped, list(screwed.edits))
+    assert {p.hold.school for p in after.panels} == {"screws"}
+    stops = {(s.id, s.place) for s in evaluate(after).snags if s.severity == "stop"}
+    assert stops <= {(s.id, s.place) for s in evaluate(taped).snags if s.severity == "stop"}
+    no_ribs = changed(taped, members__kind=None)
+    assert "screws into members instead" not in {h.words for h in helps(no_ribs, NOBODY, lambda found: None)}
 
 
 def test_wind_and_hands_of_a_heavy_unit() -> None:

@@ -8,12 +8,12 @@ from datetime import date, datetime, time
 
 import numpy as np
 
+from fahrtwind.core.edits import AddEntry, Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped
-from fahrtwind.core.errors import InputError
+from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.days import Days, Person
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.quantities import Temperature
 from fahrtwind.core.stations.days.conditions import Calendar
 from fahrtwind.core.stations.days.kept import breaches
 from fahrtwind.core.stations.days.plan import DayPlan, Reason, told
@@ -109,12 +109,11 @@ def ask_why_not(job: Job, step: str, day: date) -> WhyNot:
 @dataclass(frozen=True, slots=True)
 class Help:
     """A change and what it brings: ``finish`` None where there is no plan with it either, ``days_saved``
-    against the plan as it is, None where there is none; ``path`` and ``value``: the edit that makes it.
+    against the plan as it is, None where there is none; ``edits`` make it.
     """
 
     words: str
-    path: str
-    value: object
+    edits: tuple[Edit, ...]
     finish: datetime | None
     roof_days: int
     days_saved: float | None
@@ -126,11 +125,11 @@ def helps(job: Job, hands: Hands, show: Callable[[tuple[Help, ...]], None]) -> t
     base = _quick(job)
     found: list[Help] = []
     ways = list(_ways(job))
-    for i, (words, path, value, other) in enumerate(ways):
+    for i, (words, edits) in enumerate(ways):
         if hands.cancelled():
             raise Stopped
         hands.tell(i / len(ways), words)
-        solution, problem = _quick(other)
+        solution, problem = _quick(apply_edits(job, list(edits)))
         if solution.state != "found":
             continue
         finish = problem.calendar.grid.moment(solution.ends)
@@ -139,7 +138,7 @@ def helps(job: Job, hands: Hands, show: Callable[[tuple[Help, ...]], None]) -> t
             saved = (base[1].calendar.grid.moment(base[0].ends) - finish).total_seconds() / 86_400
             if saved < 1 / 48 and solution.roof_days >= base[0].roof_days:
                 continue
-        found.append(Help(words, path, value, finish, solution.roof_days, saved, all(solution.proved)))
+        found.append(Help(words, edits, finish, solution.roof_days, saved, all(solution.proved)))
         found.sort(key=lambda h: (h.finish or datetime.max, h.roof_days))
         show(tuple(found))
     return tuple(found)
@@ -150,13 +149,16 @@ def _quick(job: Job) -> tuple[Solution, Problem]:
     return solve(problem, HELP_S, goals=2), problem
 
 
-def _ways(job: Job) -> Iterator[tuple[str, str, object, Job]]:
-    """In words, the edit, the job with it."""
+Change = tuple[str, tuple[Edit, ...]]
+"""In words, and the edits that make it."""
+
+
+def _set(words: str, path: str, value: object) -> Change:
+    return words, (SetValue(path=path, value=value),)
+
+
+def _ways(job: Job) -> Iterator[Change]:
     days = job.days
-
-    def with_days(**change: object) -> Job:
-        return job.model_copy(update={"days": days.model_copy(update=change)})
-
     if len(days.crew) < 6 and days.crew:
         like = days.crew[0]
         new = Person(
@@ -166,61 +168,87 @@ def _ways(job: Job) -> Iterator[tuple[str, str, object, Job]]:
             starts=like.starts,
             ends=like.ends,
         )
-        yield "one person more", "days.crew", _json(new), with_days(crew=(*days.crew, new))
+        yield "one person more", (AddEntry(path="days.crew", value=_json(new)),)
     if days.shelter == "none":
-        yield "a roof over it", "days.shelter", "roofed", with_days(shelter="roofed")
+        yield _set("a roof over it", "days.shelter", "roofed")
     if days.shelter != "heated":
-        warm = Temperature(deg_c=max(18.0, days.shelter_warm.deg_c))
-        yield ("a heated shelter", "days.shelter", "heated", with_days(shelter="heated", shelter_warm=warm))
-    yield from _longer_days(days, with_days)
+        warm = {"deg_c": max(18.0, days.shelter_warm.deg_c)}
+        edits = (
+            SetValue(path="days.shelter_warm", value=warm),
+            SetValue(path="days.shelter", value="heated"),
+        )
+        yield "a heated shelter", edits
+    yield from _longer_days(days)
     yield from _workshop(job)
     yield from _sealants(job)
+    yield from _attachments(job)
 
 
-def _longer_days(days: Days, with_days: Callable[..., Job]) -> Iterator[tuple[str, str, object, Job]]:
+def _longer_days(days: Days) -> Iterator[Change]:
     early, late = time(6), time(20)
     if any(p.starts > early or p.ends < late for p in days.crew):
-        crew = tuple(p.model_copy(update={"starts": early, "ends": late}) for p in days.crew)
-        yield (
-            "work from six to eight in the evening",
-            "days.crew",
-            [_json(p) for p in crew],
-            with_days(crew=crew),
-        )
+        crew = [_json(p.model_copy(update={"starts": early, "ends": late})) for p in days.crew]
+        yield _set("work from six to eight in the evening", "days.crew", crew)
     if any(5 not in p.weekdays for p in days.crew):
-        crew = tuple(p.model_copy(update={"weekdays": tuple(sorted({*p.weekdays, 5}))}) for p in days.crew)
-        yield "work on Saturdays", "days.crew", [_json(p) for p in crew], with_days(crew=crew)
+        week = [_json(p.model_copy(update={"weekdays": tuple(sorted({*p.weekdays, 5}))})) for p in days.crew]
+        yield _set("work on Saturdays", "days.crew", week)
 
 
-def _json(person: Person) -> object:
+def _json(person: Person) -> dict[str, object]:
     return person.model_dump(mode="json")
 
 
-def _workshop(job: Job) -> Iterator[tuple[str, str, object, Job]]:
+def _workshop(job: Job) -> Iterator[Change]:
     """What is not given away, and squeeze-out that is left alone."""
-    coat, seal = job.workshop.coat, job.seal
+    coat = job.workshop.coat
     if coat.kind in ("powder", "anodised"):
         painted = coat.model_copy(update={"kind": "paint", "days": None})
-        own = job.model_copy(update={"workshop": job.workshop.model_copy(update={"coat": painted})})
-        yield "paint it here instead of the coater", "workshop.coat", painted.model_dump(mode="json"), own
-    if seal.edge == "trim":
-        left = job.model_copy(update={"seal": seal.model_copy(update={"edge": "leave"})})
-        yield "leave what squeezes out", "seal.edge", "leave", left
+        yield _set("paint it here instead of the coater", "workshop.coat", painted.model_dump(mode="json"))
+    if job.seal.edge == "trim":
+        yield _set("leave what squeezes out", "seal.edge", "leave")
 
 
-def _sealants(job: Job) -> Iterator[tuple[str, str, object, Job]]:
+def _sealants(job: Job) -> Iterator[Change]:
     """Others that stick to this roof."""
-    seen = visit(job)
-    choice = seen.get("seal_choice")
+    choice = visit(job).get("seal_choice")
     if choice is None:
         return
     for name in FAMILIES:
         if name == choice.round.name or FAMILIES[name].cures not in ("by moisture", "by drying"):
             continue
-        other = job.model_copy(update={"seal": job.seal.model_copy(update={"round_with": name})})
-        bonded = visit(other).get("seal_choice")
+        change = _set(f"{FAMILIES[name].words} round the feet", "seal.round_with", name)
+        bonded = visit(apply_edits(job, list(change[1]))).get("seal_choice")
         if bonded is not None and bonded.round_bond.bond == "good" and not bonded.clash:
-            yield f"{FAMILIES[name].words} round the feet", "seal.round_with", name, other
+            yield change
+
+
+OTHERWISE_HELD = {"screws": "screws into members", "bolts": "through-bolts", "tape": "foam tape"}
+
+
+def _attachments(job: Job) -> Iterator[Change]:
+    """All panels on feet of their own held in another way, with the usual parts, where that brings no stop
+    and no question that does not stand now.
+    """
+    on_feet = [p for p in job.panels if p.carrier is None and p.feet]
+    now = _against(job)
+    for school, words in OTHERWISE_HELD.items():
+        others = [p for p in on_feet if p.hold.school != school]
+        edits = tuple(SetValue(path=f"panels.{p.id}.hold", value={"school": school}) for p in others)
+        if not edits:
+            continue
+        try:
+            brings = _against(apply_edits(job, list(edits))) - now
+        except FahrtwindError:
+            continue
+        if not brings:
+            yield f"{words} instead", edits
+
+
+def _against(job: Job) -> set[tuple[str, str]]:
+    """Stops, and what is not known: neither may come of a change that is offered."""
+    told = evaluate(job)
+    asked = {("asked", question.path) for question in told.findings.questions}
+    return asked | {(s.id, s.place) for s in told.snags if s.severity == "stop"}
 
 
 @dataclass(frozen=True, slots=True)

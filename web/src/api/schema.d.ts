@@ -3570,15 +3570,13 @@ export interface components {
         /**
          * Help
          * @description A change and what it brings: ``finish`` None where there is no plan with it either, ``days_saved``
-         *     against the plan as it is, None where there is none; ``path`` and ``value``: the edit that makes it.
+         *     against the plan as it is, None where there is none; ``edits`` make it.
          */
         Help: {
             /** Words */
             words: string;
-            /** Path */
-            path: string;
-            /** Value */
-            value: unknown;
+            /** Edits */
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
             /** Finish */
             finish: string | null;
             /** Roof Days */

@@ -1,7 +1,6 @@
 """What is worked out about what was built."""
 
 from fahrtwind.core.job.care import Care
-from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.build.bolts import BoltLine
@@ -23,10 +22,10 @@ def judged(care: Care, speeds: PlanVerdict | None, units: UnitSystem) -> tuple[L
 @stage("log", "What to look at", "care.looks", otherwise=())
 def to_look_at(
     holders: tuple[Holder, ...],
-    carriers: tuple[Carrier, ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     care: Care,
     wiring: Wiring,
 ) -> tuple[LookPlace, ...]:
-    bolts = {c.id: own for c, own in zip(carriers, bolts_by_carrier, strict=True)}
+    lines = [line for own in bolts_by_carrier for line in own]
+    bolts = {holder.id: tuple(x for x in lines if x.carrier == holder.id) for holder in holders}
     return inspection(holders, bolts, care, cables=bool(wiring.strings))

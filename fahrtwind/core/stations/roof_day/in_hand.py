@@ -66,7 +66,7 @@ def _bits(step: WorkStep, marks: tuple[Mark, ...]) -> tuple[str, ...]:
 
 
 def _timers(step: WorkStep, cure: CureTimes | None) -> Iterator[StepTimer]:
-    if step.kind in ("seal", "lay") and cure is not None:
+    if step.kind == "seal" and cure is not None:
         yield StepTimer("tool the bead", round(cure.rain_h.least * 60), True)
         yield StepTimer("rain does no harm", round(cure.rain_h.most * 60), False)
     if step.kind == "hose":

@@ -11,10 +11,6 @@ export function HelpsPart() {
   const { days } = useStoredJob();
   const work = useLookedAt(id, "helps", revision);
   const found = work.growing?.result ?? work.data?.result ?? null;
-  const take = (path: string, value: unknown): Edit[] =>
-    path === "days.crew" && !Array.isArray(value)
-      ? [{ op: "add", path, value: value as Record<string, unknown> }]
-      : [{ op: "set", path, value }];
   return (
     <Group
       title="What would help"
@@ -26,7 +22,7 @@ export function HelpsPart() {
         </p>
       )}
       {found && found.length === 0 && !work.isFetching && (
-        <p>Nothing that was tried ends it earlier: people, hours, shelter, sealants.</p>
+        <p>Nothing that was tried ends it earlier: people, hours, shelter, sealants, other ways to hold.</p>
       )}
       {found && found.length > 0 && (
         <table className="sheet-table">
@@ -51,7 +47,7 @@ export function HelpsPart() {
                     type="button"
                     className="act !h-[26px]"
                     aria-label={`Plan with ${help.words}`}
-                    onClick={() => handle.change(take(help.path, help.value))}
+                    onClick={() => handle.change(help.edits as Edit[])}
                   >
                     Plan with it
                   </button>
