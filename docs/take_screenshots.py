@@ -103,6 +103,11 @@ def roofs(page: Page) -> None:
         page.get_by_role("img", name=name).wait_for(timeout=60_000)
 
 
+def ways_out(page: Page) -> None:
+    """What can be done about a hole that is off."""
+    page.get_by_role("region", name="Not as planned").get_by_role("button").first.wait_for(timeout=60_000)
+
+
 def look_round(page: Page) -> None:
     """A place is sound, at the next something was found."""
     page.get_by_role("button", name="is sound").first.click()
@@ -138,7 +143,7 @@ SHOTS: tuple[Shot, ...] = (
     ("curves", "Lichtspiel", "wire", curves),
     ("days", "Imkerwagen", "days", days),
     ("working", "Lichtspiel", "hold", open_working),
-    ("roof-day", "Lichtspiel", "roof-day", nothing),
+    ("roof-day", "Lichtspiel", "roof-day", ways_out),
     ("look", "Wasserläufer", "log", look_round),
     ("phone", "Lichtspiel", "roof-day", on_the_phone),
 )
