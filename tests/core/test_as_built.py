@@ -61,23 +61,23 @@ def test_a_foot_recorded_as_planned_changes_nothing(one_panel: Job, planned: Eva
 def test_a_hole_that_is_off_moves_the_foot_and_all_behind_it(one_panel: Job, planned: Evaluation) -> None:
     """M6 in two holes of 6.6 mm (ISO 273 medium) lets a bracket stand 0.6 mm off; 8 mm is too much."""
     place = foot_of(planned, "p3", "f1")
-    job = apply_edits(one_panel, [record(place, aft=8, starboard=-3)])
+    job = apply_edits(one_panel, [record(place, aft=8, starboard=3)])
     now = evaluate(job)
     moved = foot_of(now, "p3", "f1")
-    assert (moved.x_mm, moved.y_mm) == (place.x_mm + 8, place.y_mm - 3)
+    assert (moved.x_mm, moved.y_mm) == (place.x_mm + 8, place.y_mm + 3)
     assert moved.along_mm == place.along_mm + 8 and place.off_mm is not None
     assert moved.off_mm == pytest.approx(place.off_mm + 8)
     (found,) = now.findings.as_built
     assert found.takes_mm == pytest.approx(0.6) and found.state == "off"
-    assert found.words == "8 mm aft and 3 mm to port"
+    assert found.words == "8 mm aft and 3 mm to starboard"
     assert (found.planned_x_mm, found.x_mm) == (place.x_mm, place.x_mm + 8)
     marks = {m.number: m for m in planned.findings.marks if (m.panel, m.foot) == ("p3", "f1")}
     for mark in (m for m in now.findings.marks if (m.panel, m.foot) == ("p3", "f1")):
         assert mark.x_mm == pytest.approx(marks[mark.number].x_mm + 8)
-    assert "hole-off-plan" in {s.id for s in now.snags if s.severity == "stop"}
+    assert "foot-off-plan" in {s.id for s in now.snags if s.severity == "stop"}
     assert now.spoken.refused_feet == ("p3.f1",), "and is not shown as holding"
     solved = evaluate(apply_edits(job, [SetValue(path="built.feet.u1.solved", value="bracket")]))
-    assert "hole-off-plan" not in {s.id for s in solved.snags}
+    assert "foot-off-plan" not in {s.id for s in solved.snags}
 
 
 @pytest.mark.parametrize("aft", [80.0, -80.0])
@@ -117,7 +117,7 @@ def test_every_way_out_does_what_it_says(one_panel: Job, planned: Evaluation) ->
     for way in foot.ways:
         after = evaluate(apply_edits(job, list(way.edits)))
         assert after.findings.plan and way.speeds.let_go_m_s == after.findings.plan.let_go_m_s
-        assert "hole-off-plan" not in {s.id for s in after.snags}
+        assert "foot-off-plan" not in {s.id for s in after.snags}
     ours = [f for f in planned.findings.feet if f.side == place.side]
     for way in foot.ways[1:]:
         there = evaluate(apply_edits(job, list(way.edits))).findings.feet
@@ -140,3 +140,26 @@ def test_a_foot_is_recorded_once(one_panel: Job, planned: Evaluation) -> None:
     again = AddEntry(path="built.feet", value={**twice.value, "id": "u2"})
     with pytest.raises((ValidationError, Exception), match="recorded twice"):
         apply_edits(once, [again])
+
+
+def test_a_foot_further_out_is_mended_by_no_drilling(one_panel: Job, planned: Evaluation) -> None:
+    """Its lever is longer than the chain was worked with: the number would be on the unsafe side."""
+    place = foot_of(planned, "p3", "f1")
+    assert place.side == "port"
+    out = apply_edits(one_panel, [record(place, starboard=-8, solved="bracket")])
+    (found,) = evaluate(out).findings.as_built
+    assert found.lever_longer and found.state == "off"
+    assert not any("Drill" in way.words for foot in reality(out).feet for way in foot.ways)
+    nearer = apply_edits(one_panel, [record(place, starboard=8, solved="bracket")])
+    (found,) = evaluate(nearer).findings.as_built
+    assert not found.lever_longer and found.state == "mended"
+
+
+def test_a_pad_that_is_moved_leaves_glue_and_no_hole(one_panel: Job) -> None:
+    taped = apply_edits(one_panel, [SetValue(path="panels.p3.hold", value={"school": "tape"})])
+    place = foot_of(evaluate(taped), "p3", "f1")
+    (foot,) = reality(apply_edits(taped, [record(place, aft=8)])).feet
+    moved = [way for way in foot.ways if "move the foot" in way.words]
+    assert moved and all(way.words.startswith("Take the pad off") for way in moved)
+    after = apply_edits(apply_edits(taped, [record(place, aft=8)]), list(moved[0].edits))
+    assert [scar.kind for scar in after.survey.scars] == ["glue_dab"]

@@ -59,6 +59,6 @@ def test_at_a_glance_what_is_asked_comes_before_stops_and_stops_before_work(demo
     assert glance(evaluate(sound), frozenset(), drives=True).next_step is None
     refused = glance(evaluate(demo), frozenset(), drives=False)
     assert refused.word == "refused" and len(refused.stops) == 2 and refused.more_stops > 0
-    assert refused.next_step and refused.next_step.words == "Hole off plan: Front starboard f4"
+    assert refused.next_step and refused.next_step.words == "Foot off plan: Front starboard f4"
     unknown = glance(evaluate(changed(sound, vehicle__top_speed=None)), done, drives=False)
     assert unknown.next_step and unknown.next_step.station == "survey" and "fast" in unknown.next_step.words

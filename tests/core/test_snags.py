@@ -722,7 +722,7 @@ CASES |= {
     "leak-not-mended": lambda job: looked(job, "leak"),
     "looked-before-it-drove": lambda job: looked(changed(job, care__drives_since="2026-06-02"), "sound"),
     "not-told-whether-there": lambda job: job,
-    "hole-off-plan": lambda job: recorded(job, off_mm=8),
+    "foot-off-plan": lambda job: recorded(job, off_mm=8),
     "pilot-through": lambda job: recorded(job, pilot="through"),
     "built-foot-gone": lambda job: recorded(job, foot="f99"),
     "clocks-change": lambda job: changed(job, days__first="2026-10-20"),

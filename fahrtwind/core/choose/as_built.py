@@ -85,7 +85,7 @@ def _speeds(told: Evaluation) -> Speeds:
 
 def _ways(job: Job, now: Evaluation, foot: BuiltFinding) -> Iterator[WayOut]:
     drafts: list[tuple[str, tuple[Edit, ...]]] = []
-    if foot.pilot != "through":
+    if foot.pilot != "through" and not foot.lever_longer:
         edit = SetValue(path=f"built.feet.{foot.id}.solved", value="bracket")
         drafts.append(("Drill the bracket anew", (edit,)))
     drafts += _moves(job, now, foot)
@@ -131,7 +131,7 @@ def _moves(job: Job, now: Evaluation, foot: BuiltFinding) -> Iterator[tuple[str,
     number = next_number("scars", [s.id for s in job.survey.scars])
     scar = {
         "id": identifier("scars", number),
-        "kind": "hole",
+        "kind": "glue_dab" if foot.stuck else "hole",
         "x": {"mm": foot.x_mm},
         "y": {"mm": foot.y_mm},
         "note": f"{foot.where}, {_words(foot)}",
@@ -145,7 +145,8 @@ def _moves(job: Job, now: Evaluation, foot: BuiltFinding) -> Iterator[tuple[str,
             SetValue(path=f"{path}.along", value=along),
             SetValue(path=f"{path}.pinned", value=True),
         )
-        yield f"Seal the hole, move the foot to member {member.number}", edits
+        first = "Take the pad off" if foot.stuck else "Seal the hole"
+        yield f"{first}, move the foot to member {member.number}", edits
 
 
 def _fits(panel: PlacedPanel, member: Member, taken: list[float]) -> bool:

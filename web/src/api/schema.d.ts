@@ -1615,7 +1615,8 @@ export interface components {
         /**
          * BuiltFinding
          * @description A foot that was recorded. ``planned_…``, ``x_mm``, ``y_mm``: of its middle; ``off_…``: aft and to
-         *     starboard; ``takes_mm``: what the hole or slot takes up; ``words``: how far off, in words.
+         *     starboard; ``takes_mm``: what the hole takes up; ``lever_longer``: it stands further out than that, so
+         *     that its chain is weaker than worked out; ``stuck``: a pad, no hole; ``words``: how far off, in words.
          */
         BuiltFinding: {
             /** Id */
@@ -1640,6 +1641,10 @@ export interface components {
             off_y_mm: number;
             /** Takes Mm */
             takes_mm: number;
+            /** Lever Longer */
+            lever_longer: boolean;
+            /** Stuck */
+            stuck: boolean;
             /** Pilot */
             pilot: ("solid" | "through") | null;
             /**

@@ -38,7 +38,11 @@ describe("the outbox", () => {
 
   it("lets records of the roof go on top of newer work, and nothing else", () => {
     const packed = { op: "add" as const, path: "workshop.packed", value: { id: "k1" } };
-    const record = { op: "set" as const, path: "built.feet.u1.pilot", value: "solid" };
+    const record = { op: "add" as const, path: "built.feet", value: { id: "u1" } };
+    const changed = { op: "set" as const, path: "built.feet.u1.x", value: "1251" };
+    const gone = { op: "remove" as const, path: "built.feet.u1" };
+    expect(standAlone([changed])).toBe(false);
+    expect(standAlone([gone])).toBe(false);
     const moved = { op: "set" as const, path: "panels.p1.x", value: "2 m" };
     expect(standAlone([packed, record])).toBe(true);
     expect(standAlone([packed, moved])).toBe(false);

@@ -45,14 +45,18 @@ function isParcel(value: unknown): value is Parcel {
   return typeof value === "object" && value !== null && "editId" in value && "edits" in value;
 }
 
-const OF_ITS_OWN = /^(workshop\.packed|built\.feet|readings|care\.looks)(\.|$)/;
+const GROW = ["workshop.packed", "built.feet", "readings", "care.looks"];
 
 /**
- * Whether edits stand for themselves, whatever others did meanwhile: ticks of the kit, records of the roof, readings. They go on
- * top of newer work; two records of one foot are refused by the core, never laid over one another.
+ * Whether edits stand for themselves, whatever others did meanwhile: new records of the roof, readings and looks, ticks of the kit.
+ * They go on top of newer work; a second record of a foot is refused by the core. What changes an entry that is there asks.
  */
 export const standAlone = (edits: readonly Edit[]): boolean =>
-  edits.every((edit) => "path" in edit && OF_ITS_OWN.test(edit.path));
+  edits.every(
+    (edit) =>
+      (edit.op === "add" && GROW.includes(edit.path)) ||
+      (edit.op === "remove" && edit.path.startsWith("workshop.packed.")),
+  );
 
 /** The revision a new edit is made on: on top of what is already on its way, or on what the window has seen. */
 export const baseFor = (queue: readonly Parcel[], seen: number): number => queue.at(-1)?.base ?? seen;

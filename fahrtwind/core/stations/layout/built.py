@@ -32,6 +32,8 @@ def as_built(
 def _moved(
     place: FootPlace, built: BuiltFoot, hold: Holding, ribs: Members, members: tuple[Member, ...]
 ) -> FootPlace:
+    if place.landing in ("point", "bar"):
+        return place  # nothing is drilled or stuck there: a point is measured under Survey, a bar is a piece
     x, y = built.foot_x.mm + built.off_x_mm, built.foot_y.mm + built.off_y_mm
     along = place.along_mm + (x - place.x_mm if place.on_side else y - place.y_mm)
     nearest = min(members, key=lambda m: abs(m.x_mm - x), default=None)

@@ -9,7 +9,6 @@ from typing import Literal
 from fahrtwind.core.job.built import BuiltFoot, Pilot
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
-from fahrtwind.core.stations.build.fit import FootFit
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
@@ -21,7 +20,8 @@ SEEN_MM = 1.0
 @dataclass(frozen=True, slots=True)
 class BuiltFinding:
     """A foot that was recorded. ``planned_…``, ``x_mm``, ``y_mm``: of its middle; ``off_…``: aft and to
-    starboard; ``takes_mm``: what the hole or slot takes up; ``words``: how far off, in words.
+    starboard; ``takes_mm``: what the hole takes up; ``lever_longer``: it stands further out than that, so
+    that its chain is weaker than worked out; ``stuck``: a pad, no hole; ``words``: how far off, in words.
     """
 
     id: str
@@ -35,38 +35,33 @@ class BuiltFinding:
     off_x_mm: float
     off_y_mm: float
     takes_mm: float
+    lever_longer: bool
+    stuck: bool
     pilot: Pilot | None
     state: Literal["as planned", "taken up", "mended", "off"]
     words: str
 
 
 def built_findings(
-    built: tuple[BuiltFoot, ...], holders: tuple[Holder, ...], fits: tuple[FootFit, ...], units: UnitSystem
+    built: tuple[BuiltFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
 ) -> tuple[BuiltFinding, ...]:
-    """Of all records whose foot there is; a foot that the plan no longer has says nothing."""
+    """Of all records whose foot is there to be drilled or stuck; of others the plan says nothing."""
     places = {(f.panel, f.foot): (f, h) for h in holders for f in h.feet}
-    slots = {(f.carrier, f.foot): max(f.slot_along_mm, f.slot_across_mm) / 2 for f in fits}
-    found = []
-    for record in built:
-        key = (record.holder, record.foot)
-        if key in places:
-            place, holder = places[key]
-            found.append(_finding(record, place, holder, slots.get(key, 0.0), units))
-    return tuple(found)
+    there = ((record, places.get((record.holder, record.foot))) for record in built)
+    return tuple(_finding(record, *found, units) for record, found in there if found)
 
 
-def _finding(
-    record: BuiltFoot, place: FootPlace, holder: Holder, slot_mm: float, units: UnitSystem
-) -> BuiltFinding:
-    takes = max(slot_mm, play_mm(holder))
+def _finding(record: BuiltFoot, place: FootPlace, holder: Holder, units: UnitSystem) -> BuiltFinding:
+    takes = play_mm(holder)
     off = hypot(record.off_x_mm, record.off_y_mm)
-    state: Literal["as planned", "taken up", "mended", "off"]
+    out = off_the_frame_mm(record, place)
+    state: Literal["as planned", "taken up", "mended", "off"] = "off"
     if off < SEEN_MM:
         state = "as planned"
     elif off <= takes:
         state = "taken up"
-    else:
-        state = "mended" if record.solved else "off"
+    elif record.solved and out <= takes:  # further out the lever is longer than the chain knows
+        state = "mended"
     return BuiltFinding(
         id=record.id,
         holder=record.holder,
@@ -79,10 +74,18 @@ def _finding(
         off_x_mm=record.off_x_mm,
         off_y_mm=record.off_y_mm,
         takes_mm=takes,
+        lever_longer=out > takes,
+        stuck=holder.hold.pad_mm is not None,
         pilot=record.pilot,
         state=state,
         words=_off_words(record, units),
     )
+
+
+def off_the_frame_mm(record: BuiltFoot, place: FootPlace) -> float:
+    """How much further from what it holds a foot stands than planned, mm: so much longer is its lever."""
+    x, y = record.off_x_mm, record.off_y_mm
+    return {"port": -y, "starboard": y, "front": -x, "rear": x}[place.side]
 
 
 def play_mm(holder: Holder) -> float:

@@ -15,14 +15,19 @@ from fahrtwind.core.stations.roof_day.built import BuiltFinding
 PRACTICE = "common practice, no source"
 
 
-@rule("hole-off-plan", "stop", "roof-day", "Hole off plan", PRACTICE)
-def hole_off_plan(as_built: tuple[BuiltFinding, ...], units: UnitSystem) -> Iterator[Found]:
+@rule("foot-off-plan", "stop", "roof-day", "Foot off plan", PRACTICE)
+def foot_off_plan(as_built: tuple[BuiltFinding, ...], units: UnitSystem) -> Iterator[Found]:
     for foot in (one for one in as_built if one.state == "off"):
+        again = "take the pad off" if foot.stuck else "seal the hole"
+        if foot.lever_longer:
+            remedy = f"Further out it pulls harder than worked out: {again} and move the foot."
+        else:
+            remedy = f"Drill bracket or frame anew where the foot is, or {again} and move it."
         yield Found(
             place=f"built.feet.{foot.id}",
             where=foot.where,
-            why=f"{foot.words.capitalize()}; the hole takes {_takes(foot.takes_mm, units)}.",
-            remedy="Drill the bracket anew at the hole you have, or seal the hole and move the foot.",
+            why=f"{foot.words.capitalize()}; the bolt's hole takes {_takes(foot.takes_mm, units)}.",
+            remedy=remedy,
             quantity="off its plan",
             value=max(abs(foot.off_x_mm), abs(foot.off_y_mm)),
             limit=foot.takes_mm,
@@ -48,8 +53,8 @@ def built_foot_gone(as_built: tuple[BuiltFinding, ...], built_feet: tuple[BuiltF
         yield Found(
             place=f"built.feet.{record.id}",
             where=f"{record.holder} {record.foot}",
-            why="It was recorded as built, and the plan no longer has it.",
-            remedy="Put its hole on the survey's list of old work, then remove the record.",
+            why="It was recorded as built, and the plan has no such foot to be drilled or stuck.",
+            remedy="Put its hole on the list of old work, then remove the record; points are measured there.",
         )
 
 

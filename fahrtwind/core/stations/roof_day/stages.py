@@ -2,7 +2,6 @@
 
 from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.stations.build.fit import FootFit
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import stage
@@ -14,13 +13,9 @@ from fahrtwind.core.stations.seal.cure import CureTimes
 
 @stage("roof-day", "What was built", "built.feet", otherwise=())
 def as_built(
-    built_feet: tuple[BuiltFoot, ...],
-    holders: tuple[Holder, ...],
-    fits_by_carrier: tuple[tuple[FootFit, ...], ...],
-    units: UnitSystem,
+    built_feet: tuple[BuiltFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
 ) -> tuple[BuiltFinding, ...]:
-    fits = tuple(fit for own in fits_by_carrier for fit in own)
-    return built_findings(built_feet, holders, fits, units)
+    return built_findings(built_feet, holders, units)
 
 
 @stage("roof-day", "What is in hand", "panels", otherwise=())
