@@ -14,6 +14,7 @@ from fahrtwind.core.job.care import Care, Look
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.log.chain import FIRST, ChainLink, digest_of, first_broken
 from fahrtwind.core.stations.log.due import due_of, open_findings
+from fahrtwind.core.stations.log.entries import TimerEnded, TimerStarted, clocks
 from fahrtwind.core.stations.log.judged import judged
 from fahrtwind.demo import FOLDER
 from fahrtwind.files.job_file import read_job
@@ -177,3 +178,15 @@ def test_bolts_of_a_rack_are_looked_at_with_their_torque() -> None:
     torques = {round(line.tight.torque_n_m, 1) for line in told.bolts if line.carrier == job.carriers[0].id}
     (rack,) = [p for p in told.to_look_at if p.where == job.carriers[0].name]
     assert torques and all(f"{t:g} N·m" in rack.look for t in torques)
+
+
+def test_a_clock_runs_from_when_it_was_started_however_late_that_came_in() -> None:
+    """Started 8:00, told 8:10 (600 s ago), 30 minutes: it ends 8:30. Put off, it is gone; started anew it runs."""
+    at = datetime(2026, 5, 4, 8, 10, tzinfo=UTC)
+    start = TimerStarted(step="Seal", name="bead", minutes=30, ago_s=600)
+    (clock,) = clocks(((at, start),))
+    assert (clock.step, clock.name, clock.ends) == ("Seal", "bead", datetime(2026, 5, 4, 8, 30, tzinfo=UTC))
+    off = (at, TimerEnded(step="Seal", name="bead"))
+    assert clocks(((at, start), off)) == ()
+    (again,) = clocks(((at, start), off, (at, TimerStarted(step="Seal", name="bead", minutes=5))))
+    assert again.ends == at + timedelta(minutes=5)
