@@ -181,7 +181,7 @@ def test_bolts_of_a_rack_are_looked_at_with_their_torque() -> None:
 
 
 def test_a_clock_runs_from_when_it_was_started_however_late_that_came_in() -> None:
-    """Started 8:00, told 8:10 (600 s ago), 30 minutes: it ends 8:30. Put off, it is gone; started anew it runs."""
+    """Started 8:00, told 8:10 (600 s ago), 30 minutes: it ends 8:30. Put off it is gone, anew it runs."""
     at = datetime(2026, 5, 4, 8, 10, tzinfo=UTC)
     start = TimerStarted(step="Seal", name="bead", minutes=30, ago_s=600)
     (clock,) = clocks(((at, start),))
