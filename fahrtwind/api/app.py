@@ -17,6 +17,7 @@ from fahrtwind.api import (
     choosing,
     errors,
     forecasts,
+    glances,
     instruments,
     jobs,
     phones,
@@ -65,6 +66,7 @@ def create_app(
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
     app.state.records = Records(engine)
     app.state.phones, app.state.phone_door = Phones(engine), PhoneDoor(phones_port)
+    app.state.glances = glances.Glances()
     app.state.instruments = listening or Instruments()
     app.state.weather_office = weather_office
     if demo and not app.state.store.summaries():
@@ -74,7 +76,7 @@ def create_app(
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
     errors.install(app)
     app.include_router(jobs.router)
-    for part in (care, choosing, forecasts, instruments, phones, records, slow, shop, choices):
+    for part in (care, choosing, forecasts, glances, instruments, phones, records, slow, shop, choices):
         app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)

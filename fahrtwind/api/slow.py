@@ -42,6 +42,8 @@ LOOKED_AT_S = 5.0
 """A window that follows a work asks several times a second; what nobody has asked about for so long gives way
 to one that waits.
 """
+GIVEN_UP_S = 20.0
+"""What nobody has asked about for so long stops even where nothing waits: its window was closed."""
 State = Literal["waiting", "running", "done", "stopped", "failed"]
 
 router = APIRouter(prefix="/api/jobs/{job_id}/slow/{work}", tags=["slow work"], responses=ERROR_RESPONSES)
@@ -81,6 +83,12 @@ class Running:
 
     def goes_on(self) -> bool:
         return not self.ended.is_set() and not self.cancel.is_set()
+
+    def unwanted(self) -> bool:
+        """Whether to stop: it was asked to, or nobody looks any more."""
+        if time.monotonic() - self.asked > GIVEN_UP_S:
+            self.cancel.set()
+        return self.cancel.is_set()
 
 
 class SlowWorks:
@@ -157,8 +165,8 @@ def _do(running: Running, job: Job) -> None:
         running.found = found
 
     try:
-        if not running.cancel.is_set():
-            hands = Hands(lambda: started + slow.most_seconds - time.monotonic(), running.cancel.is_set, tell)
+        if not running.unwanted():
+            hands = Hands(lambda: started + slow.most_seconds - time.monotonic(), running.unwanted, tell)
             running.found = slow.work(job, hands, show)
     except Stopped:
         pass

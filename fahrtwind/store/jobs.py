@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
+from typing import Any
 
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
@@ -18,6 +19,7 @@ from fahrtwind.core.errors import Conflict, FahrtwindError, NotFound, Unreadable
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.store.overview import JobSummary, Overview
 from fahrtwind.store.reservations import refuse_double
 from fahrtwind.store.tables import JobRow, RevisionRow
 
@@ -36,16 +38,6 @@ class StoredJob:
     changed_at: datetime
     can_undo: bool
     can_redo: bool
-
-
-@dataclass(frozen=True, slots=True)
-class JobSummary:
-    id: str
-    revision: int
-    name: str
-    vehicle: str
-    panels: int
-    changed_at: datetime
 
 
 @dataclass(frozen=True, slots=True)
@@ -88,16 +80,15 @@ class JobStore:
         self._engine = engine
         self._now = now
         self._parsed: OrderedDict[str, Job] = OrderedDict()
+        self._overview = Overview(engine, self._readable)
 
     def summaries(self) -> list[JobSummary]:
-        with self._reading() as session:
-            rows = session.execute(
-                select(JobRow, RevisionRow)
-                .join(RevisionRow, (RevisionRow.job_id == JobRow.id) & (RevisionRow.number == JobRow.head))
-                .where(JobRow.removed_at.is_(None))
-                .order_by(RevisionRow.at.desc())
-            ).all()
-        return [_summary(job, revision) for job, revision in rows]
+        """A line of every job, what was changed last first."""
+        return self._overview.summaries()
+
+    def part_of_all(self, name: str) -> list[tuple[JobSummary, Any]]:
+        """One part of every job that can be read, for example ``care``."""
+        return self._overview.part(name)
 
     def create(self, job: Job, client: str, summary: str = "Started the job") -> StoredJob:
         with self._writing() as session:
@@ -333,17 +324,3 @@ def _stored(row: JobRow, revision: RevisionRow, job: Job) -> StoredJob:
         revision.back_to is not None,
         revision.forward_to is not None,
     )
-
-
-def _summary(row: JobRow, revision: RevisionRow) -> JobSummary:
-    """A line of the list; a document that is damaged costs its own line's words, not the list."""
-    try:
-        document = json.loads(revision.document)
-        name, vehicle, panels = (
-            str(document["name"]),
-            str(document["vehicle"].get("kind", "van")),
-            len(document["panels"]),
-        )
-    except (ValueError, LookupError, TypeError, AttributeError, RecursionError):
-        name, vehicle, panels = f"Job {row.id}: cannot be read", "", 0
-    return JobSummary(row.id, revision.number, name, vehicle, panels, revision.at.replace(tzinfo=UTC))

@@ -1,25 +1,30 @@
 /** One vehicle in the list: its roof to scale beside the others, what stops it, what comes next, what is due. */
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState } from "react";
+import { useRef, useState } from "react";
 import { Link } from "react-router";
 import { http, unwrap } from "../api/client";
 import type { Due, Glance, JobListed } from "../api/types";
 import { VEHICLES } from "../job/vehicles";
 import { dayWords } from "../stations/days/road";
+import { useSeen } from "../ui/useSeen";
 
 /** The longest roof on the road takes the whole column; all roofs are drawn to one scale. */
 const LONGEST_MM = 9_500;
 
 export function JobRow({ job, due }: { job: JobListed; due?: Due | undefined }) {
+  const row = useRef<HTMLDivElement>(null);
+  const seen = useSeen(row);
   const glance = useQuery({
     queryKey: ["glance", job.id, job.revision],
+    enabled: seen,
     retry: false,
-    queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/glance", { params: { path: { job_id: job.id } } })),
+    queryFn: ({ signal }) =>
+      unwrap(http.GET("/api/jobs/{job_id}/glance", { params: { path: { job_id: job.id } }, signal })),
   }).data;
   const words = VEHICLES.find(([kind]) => kind === job.vehicle)?.[1] ?? job.vehicle;
   const next = glance?.next_step;
   return (
-    <div className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-4 border-b border-hair">
+    <div ref={row} className="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-4 border-b border-hair">
       <Link
         to={`/jobs/${job.id}/${next?.station ?? "survey"}`}
         className="py-2.5 grid grid-cols-[minmax(0,1fr)] sm:grid-cols-[230px_minmax(0,1fr)] gap-x-5 items-center hover:bg-tape/40"
