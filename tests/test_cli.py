@@ -137,6 +137,7 @@ CALLS = {
     "forecast.parse": {"text": FORECAST},
     "days.elsewhere": {"job": DATED, "others": [DATED]},
     "roof_day.as_built": {"job": DATED},
+    "roof_day.torques": {"job": DATED},
     "roof_day.steps": {"job": DATED},
     "log.due": {"job": DATED, "today": "2026-11-27"},
     "seal.plan": {"job": SMALL},

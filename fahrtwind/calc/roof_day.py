@@ -12,6 +12,7 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.build.kit import KitLine
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.roof_day.in_hand import InHand
+from fahrtwind.core.stations.roof_day.torques import TorqueFinding, TorqueWanted
 
 
 @dataclass(frozen=True, slots=True)
@@ -28,6 +29,21 @@ def roof_day_steps(given: JobInput) -> RoofDay:
     """What has to be in the box, and every step with its tools, readings, clocks and caution."""
     seen = visit(load_job(given.job))
     return RoofDay(seen.get("kit", ()), seen.get("steps", ()), seen.get("in_hand", ()))
+
+
+@dataclass(frozen=True, slots=True)
+class Torques:
+    """How tight every bolt goes, and what was read, judged."""
+
+    wanted: tuple[TorqueWanted, ...]
+    read: tuple[TorqueFinding, ...]
+
+
+@calculation("roof_day.torques")
+def roof_day_torques(given: JobInput) -> Torques:
+    """How tight the bolts of every carrier and panel go; what the wrench showed beside it."""
+    seen = visit(load_job(given.job))
+    return Torques(seen.get("torques_wanted", ()), seen.get("torques", ()))
 
 
 @calculation("roof_day.as_built")

@@ -29,6 +29,7 @@ from fahrtwind.core.stations.layout.actions import (
     UseVariant,
     refuse_to_move,
 )
+from fahrtwind.core.stations.roof_day.actions import ForgetFoot, NoteReading, RecordFoot
 from fahrtwind.core.stations.survey.actions import ApplyTemplate
 
 Edit = Annotated[
@@ -49,7 +50,10 @@ Edit = Annotated[
     | PutOnPosts
     | PutInFrame
     | TetherPanel
-    | RaisePanel,
+    | RaisePanel
+    | RecordFoot
+    | ForgetFoot
+    | NoteReading,
     Field(discriminator="op"),
 ]
 
@@ -93,13 +97,16 @@ __all__ = [
     "Arrange",
     "ChooseVariant",
     "Edit",
+    "ForgetFoot",
     "KeepVariant",
     "MirrorPanel",
+    "NoteReading",
     "PlacePanel",
     "PutOnPosts",
     "PutOnRack",
     "PutOnRails",
     "RaisePanel",
+    "RecordFoot",
     "RemoveEntry",
     "ReplaceModel",
     "SetValue",

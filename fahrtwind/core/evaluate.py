@@ -114,6 +114,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         learned=seen.get("learned", ()),
         in_hand=seen.get("in_hand", ()),
         as_built=seen.get("as_built", ()),
+        torques=seen.get("torques", ()),
         judged=seen.get("judged", ()),
         to_look_at=seen.get("to_look_at", ()),
         questions=seen.all_questions(),

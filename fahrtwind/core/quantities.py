@@ -18,6 +18,7 @@ from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.errors import InputError, UnreadableQuantity, WrongUnit
 from fahrtwind.core.tables.gauges import ALUMINIUM_WORDS, aluminium_gauge_mm, steel_gauge_mm
+from fahrtwind.core.tables.units import ALIAS, PINT_UNIT, SHOWN, USUAL_UNITS
 
 if TYPE_CHECKING:
     import pint
@@ -104,10 +105,10 @@ class Quantity(BaseModel):
         quantity's field: mm, °C, m/s and so on.
         """
         unit = cls.bare[system]
-        if unit in (cls.unit, "degree", "degC"):
+        if unit in (cls.unit, "degree", "degC", "N*m"):
             return f"{value:g} {cls.unit}"
-        there = _units().Quantity(value, _PINT_UNIT[cls.unit]).to(_ALIAS.get(unit, unit)).magnitude
-        return f"{there:.4g} {_SHOWN.get(unit, unit)}"
+        there = _units().Quantity(value, PINT_UNIT[cls.unit]).to(ALIAS.get(unit, unit)).magnitude
+        return f"{there:.4g} {SHOWN.get(unit, unit)}"
 
     @classmethod
     def of(cls, value: float, text: str | None = None) -> Self:
@@ -204,6 +205,12 @@ class Current(Quantity):
     bare = {"metric": "A", "imperial": "A"}
 
 
+class Torque(Quantity):
+    n_m: float
+    unit, noun, example = "N·m", "torque", "8.2 N·m or 72 in·lb"
+    bare = {"metric": "N*m", "imperial": "inch*lbf"}
+
+
 class Pressure(Quantity):
     pa: float
     unit, noun, example = "Pa", "pressure", "2400 Pa or 50 psf"
@@ -219,57 +226,10 @@ QUANTITIES: tuple[type[Quantity], ...] = (
     Angle,
     Voltage,
     Current,
+    Torque,
     Pressure,
 )
 
-_SHOWN = {"lbf/ft**2": "psf", "inch": "in", "degC": "°C", "degF": "°F", "degree": "°"}
-_PINT_UNIT = {"°C": "degC", "°": "degree"} | {u: u for u in ("mm", "m/s", "kg", "W", "V", "A", "Pa")}
-_ALIAS = {
-    "kph": "km/h",
-    "kmh": "km/h",
-    "km/h": "km/h",
-    "mph": "mph",
-    "m/s": "m/s",
-    "ft/s": "ft/s",
-    "kn": "knot",
-    "kt": "knot",
-    "'": "foot",
-    '"': "inch",
-    "in": "inch",
-    "inches": "inch",
-    "ft": "foot",
-    "lbs": "lb",
-    "lbm": "lb",
-    "°c": "degC",
-    "c": "degC",
-    "°f": "degF",
-    "f": "degF",
-    "°": "degree",
-    "deg": "degree",
-    "rad": "radian",
-    "w": "W",
-    "v": "V",
-    "a": "A",
-    "pa": "Pa",
-    "kpa": "kPa",
-    "psf": "lbf/ft**2",
-    "mv": "mV",
-    "ma": "mA",
-}
-USUAL_UNITS: dict[str, dict[str, float]] = {
-    "mm": {"mm": 1.0, "cm": 10.0, "m": 1000.0, "inch": 25.4, "foot": 304.8},
-    "m/s": {"m/s": 1.0, "km/h": 1 / 3.6, "mph": 0.44704},
-    "kg": {"kg": 1.0, "lb": 0.45359237},
-    "W": {"W": 1.0, "kw": 1000.0},
-    "°C": {"degC": 1.0},
-    "°": {"degree": 1.0},
-    "V": {"V": 1.0},
-    "A": {"A": 1.0},
-    "Pa": {"Pa": 1.0, "kPa": 1000.0, "lbf/ft**2": 47.88025898033584},
-}
-"""What one of the units that nearly everybody types is in the unit it is kept in: the unit library takes half
-a second to load, and most jobs never need it. The tests hold these against it.
-"""
 _VULGAR = re.compile("[\u00bc-\u00be\u2150-\u215e]")
 _THOUSANDS = re.compile(r"[+-]?[1-9]\d{0,2}(?:,\d{3})+(?:\.\d+)?\s*(?P<unit>[a-z°/²\"']*)")
 _LARGE_UNITS = ("m", "ft", "'", "foot", "feet", "km", "kg", "kw")
@@ -280,7 +240,7 @@ _FEET_INCHES = re.compile(
 )
 _INCHES = re.compile(rf"(?P<sign>-?)(?:{_FRACTION})\s*(?P<unit>\"|in|inch|inches)?")
 _GAUGE = re.compile(r"(?P<gauge>\d+)\s*(?:ga|gauge|gage)\.?\s*(?P<metal>[a-z]*)")
-_PLAIN = re.compile(rf"(?P<number>[+-]?(?:{_NUMBER}))\s*(?P<unit>[a-z°/²]*)")
+_PLAIN = re.compile(rf"(?P<number>[+-]?(?:{_NUMBER}))\s*(?P<unit>[a-z°/²]*(?:[·*-][a-z]+)?)")
 
 
 def _parse(kind: type[Quantity], text: str, system: UnitSystem, field: str) -> float:
@@ -325,7 +285,7 @@ def _with_its_unit(kind: type[Quantity], text: str, system: UnitSystem) -> str:
     change its meaning.
     """
     if re.fullmatch(r"[+-]?[\d.,]+", text):
-        return f"{text} {_SHOWN.get(kind.bare[system], kind.bare[system])}"
+        return f"{text} {SHOWN.get(kind.bare[system], kind.bare[system])}"
     return f'{text}"' if re.fullmatch(r"-?(\d+[ \-])?\d+/\d+", text) else text
 
 
@@ -389,7 +349,7 @@ def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, 
         raise UnreadableQuantity(
             f"“{text}” is not a {kind.noun}.", remedy=f"Type for example {kind.example}.", field=field
         )
-    unit = _ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
+    unit = ALIAS.get(match["unit"], match["unit"]) or kind.bare[system]
     factor = USUAL_UNITS[kind.unit].get(unit)
     if factor is not None:
         return float(match["number"]) * factor
@@ -397,7 +357,7 @@ def _with_unit(kind: type[Quantity], clean: str, text: str, system: UnitSystem, 
 
     try:
         quantity = _units().Quantity(float(match["number"]), unit)
-        return float(quantity.to(_PINT_UNIT[kind.unit]).magnitude)
+        return float(quantity.to(PINT_UNIT[kind.unit]).magnitude)
     except (
         pint.UndefinedUnitError,
         pint.DimensionalityError,

@@ -41,6 +41,7 @@ from fahrtwind.core.stations.log.inspection import LookPlace
 from fahrtwind.core.stations.log.judged import LookVerdict
 from fahrtwind.core.stations.roof_day.built import BuiltFinding
 from fahrtwind.core.stations.roof_day.in_hand import InHand
+from fahrtwind.core.stations.roof_day.torques import TorqueFinding
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes
@@ -122,6 +123,7 @@ class Findings:
     learned: tuple[LearnedRate, ...]
     in_hand: tuple[InHand, ...]
     as_built: tuple[BuiltFinding, ...]
+    torques: tuple[TorqueFinding, ...]
     judged: tuple[LookVerdict, ...]
     to_look_at: tuple[LookPlace, ...]
     questions: tuple[Question, ...]

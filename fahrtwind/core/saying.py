@@ -106,6 +106,15 @@ def say_temperature(deg_c: float, system: UnitSystem) -> str:
     return f"{deg_c:.0f} °C" if system == "metric" else f"{deg_c * 1.8 + 32:.0f} °F"
 
 
+def say_torque(n_m: float, system: UnitSystem) -> str:
+    """A torque to the tenth of a newton metre, or in whole inch pounds.
+
+    >>> say_torque(8.2, "metric"), say_torque(8.2, "imperial")
+    ('8.2 N·m', '73 in·lb')
+    """
+    return f"{n_m:.1f} N·m" if system == "metric" else f"{n_m / 0.1129848:.0f} in·lb"
+
+
 def say_share(share: float) -> str:
     """A share in whole per cent, kept together by a no-break space.
 

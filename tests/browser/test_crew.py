@@ -199,6 +199,10 @@ def test_an_instrument_fills_the_box_in_hand_and_typing_stays(
     expect(box).to_have_value("7")
     (entry,) = [e["entry"] for e in log_of(own, job) if e["entry"]["kind"] == "measured"]
     assert entry["by"] == "simulated wrench" and entry["what"] == "torque"
+    for typed, word in (("3 N·m", "loose: tighten on"), ("30", "too tight: new bolt")):
+        box.fill(typed)
+        box.press("Enter")
+        expect(phone.get_by_text(word)).to_be_visible()
 
 
 def test_clocks_run_by_the_server_whatever_the_day_is_on_the_phone(

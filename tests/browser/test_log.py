@@ -101,6 +101,7 @@ def test_the_round_goes_from_place_to_place_on_a_phone(browser: Browser, server:
 def test_the_list_shows_every_roof_with_what_stops_it_and_what_comes_next(page: Page) -> None:
     page.goto("/")
     row = page.get_by_role("link").filter(has_text="Lichtspiel").last
+    row.scroll_into_view_if_needed()  # a row is looked at when it comes into sight
     expect(row).to_contain_text("Foot off plan")
     expect(row).to_contain_text("Next:")
     expect(row.get_by_role("img", name="Lichtspiel: refused")).to_be_visible()

@@ -8,10 +8,22 @@ import pytest
 from pydantic import ValidationError
 
 from fahrtwind.core.choose.as_built import reality
-from fahrtwind.core.edits import AddEntry, Edit, SetValue, apply_edits
-from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.edits import (
+    AddEntry,
+    Edit,
+    ForgetFoot,
+    NoteReading,
+    PutOnRack,
+    RecordFoot,
+    SetValue,
+    apply_edits,
+)
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.stations.layout.feet import FootPlace
+from tests.conftest import changed
 
 
 def foot_of(told: Evaluation, panel: str, foot: str) -> FootPlace:
@@ -163,3 +175,118 @@ def test_a_pad_that_is_moved_leaves_glue_and_no_hole(one_panel: Job) -> None:
     assert moved and all(way.words.startswith("Take the pad off") for way in moved)
     after = apply_edits(apply_edits(taped, [record(place, aft=8)]), list(moved[0].edits))
     assert [scar.kind for scar in after.survey.scars] == ["glue_dab"]
+
+
+def recording(place: FootPlace, mark_x: float, **found: Any) -> RecordFoot:
+    planned = {
+        "foot_x": {"mm": place.x_mm},
+        "foot_y": {"mm": place.y_mm},
+        "mark_x": {"mm": mark_x},
+        "mark_y": {"mm": place.y_mm},
+    }
+    return RecordFoot.model_validate(
+        {"holder": place.panel, "foot": place.foot, "anew": True, **planned, **found}
+    )
+
+
+def test_a_record_from_the_ladder_is_one_edit_however_it_is_told(one_panel: Job, planned: Evaluation) -> None:
+    """The tape reads from the centre line on the mark's own side; a pilot hole is where its foot is."""
+    port = next(f for f in planned.findings.feet if f.panel == "p3" and f.y_mm < 0)
+    starboard = next(f for f in planned.findings.feet if f.panel == "p3" and f.y_mm > 0)
+    mark = port.x_mm - 20
+    out = f"{-port.y_mm + 3:.1f}"
+    job = apply_edits(one_panel, [recording(port, mark, x=f"{mark + 8}", from_centre=out)])
+    [record] = job.built.feet
+    assert record.id == "u1" and (record.off_x_mm, record.off_y_mm) == (pytest.approx(8), pytest.approx(-3))
+    right = apply_edits(one_panel, [recording(starboard, mark, from_centre=f"{starboard.y_mm + 3:.1f}")])
+    assert right.built.feet[0].off_y_mm == pytest.approx(3) and right.built.feet[0].x is None
+    # the pilot at another mark of the foot, 40 mm behind: measured or not, it is as far off as the foot
+    drilled = apply_edits(job, [recording(port, mark + 40, pilot="solid", anew=False)])
+    [reading] = [r for r in drilled.readings if r.id == "u1p"]
+    assert reading.kind == "pilot_solid" and reading.x.mm == pytest.approx(mark + 48)
+    assert drilled.built.feet[0].mark_x.mm == mark, "where it was measured stays"
+    moved = apply_edits(drilled, [recording(port, mark, x=f"{mark + 2}", anew=False)])
+    assert next(r for r in moved.readings if r.id == "u1p").x.mm == pytest.approx(mark + 42)
+    assert moved.built.feet[0].pilot == "solid" and moved.built.feet[0].y is None
+    fell = apply_edits(moved, [recording(port, mark, pilot="through", anew=False)])
+    assert next(r for r in fell.readings if r.id == "u1p").kind == "pilot_through"
+    gone = apply_edits(fell, [ForgetFoot(holder="p3", foot=port.foot)])
+    assert gone.built.feet == () and gone.readings == one_panel.readings
+
+
+def test_two_phones_never_overwrite_one_another(one_panel: Job, planned: Evaluation) -> None:
+    place = foot_of(planned, "p3", "f1")
+    job = apply_edits(one_panel, [recording(place, place.x_mm, x=f"{place.x_mm}")])
+    with pytest.raises(InputError, match="recorded meanwhile") as told:
+        apply_edits(job, [recording(place, place.x_mm, pilot="through")])
+    assert told.value.field == "built.feet"
+    late: tuple[Edit, ...] = (
+        recording(place, place.x_mm, pilot="solid", anew=False),
+        ForgetFoot(holder="p3", foot="f1"),
+    )
+    for edit in late:
+        with pytest.raises(InputError, match="no record"):
+            apply_edits(one_panel, [edit])
+
+
+def test_readings_go_where_the_job_asks_for_them(one_panel: Job) -> None:
+    def told(job: Job, step: str, what: str, value: str) -> Job:
+        edit = NoteReading.model_validate({"step": step, "what": what, "value": value})
+        return apply_edits(job, [edit])
+
+    warm = told(one_panel, "seal", "skin temperature", "18 °C").seal.temperature
+    assert warm is not None and warm.deg_c == 18
+    assert told(one_panel, "lay", "humidity", "56 %").seal.humidity == 56
+    assert told(one_panel, "tighten", "skin temperature", "9 °C") == one_panel
+    taped = changed(one_panel, panels__p3__hold={"school": "tape"})
+    cold = told(taped, "stick", "skin temperature", "9 °C").panels[0].hold
+    assert isinstance(cold, FoamTape) and cold.temperature is not None and cold.temperature.deg_c == 9
+    with pytest.raises(InputError) as refused:
+        told(one_panel, "seal", "skin temperature", "warm")
+    assert refused.value.field == "seal.temperature"
+
+
+def test_a_wrench_is_judged_beside_what_the_bolt_bears(one_panel: Job) -> None:
+    """M6 of class 70: stress area 20.1 mm² (ISO 898-1), proof 450 N/mm² (ISO 3506-1), 75 % of it; oiled,
+    T = K·d·F = 0.15 · 6 mm · 0.75 · 450 · 20.1 = 6.1 N·m; at its proof 8.1 N·m.
+    """
+
+    def told(job: Job, value: str) -> Job:
+        edit = {"step": "tighten", "what": "torque", "value": value, "holder": "p3"}
+        return apply_edits(job, [NoteReading.model_validate(edit | {"bolt": "M6 through the frame"})])
+
+    oiled = changed(one_panel, workshop__bolting__lubrication="oil")
+    [wanted] = [w for w in visit(oiled)["torques_wanted"] if w.holder == "p3"]
+    by_hand = 0.15 * 6 * 0.75 * 450 * 20.1 / 1000
+    assert wanted.torque_n_m == pytest.approx(by_hand, rel=2e-3)
+    assert wanted.most_n_m == pytest.approx(by_hand / 0.75, rel=2e-3)
+    for value, state, snag in (
+        ("6.1 N·m", "right", None),
+        ("5.6 Nm", "right", None),
+        ("5.4 N·m", "loose", "bolt-off-torque"),
+        ("48 in-lb", "loose", "bolt-off-torque"),
+        ("5 ft·lb", "tight", "bolt-off-torque"),
+        ("8.3 N·m", "too tight", "bolt-too-tight"),
+    ):
+        now = evaluate(told(oiled, value))
+        assert [t.state for t in now.findings.torques] == [state], value
+        assert {s.id for s in now.snags} & {"bolt-off-torque", "bolt-too-tight"} == ({snag} - {None})
+    again = told(told(oiled, "3 N·m"), "6.1 N·m")
+    assert [t.torque.n_m for t in again.built.torques] == [6.1], "the last word counts"
+    steps = {s.number: s for s in evaluate(oiled).findings.steps}
+    inhand = {steps[h.number].kind: h.torques for h in evaluate(oiled).findings.in_hand if h.torques}
+    assert inhand["tighten"] == (wanted,)
+    with pytest.raises(InputError, match="is not a unit of torque"):
+        told(oiled, "6 kg")
+
+
+def test_a_tube_gives_before_its_bolt(sound: Job) -> None:
+    """Through a hollow tube the wall sets how tight; a tenth over it is already too tight."""
+    racked = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    walls = [w for w in visit(racked)["torques_wanted"] if w.gives == "wall"]
+    lines = {f"M8 {b.joint}": b for b in evaluate(racked).findings.bolts}
+    assert walls and all(w.most_n_m == pytest.approx(1.1 * w.torque_n_m) for w in walls)
+    assert all(w.torque_n_m == lines[w.bolt].tight.torque_n_m for w in walls)
+    steps = {s.number: s.title for s in evaluate(racked).findings.steps}
+    hand = [h for h in evaluate(racked).findings.in_hand if set(walls) & set(h.torques)]
+    assert any(steps[h.number].endswith("tighten in order") for h in hand)

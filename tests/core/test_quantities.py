@@ -4,8 +4,9 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.quantities import USUAL_UNITS, Length, Mass, Speed, Temperature
+from fahrtwind.core.quantities import Length, Mass, Speed, Temperature
 from fahrtwind.core.saying import sixteenths
+from fahrtwind.core.tables.units import USUAL_UNITS
 
 
 @pytest.mark.parametrize(

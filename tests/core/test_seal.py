@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from math import atan, degrees, exp
+from itertools import pairwise
+from math import atan, ceil, degrees, exp, hypot
 
 import numpy as np
 import pytest
@@ -11,7 +12,9 @@ import pytest
 from fahrtwind.core.edits import AddEntry, PutOnRack, PutOnRails, SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.seal.cure import LAYER_MM
 from fahrtwind.core.stations.seal.glands import _nothing_wrong, _wrong, check_of, offers_of
+from fahrtwind.core.stations.wire.runs import laid_ways
 from fahrtwind.core.tables.sealants import FAMILIES, SUBSTRATES, beside, bond
 from tests.conftest import changed
 
@@ -75,6 +78,33 @@ def test_the_makers_sheet_counts_before_the_table(sound: Job) -> None:
     assert (choice.round.skin_h.most, choice.round.depth_24h_mm.least, choice.round.coldest_c) == (0.4, 5, -5)
     cold = [s.where for s in found.snags if s.id == "too-cold-to-seal"]
     assert cold == ["butyl tape"], "the sheet's sealant bears the cold, the tape under the plate does not"
+
+
+def test_clips_over_open_roof_are_places_and_screws_are_holes(sound: Job) -> None:
+    """One every 300 mm at most, evenly, over what lies open; stuck: a dab of 20 × 20 × 1.5 mm each."""
+    found = evaluate(sound).findings
+    ways = [way for h in found.harnesses for way in laid_ways(h).values()]
+    for way in ways:
+        assert len(way.clip_spots) == ceil(way.open_mm / 300)
+        apart = [hypot(b.x_mm - a.x_mm, b.y_mm - a.y_mm) for a, b in pairwise(way.clip_spots)]
+        # round a corner they are nearer in a straight line, never further than along the cable
+        assert all(a <= way.open_mm / len(way.clip_spots) + way.held_mm + 50 for a in apart)
+    clips = sum(len(way.clip_spots) for way in ways)
+    stuck = [p for p in found.seal_places if p.kind == "cable clip"]
+    assert clips and sum(p.count for p in stuck) == clips and not any(p.holes for p in stuck)
+    screwed = evaluate(changed(sound, wiring__clip="screwed"))
+    places = [p for p in screwed.findings.seal_places if p.kind == "clip screw"]
+    assert sum(p.holes for p in places) == clips
+    assert {p.kind for p in screwed.findings.seal_places} & {"cable clip"} == set()
+    names = {p.name for p in places}
+    hosed = {name for step in screwed.findings.proof.steps for name in step.places}
+    assert names <= hosed, "each hole is hosed; stuck clips are not"
+    assert not {p.name for p in stuck} & {n for s in found.proof.steps for n in s.places}
+    [[dab]] = [[a for a in visit(sound)["place_amounts"] if a.place == stuck[0].id]]
+    assert dab.volume_ml == pytest.approx(stuck[0].count * 0.4 * LAYER_MM) and dab.family == "hybrid"
+    bought = {p.item: p.amount for p in found.wire_parts}
+    assert bought["stick-on clip with dab of sealant"] == clips
+    assert any(f"{clips} clips stuck" in s.detail for s in found.steps)
 
 
 def test_cure_by_hand(sound: Job) -> None:

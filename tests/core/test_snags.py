@@ -12,6 +12,7 @@ from fahrtwind.core.edits import (
     AddEntry,
     ChooseVariant,
     KeepVariant,
+    NoteReading,
     PlacePanel,
     PutOnPosts,
     PutOnRack,
@@ -491,6 +492,27 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "cable-over-open-roof": lambda j: changed(
         j, wiring__points=[{"id": "w1", "string": "s1", "x": "8000 mm", "y": "900 mm"}]
     ),
+    "clip-screws-drill": lambda j: changed(j, wiring__clip="screwed"),
+    "clip-screw-in-keep-out": lambda j: changed(
+        j,
+        wiring__clip="screwed",
+        survey__keep_outs=[
+            {
+                "id": "k1",
+                "kind": "wire",
+                "name": "lamp cable",
+                "from_x": 2300,
+                "from_y": -1000,
+                "to_x": 2300,
+                "to_y": 1000,
+            }
+        ],
+    ),
+    "clip-does-not-stick": lambda j: changed(
+        j,
+        seal__substrate="gelcoat",
+        seal__kinds=[{"id": "e1", "kind": "cable clip", "round_with": "acrylic"}],
+    ),
     "leads-come-out-somewhere": lambda j: changed(j, panels__p1__cable_end=None),
     "gland-too-small": lambda j: changed(j, seal__gland__cables=1),
     "meter-says-no": lambda j: changed(
@@ -667,6 +689,11 @@ def looked(job: Job, found: str) -> Job:
     return apply_edits(job, [AddEntry(path="care.looks", value=look)])
 
 
+def wrenched(job: Job, read: str, bolt: str = "M6 through the frame") -> Job:
+    edit = {"step": "tighten", "what": "torque", "value": read, "holder": job.panels[0].id, "bolt": bolt}
+    return apply_edits(job, [NoteReading.model_validate(edit)])
+
+
 def recorded(job: Job, foot: str = "f1", off_mm: float = 0, pilot: str | None = None) -> Job:
     """The first foot of the first panel, recorded so far aft of its plan."""
     planned = evaluate(job).findings.feet[0]
@@ -725,6 +752,9 @@ CASES |= {
     "foot-off-plan": lambda job: recorded(job, off_mm=8),
     "pilot-through": lambda job: recorded(job, pilot="through"),
     "built-foot-gone": lambda job: recorded(job, foot="f99"),
+    "bolt-too-tight": lambda job: wrenched(job, "9 N·m"),
+    "bolt-off-torque": lambda job: wrenched(job, "3 N·m"),
+    "torque-not-planned": lambda job: wrenched(job, "3 N·m", "M12 nowhere"),
     "clocks-change": lambda job: changed(job, days__first="2026-10-20"),
 }
 ALWAYS = {

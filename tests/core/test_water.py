@@ -78,7 +78,7 @@ def test_a_bowl_holds_what_its_formula_says() -> None:
     assert litres(terrain) == pytest.approx(pi / 2 * 400**2 * 4 / 1e6, rel=5e-3)
     level, _ = filled(terrain)
     which = np.full(level.shape, -1)
-    (pool,) = pools_of(terrain, level, which, (), {"in it": (1500.0, 50.0), "beside": (2500.0, 0.0)})
+    (pool,) = pools_of(terrain, level, which, (), (("in it", 1500.0, 50.0), ("beside", 2500.0, 0.0)))
     assert pool.depth_mm == pytest.approx(4, abs=0.01) and (pool.x_mm, pool.y_mm) == pytest.approx(
         (1500, 0), abs=10
     )
@@ -148,7 +148,7 @@ def test_a_plate_across_the_flow_dams_a_wedge() -> None:
     )
     terrain, which = with_dams(ground("plane", 5.0, (0.0, slope)), hooks)
     level, onward = filled(terrain)
-    (pool,) = pools_of(terrain, level, which, hooks, {})
+    (pool,) = pools_of(terrain, level, which, hooks, ())
     reach = 5 / tan(radians(slope))
     assert pool.litres == pytest.approx(400 * 5 * reach / 2 / 1e6, rel=0.08)
     assert set(pool.dammed_by) == {"foot", "port hook", "starboard hook"}

@@ -8,7 +8,7 @@ from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from fahrtwind.core.job import quantity_ranges as q
-from fahrtwind.core.job.part import Identifier, Part
+from fahrtwind.core.job.part import Identifier, Part, Word
 
 Pilot = Literal["solid", "through"]
 Solved = Literal["bracket", "frame"]
@@ -44,10 +44,22 @@ class BuiltFoot(Part):
         return 0.0 if self.y is None else self.y.mm - self.mark_y.mm
 
 
+class BuiltTorque(Part):
+    """What the wrench showed. ``holder``: the carrier or panel whose bolts they are; ``bolt``: their size."""
+
+    id: Identifier
+    holder: Identifier
+    bolt: Word
+    torque: q.Tightened
+
+
 class Built(Part):
-    """At most one entry for a foot: the last word counts, the log keeps the others."""
+    """At most one entry for a foot, and of the torque of a holder's bolts of one size: the last word counts,
+    the log keeps the others.
+    """
 
     feet: Annotated[tuple[BuiltFoot, ...], Field(max_length=400)] = ()
+    torques: Annotated[tuple[BuiltTorque, ...], Field(max_length=200)] = ()
 
     @model_validator(mode="after")
     def _one_for_a_foot(self) -> Built:

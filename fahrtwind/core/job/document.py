@@ -153,7 +153,7 @@ _LISTS = {
     "seal": ("sheets", "moisture", "kinds"),
     "wiring": ("controllers", "strings", "points", "meter"),
     "days": ("crew", "deliveries", "pins", "done", "orders", "rates", "spells"),
-    "built": ("feet",),
+    "built": ("feet", "torques"),
     "care": ("looks", "happenings"),
 }
 """Lists of the stations' parts whose entries have ids."""

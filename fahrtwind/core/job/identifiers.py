@@ -11,6 +11,8 @@ LETTERS = {
     "obstacles": "o",
     "panels": "p",
     "feet": "f",
+    "built_feet": "u",
+    "built_torques": "q",
     "carriers": "b",
     "tethers": "j",
     "raisings": "g",

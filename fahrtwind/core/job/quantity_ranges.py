@@ -16,6 +16,7 @@ from fahrtwind.core.quantities import (
     Quantity,
     Speed,
     Temperature,
+    Torque,
     Voltage,
 )
 
@@ -101,5 +102,6 @@ Headroom = Annotated[Voltage, AfterValidator(_within(0, 50))]
 MeterVoltage = Annotated[Voltage, AfterValidator(_within(-1_000, 1_000))]
 MeterCurrent = Annotated[Current, AfterValidator(_within(-300, 300))]
 CellReading = Annotated[Temperature, AfterValidator(_within(-40, 100))]
+Tightened = Annotated[Torque, AfterValidator(_within(0, 300))]
 Lead = Annotated[Length, AfterValidator(_within(50, 5_000))]
 Inside = Annotated[Length, AfterValidator(_within(0, 15_000))]

@@ -12,6 +12,7 @@ from fahrtwind.core.quantities import Voltage
 from fahrtwind.core.tables.cables import CableName
 
 SkyWord = Literal["clear", "haze", "cloud", "shade"]
+Clip = Literal["stuck", "screwed"]
 MeterStage = Literal["open", "short"]
 
 
@@ -74,7 +75,8 @@ class MeterReading(Part):
 class Wiring(Part):
     """``coldest``: record low of the place; ``warmest``: hot summer air; ``near_roof``: cables lie closer to
     the roof than a finger; ``lead``: each of a panel's two leads, blank: as the reach of the leads;
-    ``inside``: from the gland to the controllers; ``connector_a``: what the connectors are rated for.
+    ``inside``: from the gland to the controllers; ``connector_a``: what the connectors are rated for;
+    ``clip``: what holds cables over open roof.
     """
 
     controllers: Annotated[tuple[Controller, ...], Field(max_length=6)] = ()
@@ -87,5 +89,6 @@ class Wiring(Part):
     lead: q.Lead | None = None
     inside: q.Inside | None = None
     connector_a: Annotated[float, Field(ge=5, le=100)] = 30.0
+    clip: Clip = "stuck"
     points: Annotated[tuple[RoutePoint, ...], Field(max_length=60)] = ()
     meter: Annotated[tuple[MeterReading, ...], Field(max_length=100)] = ()

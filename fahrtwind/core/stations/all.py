@@ -29,6 +29,7 @@ DECLARING = (
     "build.rules",
     "seal.rules",
     "wire.rules",
+    "wire.clip_rules",
     "days.rules",
     "roof_day.rules",
     "log.rules",

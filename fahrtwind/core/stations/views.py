@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from datetime import date
 
-from fahrtwind.core.job.built import BuiltFoot
+from fahrtwind.core.job.built import BuiltFoot, BuiltTorque
 from fahrtwind.core.job.care import Care
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
@@ -134,6 +134,11 @@ def calendar(asked: Asked) -> Days:
 @view()
 def built_feet(asked: Asked) -> tuple[BuiltFoot, ...]:
     return asked.job.built.feet
+
+
+@view()
+def built_torques(asked: Asked) -> tuple[BuiltTorque, ...]:
+    return asked.job.built.torques
 
 
 @view()

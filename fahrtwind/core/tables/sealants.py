@@ -43,6 +43,8 @@ PlaceKind = Literal[
     "deck bolt",
     "factory thread",
     "gland",
+    "clip screw",
+    "cable clip",
     "scar",
     "open tube",
 ]

@@ -1603,7 +1603,8 @@ export interface components {
         };
         /**
          * Built
-         * @description At most one entry for a foot: the last word counts, the log keeps the others.
+         * @description At most one entry for a foot, and of the torque of a holder's bolts of one size: the last word counts,
+         *     the log keeps the others.
          */
         Built: {
             /**
@@ -1611,6 +1612,11 @@ export interface components {
              * @default []
              */
             feet: components["schemas"]["BuiltFoot"][];
+            /**
+             * Torques
+             * @default []
+             */
+            torques: components["schemas"]["BuiltTorque"][];
         };
         /**
          * BuiltFinding
@@ -1679,6 +1685,19 @@ export interface components {
             pilot?: ("solid" | "through") | null;
             /** Solved */
             solved?: ("bracket" | "frame") | null;
+        };
+        /**
+         * BuiltTorque
+         * @description What the wrench showed. ``holder``: the carrier or panel whose bolts they are; ``bolt``: their size.
+         */
+        BuiltTorque: {
+            /** Id */
+            id: string;
+            /** Holder */
+            holder: string;
+            /** Bolt */
+            bolt: string;
+            torque: components["schemas"]["Torque"];
         };
         /**
          * CablePair
@@ -2683,7 +2702,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
         /**
          * Elsewhere
@@ -2953,6 +2972,8 @@ export interface components {
             in_hand: components["schemas"]["InHand"][];
             /** As Built */
             as_built: components["schemas"]["BuiltFinding"][];
+            /** Torques */
+            torques: components["schemas"]["TorqueFinding"][];
             /** Judged */
             judged: components["schemas"]["LookVerdict"][];
             /** To Look At */
@@ -3275,6 +3296,21 @@ export interface components {
             cloud_percent: (number | null)[];
         };
         /**
+         * ForgetFoot
+         * @description Take a record back, with what its pilot hole told the finder.
+         */
+        ForgetFoot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "forget_foot";
+            /** Holder */
+            holder: string;
+            /** Foot */
+            foot: string;
+        };
+        /**
          * FreeArea
          * @description A rectangle to keep free of panels: a walkway, a ladder landing, room for a panel that comes later.
          */
@@ -3581,7 +3617,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Finish */
             finish: string | null;
             /** Roof Days */
@@ -3668,7 +3704,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -3819,7 +3855,7 @@ export interface components {
         /**
          * InHand
          * @description Beside the step of the same ``number``. ``unit``: what its ``count`` counts; ``read``: what is read and
-         *     written down in it.
+         *     written down in it; ``torques``: of the bolts that are tightened in it.
          */
         InHand: {
             /** Number */
@@ -3830,6 +3866,8 @@ export interface components {
             tools: string[];
             /** Read */
             read: ("torque" | "skin temperature" | "humidity" | "position" | "pilot hole" | "batch" | "volts" | "photograph")[];
+            /** Torques */
+            torques: components["schemas"]["TorqueWanted"][];
             /** Timers */
             timers: components["schemas"]["StepTimer"][];
             /** Caution */
@@ -4160,6 +4198,7 @@ export interface components {
              *       "cable": "6 mm²",
              *       "near_roof": true,
              *       "connector_a": 30,
+             *       "clip": "stuck",
              *       "points": [],
              *       "meter": []
              *     }
@@ -4186,7 +4225,8 @@ export interface components {
             days: components["schemas"]["Days"];
             /**
              * @default {
-             *       "feet": []
+             *       "feet": [],
+             *       "torques": []
              *     }
              */
             built: components["schemas"]["Built"];
@@ -4425,7 +4465,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "clip screw" | "cable clip" | "scar" | "open tube";
             /** Under */
             under?: ("tape" | "wet") | null;
             /** Edge */
@@ -5383,6 +5423,35 @@ export interface components {
             station: string;
             /** Words */
             words: string;
+        };
+        /**
+         * NoteReading
+         * @description What was read in a step goes where the job asks for it: how warm the roof is under tape, how warm and
+         *     damp it is when sealant goes on, what the wrench showed at which bolts. What the job does not ask for
+         *     stays in the log alone. ``holder``, ``bolt``: of a torque, as the wanted ones are named.
+         */
+        NoteReading: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "note_reading";
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "torque" | "skin temperature" | "humidity" | "position" | "pilot hole" | "batch" | "volts" | "photograph";
+            /** Value */
+            value: string;
+            /** Holder */
+            holder?: string | null;
+            /** Bolt */
+            bolt?: string | null;
         };
         /**
          * Obstacle
@@ -6681,7 +6750,7 @@ export interface components {
             /** Panels */
             panels: components["schemas"]["PlacedPanel"][];
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Rects */
             rects: components["schemas"]["Rect"][];
             figures: components["schemas"]["LayoutFigures"];
@@ -7400,6 +7469,38 @@ export interface components {
             words: string;
         };
         /**
+         * RecordFoot
+         * @description How one foot of the plan turned out, by one of its marks. ``foot_x``, ``foot_y``, ``mark_x``,
+         *     ``mark_y``: where its middle and that mark were planned when it was measured; ``anew``: nobody had
+         *     recorded this foot as far as the caller knew. ``x``: of the mark from the front edge; ``from_centre``: as
+         *     a tape reads it, on the side of the mark unless it has a sign. ``pilot`` alone says nothing of the place.
+         */
+        RecordFoot: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "record_foot";
+            /** Holder */
+            holder: string;
+            /** Foot */
+            foot: string;
+            foot_x: components["schemas"]["Length"];
+            foot_y: components["schemas"]["Length"];
+            mark_x: components["schemas"]["Length"];
+            mark_y: components["schemas"]["Length"];
+            /** Anew */
+            anew: boolean;
+            /** X */
+            x?: string | {
+                [key: string]: unknown;
+            } | null;
+            /** From Centre */
+            from_centre?: string | null;
+            /** Pilot */
+            pilot?: ("solid" | "through") | null;
+        };
+        /**
          * Rect
          * @description An upright rectangle on the roof plan, mm.
          */
@@ -7518,7 +7619,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /**
              * Go
              * @default
@@ -7758,7 +7859,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -7986,7 +8087,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "clip screw" | "cable clip" | "scar" | "open tube";
             /** Name */
             name: string;
             /** Path */
@@ -8014,6 +8115,16 @@ export interface components {
              * @default true
              */
             sealed: boolean;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Spots
+             * @default []
+             */
+            spots: components["schemas"]["Vertex"][];
         };
         /**
          * SealSection
@@ -8024,7 +8135,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "scar" | "open tube";
+            kind: "screw foot" | "bolt foot" | "one-sided foot" | "tape edge" | "deck bolt" | "factory thread" | "gland" | "clip screw" | "cable clip" | "scar" | "open tube";
             /** Places */
             places: number;
             /** Layers */
@@ -9311,6 +9422,66 @@ export interface components {
             /** Minutes */
             minutes: number;
         };
+        /** Torque */
+        Torque: {
+            /** Text */
+            text?: string | null;
+            /** N M */
+            n_m: number;
+        };
+        /**
+         * TorqueFinding
+         * @description A reading of the wrench as it is judged; ``wanted_n_m``: None where the plan has no such bolt.
+         */
+        TorqueFinding: {
+            /** Id */
+            id: string;
+            /** Where */
+            where: string;
+            /** Bolt */
+            bolt: string;
+            /** Read N M */
+            read_n_m: number;
+            /** Wanted N M */
+            wanted_n_m: number | null;
+            /**
+             * Gives
+             * @enum {string}
+             */
+            gives: "bolt" | "wall";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "right" | "loose" | "tight" | "too tight" | "not planned";
+        };
+        /**
+         * TorqueWanted
+         * @description For the bolts of one joint of a holder. ``bolt``: size and joint; ``most_n_m``: beyond it the bolt, or
+         *     the wall it squeezes, may have given way.
+         */
+        TorqueWanted: {
+            /** Holder */
+            holder: string;
+            /** Where */
+            where: string;
+            /** Bolt */
+            bolt: string;
+            /** Torque N M */
+            torque_n_m: number;
+            /** Most N M */
+            most_n_m: number;
+            /**
+             * Gives
+             * @enum {string}
+             */
+            gives: "bolt" | "wall";
+            /**
+             * Frame
+             * @default false
+             */
+            frame: boolean;
+        };
         /**
          * Trust
          * @description What this crew's readings of a kind are worth; blank fields stay as in ``tables/readings.py``.
@@ -9562,7 +9733,7 @@ export interface components {
         /**
          * Way
          * @description A cable's way: corners, true length, how much of it lies on frames and rails, over open roof, in water
-         *     that stands; ``crosses``: it goes over what is closed.
+         *     that stands; ``crosses``: it goes over what is closed; ``clip_spots``: where clips hold it over open roof.
          */
         Way: {
             /** Points */
@@ -9577,6 +9748,8 @@ export interface components {
             wet_mm: number;
             /** Crosses */
             crosses: boolean;
+            /** Clip Spots */
+            clip_spots: components["schemas"]["Vertex"][];
         };
         /**
          * WayOut
@@ -9587,7 +9760,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             speeds: components["schemas"]["Speeds"];
             /** New Stops */
             new_stops: string[];
@@ -9606,7 +9779,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
         /** WhatIf */
         WhatIf: {
@@ -9617,7 +9790,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
         /**
          * WhatIfNews
@@ -9688,7 +9861,8 @@ export interface components {
          * Wiring
          * @description ``coldest``: record low of the place; ``warmest``: hot summer air; ``near_roof``: cables lie closer to
          *     the roof than a finger; ``lead``: each of a panel's two leads, blank: as the reach of the leads;
-         *     ``inside``: from the gland to the controllers; ``connector_a``: what the connectors are rated for.
+         *     ``inside``: from the gland to the controllers; ``connector_a``: what the connectors are rated for;
+         *     ``clip``: what holds cables over open roof.
          */
         Wiring: {
             /**
@@ -9727,6 +9901,12 @@ export interface components {
              * @default 30
              */
             connector_a: number;
+            /**
+             * Clip
+             * @default stuck
+             * @enum {string}
+             */
+            clip: "stuck" | "screwed";
             /**
              * Points
              * @default []

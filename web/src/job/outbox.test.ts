@@ -38,11 +38,12 @@ describe("the outbox", () => {
 
   it("lets records of the roof go on top of newer work, and nothing else", () => {
     const packed = { op: "add" as const, path: "workshop.packed", value: { id: "k1" } };
-    const record = { op: "add" as const, path: "built.feet", value: { id: "u1" } };
-    const changed = { op: "set" as const, path: "built.feet.u1.x", value: "1251" };
-    const gone = { op: "remove" as const, path: "built.feet.u1" };
-    expect(standAlone([changed])).toBe(false);
-    expect(standAlone([gone])).toBe(false);
+    const at = { foot_x: { mm: 1 }, foot_y: { mm: 2 }, mark_x: { mm: 3 }, mark_y: { mm: 4 } };
+    const foot = { op: "record_foot" as const, holder: "p1", foot: "f1", ...at };
+    const record = { ...foot, anew: true };
+    expect(standAlone([{ ...foot, anew: false }])).toBe(false);
+    expect(standAlone([{ op: "forget_foot", holder: "p1", foot: "f1" }])).toBe(false);
+    expect(standAlone([{ op: "note_reading", step: "seal", what: "humidity", value: "55 %" }])).toBe(true);
     const moved = { op: "set" as const, path: "panels.p1.x", value: "2 m" };
     expect(standAlone([packed, record])).toBe(true);
     expect(standAlone([packed, moved])).toBe(false);
@@ -59,8 +60,8 @@ describe("the outbox", () => {
       "k3",
       "k2",
     ]);
-    const set = [{ op: "set" as const, path: "built.feet.u1.pilot", value: "solid" }];
-    expect(withWaiting([{ id: "u1", pilot: null }], set, "built.feet")).toEqual([{ id: "u1", pilot: "solid" }]);
+    const set = [{ op: "set" as const, path: "care.looks.l1.note", value: "dry" }];
+    expect(withWaiting([{ id: "l1", note: "" }], set, "care.looks")).toEqual([{ id: "l1", note: "dry" }]);
     const kept = [{ id: "k1" }];
     expect(withWaiting(kept, [], "workshop.packed")).toBe(kept);
   });

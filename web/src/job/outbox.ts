@@ -45,16 +45,19 @@ function isParcel(value: unknown): value is Parcel {
   return typeof value === "object" && value !== null && "editId" in value && "edits" in value;
 }
 
-const GROW = ["workshop.packed", "built.feet", "readings", "care.looks"];
+const GROW = ["workshop.packed", "readings", "care.looks"];
 
 /**
  * Whether edits stand for themselves, whatever others did meanwhile: new records of the roof, readings and looks, ticks of the kit.
- * They go on top of newer work; a second record of a foot is refused by the core. What changes an entry that is there asks.
+ * They go on top of newer work; a second record of a foot is refused by the core, and of readings the log keeps every one. What
+ * changes an entry that is there asks.
  */
 export const standAlone = (edits: readonly Edit[]): boolean =>
   edits.every(
     (edit) =>
       (edit.op === "add" && GROW.includes(edit.path)) ||
+      (edit.op === "record_foot" && edit.anew) ||
+      edit.op === "note_reading" ||
       (edit.op === "remove" && edit.path.startsWith("workshop.packed.")),
   );
 

@@ -12,6 +12,7 @@ export type Quantity = {
   v?: number;
   pa?: number;
   a?: number;
+  n_m?: number;
 };
 
 const MM_PER_INCH = 25.4;
@@ -101,6 +102,10 @@ export const feetInMembers = (f: { feet: number; feet_on_members: number; feet_p
 export const clock = (hours: number): string =>
   `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;
 
+/** A torque as wrenches show it. */
+export const torque = (newtonMetres: number, units: Units): string =>
+  units === "imperial" ? `${Math.round(newtonMetres / 0.1129848)} in·lb` : `${newtonMetres.toFixed(1)} N·m`;
+
 /** A temperature to the degree. */
 export const temperature = (degC: number, units: Units): string =>
   units === "imperial" ? `${Math.round(degC * 1.8 + 32)} °F` : `${Math.round(degC)} °C`;
@@ -121,6 +126,7 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   if (quantity.pa !== undefined) return pressure(quantity.pa, units);
   if (quantity.v !== undefined) return `${quantity.v} V`;
   if (quantity.a !== undefined) return `${quantity.a} A`;
+  if (quantity.n_m !== undefined) return torque(quantity.n_m, units);
   return "";
 }
 

@@ -17,7 +17,7 @@ from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.workshop import Coat, Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_length, say_size
+from fahrtwind.core.saying import say_length, say_size, say_torque
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.fit import FootFit, Lean
 from fahrtwind.core.stations.build.piece import Piece
@@ -271,7 +271,10 @@ def _square(carrier: Carrier, units: UnitSystem) -> _Work:
 def _torque(parts: Parts) -> _Work:
     bolting = parts.workshop.bolting
     torques = sorted({(line.tight.torque_n_m, line.size) for line in parts.bolts})
-    told = ", ".join(f"{size} {t:.1f} N·m" for t, size in torques) or "as the clamp's maker says"
+    told = (
+        ", ".join(f"{size} {say_torque(t, parts.units)}" for t, size in torques)
+        or "as the clamp's maker says"
+    )
     return _Work(
         "torque",
         ("set", "strap", "square"),

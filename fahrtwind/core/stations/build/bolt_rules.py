@@ -10,7 +10,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_force, say_length
+from fahrtwind.core.saying import say_force, say_length, say_torque
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.house import rule
@@ -66,10 +66,11 @@ def tube_squeezed(carrier: Carrier, bolts: tuple[BoltLine, ...], units: UnitSyst
     for line in bolts:
         if line.tight.set_by == "wall":
             torque, force = line.tight.torque_n_m, say_force(line.tight.preload_n, units)
+            bears = f"{force} of preload, {say_torque(torque, units)}"
             yield Found(
                 place="workshop.bolting.spacers",
                 where=f"{carrier.name}, {line.joint}",
-                why=f"The tube's wall bears {force} of preload, {torque:.1f} N·m; that does not stay tight.",
+                why=f"The tube's wall bears {bears}; that does not stay tight.",
                 remedy=f"A spacer sleeve of {say_length(line.hollow_mm, units)} inside, then full torque.",
                 quantity="torque",
                 value=torque,

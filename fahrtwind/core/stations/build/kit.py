@@ -10,6 +10,8 @@ from typing import Literal
 from zlib import crc32
 
 from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_torque
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.piece import Piece
@@ -39,12 +41,13 @@ def kit_of(
     bolts: tuple[BoltLine, ...],
     pieces: tuple[Piece, ...],
     workshop: Workshop,
+    units: UnitSystem,
 ) -> tuple[KitLine, ...]:
     """Tools by what is drilled, tightened and set; fasteners counted with their spares."""
     packed = {p.id for p in workshop.packed}
     lines = [
         *_drilling(marks, pieces),
-        *_tightening(materials, bolts, workshop.bolting.heads),
+        *_tightening(materials, bolts, workshop.bolting.heads, units),
         *_measuring(pieces),
         *_setting(materials, marks),
         *_protection(marks, pieces),
@@ -82,7 +85,9 @@ def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Li
         yield "drilling", "saw with a blade for metal", 1, "pc"
 
 
-def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...], heads: str) -> Iterator[Line]:
+def _tightening(
+    materials: tuple[Material, ...], bolts: tuple[BoltLine, ...], heads: str, units: UnitSystem
+) -> Iterator[Line]:
     named = {line.size for line in bolts}
     for material in materials:
         named |= {size for size in BOLTS if re.search(rf"(?<!\S){re.escape(size)}(?![\w-])", material.item)}
@@ -93,8 +98,8 @@ def _tightening(materials: tuple[Material, ...], bolts: tuple[BoltLine, ...], he
         yield "tightening", f"hex key {HEX_KEYS_MM[size]:g} mm, for {size}", 1, "pc"
     torques = [line.tight.torque_n_m for line in bolts]
     if torques:
-        least, most = floor(min(torques)), ceil(max(torques))
-        yield "tightening", f"torque wrench, {least} to {most} N·m", 1, "pc"
+        least, most = say_torque(floor(min(torques)), units), say_torque(ceil(max(torques)), units)
+        yield "tightening", f"torque wrench, {least} to {most}", 1, "pc"
     if named:
         yield "tightening", "paint marker for nuts", 1, "pc"
     if any("screw" in m.item for m in materials):

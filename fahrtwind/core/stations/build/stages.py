@@ -207,9 +207,10 @@ def kit(
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     made: tuple[Piece, ...],
     workshop: Workshop,
+    units: UnitSystem,
 ) -> tuple[KitLine, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
-    return kit_of(materials, marks, bolts, made, workshop)
+    return kit_of(materials, marks, bolts, made, workshop, units)
 
 
 @stage("build", "Purchase list", "workshop.items", otherwise=())

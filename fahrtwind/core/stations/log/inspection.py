@@ -9,7 +9,6 @@ from dataclasses import dataclass
 from datetime import date
 
 from fahrtwind.core.job.care import Care, FoundState, Look
-from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.layout.holders import Holder
 
 REMEMBERED = 3
@@ -40,20 +39,22 @@ class LookPlace:
 
 
 def inspection(
-    holders: tuple[Holder, ...], bolts: Mapping[str, tuple[BoltLine, ...]], care: Care, *, cables: bool
+    holders: tuple[Holder, ...], torques: Mapping[str, tuple[str, ...]], care: Care, *, cables: bool
 ) -> tuple[LookPlace, ...]:
-    """``bolts``: of carriers by id; ``cables``: some come through the roof."""
+    """``torques``: how tight the bolts of holders are wanted, in words, by their ids; ``cables``: some come
+    through the roof.
+    """
     looks = sorted(care.looks, key=lambda look: look.day)
-    return tuple(_place(where, look, looks) for where, look in _places(holders, bolts, cables=cables))
+    return tuple(_place(where, look, looks) for where, look in _places(holders, torques, cables=cables))
 
 
 def _places(
-    holders: tuple[Holder, ...], bolts: Mapping[str, tuple[BoltLine, ...]], *, cables: bool
+    holders: tuple[Holder, ...], torques: Mapping[str, tuple[str, ...]], *, cables: bool
 ) -> Iterator[tuple[str, str]]:
     for holder in holders:
-        torques = sorted({round(line.tight.torque_n_m, 1) for line in bolts.get(holder.id, ())})
-        told = "".join(f", {t:g} N·m" for t in torques)
-        if not holder.feet and not torques:
+        wanted = torques.get(holder.id, ())
+        told = "".join(f", {torque}" for torque in wanted)
+        if not holder.feet and not wanted:
             continue
         name = holder.name[: LONGEST - 6]
         yield name, f"{BOLTS_LOOK}{told}."

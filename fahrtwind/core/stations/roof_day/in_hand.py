@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.schools.school import Mark
+from fahrtwind.core.stations.roof_day.torques import TorqueWanted
 from fahrtwind.core.stations.seal.cure import CureTimes
 from fahrtwind.core.tables.roof_work import CAUTIONS, JET_MIN, READINGS, TOOLS, ReadAt
 from fahrtwind.core.tables.work import PRIMER_FLASH_H, RATES, StepKind
@@ -26,19 +27,23 @@ class StepTimer:
 @dataclass(frozen=True, slots=True)
 class InHand:
     """Beside the step of the same ``number``. ``unit``: what its ``count`` counts; ``read``: what is read and
-    written down in it.
+    written down in it; ``torques``: of the bolts that are tightened in it.
     """
 
     number: int
     unit: str
     tools: tuple[str, ...]
     read: tuple[ReadAt, ...]
+    torques: tuple[TorqueWanted, ...]
     timers: tuple[StepTimer, ...]
     caution: str
 
 
 def in_hand_of(
-    steps: tuple[WorkStep, ...], marks: tuple[Mark, ...], cure: CureTimes | None
+    steps: tuple[WorkStep, ...],
+    marks: tuple[Mark, ...],
+    cure: CureTimes | None,
+    wanted: tuple[TorqueWanted, ...],
 ) -> tuple[InHand, ...]:
     """Of every step; how long the bead can be tooled and when rain does no harm come from ``cure``."""
     return tuple(
@@ -47,11 +52,19 @@ def in_hand_of(
             RATES[step.kind].unit,
             (*TOOLS.get(step.kind, ()), *_bits(step, marks)),
             READINGS.get(step.kind, ()),
+            tuple(w for w in wanted if _tightened_in(step, w)),
             tuple(_timers(step, cure)),
             CAUTIONS.get(step.kind, ""),
         )
         for step in steps
     )
+
+
+def _tightened_in(step: WorkStep, wanted: TorqueWanted) -> bool:
+    """A carrier's bolts when it is tightened, those through frames once the panels lie, all of them later."""
+    if step.kind == "torque":
+        return step.title.startswith(f"{wanted.where}: ")
+    return step.kind == "retighten" or (step.kind == "tighten" and wanted.frame)
 
 
 def _bits(step: WorkStep, marks: tuple[Mark, ...]) -> tuple[str, ...]:

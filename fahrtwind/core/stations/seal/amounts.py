@@ -72,10 +72,13 @@ def _of(place: SealPlace, choice: SealChoice, seal: Seal) -> Iterator[PlaceAmoun
         if place.kind == "factory thread":
             yield PlaceAmount(place.id, around, _hole(place), 0.0, 0.0)
             return
+        if place.kind == "cable clip":
+            yield PlaceAmount(place.id, around, place.count * _dab(place), 0.0, 0.0)
+            return
         if place.kind != "tape edge":
             yield _under(place, choice)
         open_side = max(long, wide) if seal.sides == "low side open" else 0.0
-        perimeter = 2 * (long + wide) - open_side
+        perimeter = place.count * (2 * (long + wide) - open_side)
         fillet = fillet_volume(
             given(FILLET_MM, "default", "leg of the fillet"), given(perimeter, "computed", "round the plate")
         )
@@ -89,11 +92,21 @@ def _under(place: SealPlace, choice: SealChoice) -> PlaceAmount:
     name = choice.under.name
     if name in TAPE_WIDE_MM:
         strips = ceil(min(long, wide) / TAPE_WIDE_MM[name])
-        return PlaceAmount(place.id, name, 0.0, strips * max(long, wide), 0.0)
+        return PlaceAmount(place.id, name, 0.0, place.count * strips * max(long, wide), 0.0)
     layer = layer_volume(
-        given(long * wide, "computed", "plate"), given(LAYER_MM, "default", "layer and squeeze-out")
+        given(place.count * long * wide, "computed", "plate"),
+        given(LAYER_MM, "default", "layer and squeeze-out"),
     )
     return PlaceAmount(place.id, name, float(layer) + place.holes * _hole(place), 0.0, 0.0)
+
+
+def _dab(place: SealPlace) -> float:
+    """Sealant under a stuck clip and out round it, ml."""
+    foot = layer_volume(
+        given(place.plate_long_mm * place.plate_wide_mm, "default", "foot of the clip"),
+        given(LAYER_MM, "default", "layer and squeeze-out"),
+    )
+    return float(foot)
 
 
 def _hole(place: SealPlace) -> float:

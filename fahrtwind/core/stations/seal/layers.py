@@ -96,6 +96,9 @@ def _layers(place: SealPlace, vehicle: Vehicle, choice: SealChoice, seal: Seal) 
     if place.kind == "scar":
         yield from _patch(half, choice)
         return
+    if place.kind == "cable clip":
+        yield _dab(choice, half)
+        return
     low = TAPE_THICK_MM if place.kind == "tape edge" else LAYER_MM
     yield _under(place, choice, half, low)
     if place.kind != "gland":
@@ -132,6 +135,16 @@ def _patch(half: float, choice: SealChoice) -> Iterator[Layer]:
         24,
         "metal",
         (_box(-half + 6, half - 6, PATCH_MM, PATCH_MM + 1.5),),
+    )
+
+
+def _dab(choice: SealChoice, half: float) -> Layer:
+    return Layer(
+        f"dab of {choice.round.name}, the clip pressed into it",
+        "No hole: it carries the cable's weight and nothing else.",
+        choice.round.skin_h.most,
+        "sealant",
+        (_box(-half, half, 0, LAYER_MM),),
     )
 
 

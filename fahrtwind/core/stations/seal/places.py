@@ -11,11 +11,14 @@ from fahrtwind.core.job.panel import BasePlate, FoamTape, Holding, OneSided, Out
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sealing import Gland
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.job.wiring import Clip
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.feet import FootPlace, foot_base
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.holders import Holder
+from fahrtwind.core.stations.survey.outline import Vertex
+from fahrtwind.core.stations.wire.runs import Harness, laid_ways
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.tables.sealants import PlaceKind
 
@@ -24,6 +27,8 @@ LEAST_REACH_MM = 80.0
 NEAR_EDGE_MM = 250.0
 """So far in from a panel's edge an arm reaches."""
 TAPED_HEAD_MM = 0.0
+CLIP_MM, CLIP_SCREW_MM = 20.0, 4.2
+"""Foot of a cable clip, and the screw of one that is screwed: common practice, no source."""
 PATCH_BEYOND_MM = 50.0
 """A patch reaches so far beyond what it covers: common practice, no source."""
 
@@ -49,6 +54,10 @@ class SealPlace:
     reachable: bool
     sealed: bool = True
     """Whether somebody wants a bead there: an edge of tape may be left open."""
+    count: int = 1
+    """Plates like this one: clips of a cable are one place, with their number."""
+    spots: tuple[Vertex, ...] = ()
+    """Of each of them, mm, where they are several."""
 
 
 def places_of(
@@ -58,6 +67,7 @@ def places_of(
     marks: tuple[Mark, ...],
     pieces: tuple[Piece, ...],
     gland: Gland | None,
+    clips: tuple[SealPlace, ...] = (),
 ) -> tuple[SealPlace, ...]:
     """Front to rear, port first, numbered in that order."""
     tops = {c.id: c.top_mm for c in plan.carriers}
@@ -71,6 +81,7 @@ def places_of(
         *(_placed(place, covers) for place in _on_points(plan, feet)),
         *(_placed(place, covers) for place in _scars(plan.survey)),
         *(_placed(place, covers) for place in _gland(gland)),
+        *(_placed(one, covers) for place in clips for one in _by_cover(place, covers)),
         *_tubes(plan, pieces),
     ]
     return tuple(sorted(found, key=lambda p: (round(p.x_mm), p.y_mm, p.id)))
@@ -88,6 +99,53 @@ def _placed(place: SealPlace, covers: list[tuple[str, Rect, float]]) -> SealPlac
             )
             return replace(place, covered_by=name, reachable=clear >= LEAST_REACH_MM and edge <= NEAR_EDGE_MM)
     return place
+
+
+def clips_of(harnesses: tuple[Harness, ...], clip: Clip) -> tuple[SealPlace, ...]:
+    """The clips of every cable over open roof, as one place for each cable. ``clip``: stuck, or screwed
+    through the skin.
+    """
+    screwed = clip == "screwed"
+    told: list[SealPlace] = []
+    for harness in harnesses:
+        for name, way in laid_ways(harness).items():
+            if way.clips:
+                told.append(
+                    _clips(f"clips-{harness.controller}-{len(told) + 1}", name, way.clip_spots, screwed)
+                )
+    return tuple(told)
+
+
+def _clips(id: str, name: str, spots: tuple[Vertex, ...], screwed: bool) -> SealPlace:
+    return SealPlace(
+        id,
+        "clip screw" if screwed else "cable clip",
+        f"{len(spots)} clips, {name}" if len(spots) > 1 else f"clip, {name}",
+        "wiring.clip",
+        spots[0].x_mm,
+        spots[0].y_mm,
+        CLIP_MM,
+        CLIP_MM,
+        len(spots) if screwed else 0,
+        CLIP_SCREW_MM if screwed else 0.0,
+        2 * CLIP_SCREW_MM if screwed else 0.0,
+        "",
+        True,
+        count=len(spots),
+        spots=spots,
+    )
+
+
+def _by_cover(place: SealPlace, covers: list[tuple[str, Rect, float]]) -> Iterator[SealPlace]:
+    """The clips of a cable, apart by the panel that comes over them."""
+    groups: dict[str, list[Vertex]] = {}
+    for spot in place.spots:
+        cover = _placed(replace(place, x_mm=spot.x_mm, y_mm=spot.y_mm), covers).covered_by
+        groups.setdefault(cover, []).append(spot)
+    name = place.name.split(", ", 1)[1]
+    for number, spots in enumerate(groups.values()):
+        own = f"{place.id}-{number + 1}" if number else place.id
+        yield _clips(own, name, tuple(spots), place.kind == "clip screw")
 
 
 def _of_holder(holder: Holder, marks: tuple[Mark, ...]) -> Iterator[SealPlace]:

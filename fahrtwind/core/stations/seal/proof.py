@@ -41,7 +41,7 @@ def proof_of(
     """From the lowest places up. Without a crown from the roof's sides to its middle, as roofs are highest
     there.
     """
-    outside = [p for p in places if p.kind != "open tube"]
+    outside = [p for p in places if p.kind not in ("open tube", "cable clip")]
     height = {
         p.id: crown.height(p.x_mm, p.y_mm)[0] if crown is not None else -abs(p.y_mm) / 20 for p in outside
     }

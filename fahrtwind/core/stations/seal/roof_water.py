@@ -113,7 +113,12 @@ def water_on(
     """Pools and streams with all that stands on the roof."""
     terrain, which = with_dams(bare, dams)
     level, onward = filled(terrain)
-    spots = {p.id: (p.x_mm, p.y_mm) for p in places if p.kind != "open tube"}
+    spots = tuple(
+        (p.id, spot.x_mm, spot.y_mm)
+        for p in places
+        if p.kind not in ("open tube", "cable clip")
+        for spot in p.spots or (p,)
+    )
     pools = pools_of(terrain, level, which, dams, spots)
     return WaterFinding(
         terrain.step_mm,

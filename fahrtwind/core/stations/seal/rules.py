@@ -22,8 +22,8 @@ from fahrtwind.core.tables.sealants import SOURCE
 
 PRACTICE = "common practice, no source"
 WET = f"over {WET_PERCENT:.0f} % wood rots: common practice"
-UNDER_PLATES = ("screw foot", "bolt foot", "one-sided foot", "deck bolt", "gland")
-SEALED = ("screw foot", "bolt foot", "one-sided foot", "deck bolt", "tape edge", "gland", "scar")
+UNDER_PLATES = ("screw foot", "bolt foot", "one-sided foot", "deck bolt", "gland", "clip screw")
+SEALED = (*UNDER_PLATES, "tape edge", "scar")
 
 
 def _sealed(places: tuple[SealPlace, ...]) -> bool:
@@ -187,7 +187,8 @@ def seal_in_water(
         near = [
             p
             for p in seal_places
-            if p.kind in SEALED and (p.x_mm - pool.x_mm) ** 2 + (p.y_mm - pool.y_mm) ** 2 < radius**2
+            if p.kind in SEALED
+            and any(hypot(s.x_mm - pool.x_mm, s.y_mm - pool.y_mm) < radius for s in p.spots or (p,))
         ]
         if near:
             yield Found(

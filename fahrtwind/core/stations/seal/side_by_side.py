@@ -36,7 +36,7 @@ class SealWay:
 
 def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tuple[SealWay, ...]:
     """Tape or wet sealant below, squeeze-out left or trimmed; families as chosen where they suit the way."""
-    plates = [p for p in places if p.kind not in ("open tube", "factory thread")]
+    plates = [p for p in places if p.kind not in ("open tube", "factory thread", "cable clip")]
     if not plates:
         return ()
     told = []
@@ -57,7 +57,7 @@ def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tupl
         amounts = amounts_of(amounts_by_place(places, kinds))
         cure = cure_of(way, choice, widest)
         slowest = max(cure.fillet_h.most, cure.under_h.most if cure.under_h else 0.0, cure.trim_h or 0.0)
-        trims = MINUTES_TRIM * len(plates) if edge == "trim" else 0.0
+        trims = MINUTES_TRIM * sum(p.count for p in plates) if edge == "trim" else 0.0
         refused = next((b.why for b in (choice.under_bond, choice.round_bond) if b.bond == "refused"), "")
         told.append(
             SealWay(
@@ -67,7 +67,7 @@ def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tupl
                 f"{choice.under.name}, {choice.round.name}",
                 sum(a.volume_ml for a in amounts),
                 sum(a.tape_mm for a in amounts),
-                (MINUTES_PLACE * len(plates) + trims) / 60,
+                (MINUTES_PLACE * sum(p.count for p in plates) + trims) / 60,
                 slowest / 24,
                 2 if edge == "trim" else 1,
                 refused,

@@ -12,6 +12,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.views import Plan, Roof
+from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
@@ -31,7 +32,7 @@ from fahrtwind.core.stations.seal.glands import (
     offers_of,
 )
 from fahrtwind.core.stations.seal.layers import SealSection, sections_of
-from fahrtwind.core.stations.seal.places import SealPlace, places_of
+from fahrtwind.core.stations.seal.places import SealPlace, clips_of, places_of
 from fahrtwind.core.stations.seal.proof import Proof, proof_of
 from fahrtwind.core.stations.seal.roof_water import dams_of, roof_terrain, water_on
 from fahrtwind.core.stations.seal.side_by_side import SealWay, ways_of
@@ -39,6 +40,7 @@ from fahrtwind.core.stations.seal.water import COARSE_MM, FINE_MM, Terrain, Wate
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.outline import outline_polygon
+from fahrtwind.core.stations.wire.runs import Harness
 from fahrtwind.core.tables.sealants import PlaceKind
 
 FACE_MM = 40.0
@@ -59,8 +61,11 @@ def seal_places(
     marks: tuple[Mark, ...],
     made: tuple[Piece, ...],
     sealing: Seal,
+    harnesses: tuple[Harness, ...] | None,
+    wiring: Wiring,
 ) -> tuple[SealPlace, ...]:
-    return places_of(plan, holders, feet, marks, made, sealing.gland)
+    clips = clips_of(harnesses or (), wiring.clip)
+    return places_of(plan, holders, feet, marks, made, sealing.gland, clips)
 
 
 @stage("seal", "What each kind is sealed with", "seal.kinds", otherwise=())
@@ -107,7 +112,7 @@ def cure(
     widest = {
         k.kind: max(min(p.plate_long_mm, p.plate_wide_mm) for p in seal_places if p.kind == k.kind)
         for k in seal_kinds
-        if k.kind not in ("scar", "open tube")
+        if k.kind not in ("scar", "open tube", "cable clip")
     }
     kinds = tuple((k.seal, k.choice, widest[k.kind]) for k in seal_kinds if k.kind in widest)
     return slowest_of(kinds or ((sealing, seal_choice, 0.0),))

@@ -197,10 +197,10 @@ def pools_of(
     level: FloatArray,
     which: IntArray,
     dams: tuple[Dam, ...],
-    seals: dict[str, tuple[float, float]],
+    seals: tuple[tuple[str, float, float], ...],
 ) -> tuple[Pool, ...]:
     """What stands deeper and wider than wet. ``level``: of the water, mm, by cell like ``which``; ``seals``:
-    places by id, x and y in mm.
+    the id of a place with its x and y, mm, several times where it is at several spots.
     """
     deep = np.where(terrain.inside, level - terrain.height, 0.0)
     wet = deep > SHALLOW_MM
@@ -227,7 +227,7 @@ def pools_of(
                 round(float(deep[row, column]), 2),
                 round(float(litre), 3),
                 tuple(dams[k].name for k in touching),
-                tuple(name for name, (x, y) in seals.items() if _within(terrain, own | rim, x, y)),
+                tuple(dict.fromkeys(n for n, x, y in seals if _within(terrain, own | rim, x, y))),
                 _outline(terrain, own),
             )
         )

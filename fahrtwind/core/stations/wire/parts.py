@@ -7,16 +7,20 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from math import ceil
 
-from fahrtwind.core.job.wiring import Wiring
+from fahrtwind.core.job.wiring import Clip, Wiring
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_run, say_size
 from fahrtwind.core.stations.wire.limits import fuse_for, needs_fuse
 from fahrtwind.core.stations.wire.route import CLIP_EVERY_MM
-from fahrtwind.core.stations.wire.runs import Harness, Run
+from fahrtwind.core.stations.wire.runs import Harness, Run, laid_ways
 from fahrtwind.core.stations.wire.strings import Array
 
 EXTENSION_STEP_MM = 100.0
 """Extensions are cut to the next tenth of a metre: common practice."""
+CLIP_WORDS: dict[Clip, str] = {
+    "stuck": "stick-on clip with dab of sealant",
+    "screwed": "cable clip with stainless screw 4.2 × 13",
+}
 
 
 @dataclass(frozen=True, slots=True)
@@ -40,7 +44,7 @@ def parts_of(
         if array.strings and harness is not None:
             found += _of_controller(array, harness, wiring)
     found += _cables(harnesses, wiring, units)
-    found += _fixings(harnesses, say_size(CLIP_EVERY_MM, units))
+    found += _fixings(harnesses, wiring.clip, say_size(CLIP_EVERY_MM, units))
     return tuple(_added_up(found))
 
 
@@ -96,19 +100,14 @@ def _cut(long_mm: float) -> float:
     return ceil(long_mm / EXTENSION_STEP_MM) * EXTENSION_STEP_MM
 
 
-def _fixings(harnesses: tuple[Harness, ...], every: str) -> Iterator[WirePart]:
-    # plus and minus of a string, and strings side by side, share ties: the longest of a controller counts
-    ties = clips = 0
-    loom = 0.0
-    for harness in harnesses:
-        ways = {(r.string, r.trunk): r.way for r in harness.runs}
-        ties += sum(w.ties for w in ways.values()) + sum(j.way.ties for j in harness.jumpers)
-        clips += sum(w.clips for w in ways.values()) + sum(j.way.clips for j in harness.jumpers)
-        loom += sum(w.open_mm for w in ways.values())
+def _fixings(harnesses: tuple[Harness, ...], clip: Clip, every: str) -> Iterator[WirePart]:
+    ways = [way for harness in harnesses for way in laid_ways(harness).values()]
+    ties, clips = sum(w.ties for w in ways), sum(w.clips for w in ways)
+    loom = sum(w.open_mm for w in ways)
     if ties:
         yield WirePart("tie, proof against sunlight", ties, "pc", f"every {every} along frames and rails")
     if clips:
-        yield WirePart("stick-on clip with dab of sealant", clips, "pc", f"every {every} over open roof")
+        yield WirePart(CLIP_WORDS[clip], clips, "pc", f"every {every} over open roof")
     if loom:
         yield WirePart("loom, proof against sunlight", round(loom / 1000, 1), "m", "over open roof")
     labels = 2 * sum(len(h.runs) for h in harnesses)

@@ -80,7 +80,7 @@ class Ground:
 @dataclass(frozen=True, slots=True)
 class Way:
     """A cable's way: corners, true length, how much of it lies on frames and rails, over open roof, in water
-    that stands; ``crosses``: it goes over what is closed.
+    that stands; ``crosses``: it goes over what is closed; ``clip_spots``: where clips hold it over open roof.
     """
 
     points: tuple[Vertex, ...]
@@ -89,6 +89,7 @@ class Way:
     open_mm: float
     wet_mm: float
     crosses: bool
+    clip_spots: tuple[Vertex, ...]
 
     @property
     def ties(self) -> int:
@@ -98,7 +99,7 @@ class Way:
     @property
     def clips(self) -> int:
         """Over open roof."""
-        return ceil(self.open_mm / CLIP_EVERY_MM)
+        return len(self.clip_spots)
 
 
 def ground_of(
@@ -239,12 +240,25 @@ def measured(ground: Ground, points: tuple[Spot, ...]) -> Way:
     counts = ground.counts_at(spots)
     wet, held = counts == IN_WATER, counts < OPEN_ROOF
     total = float(runs.sum())
+    bare = ~held & ~wet
     crosses = total > 0 and shapely.LineString(points).intersects(ground.closed)
     return Way(
         tuple(Vertex(x, y) for x, y in points),
         total,
         float(piece[held].sum()),
-        float(piece[~held & ~wet].sum()),
+        float(piece[bare].sum()),
         float(piece[wet].sum()),
         bool(crosses),
+        _clip_spots(spots[bare], piece[bare]),
     )
+
+
+def _clip_spots(spots: FloatArray, piece_mm: FloatArray) -> tuple[Vertex, ...]:
+    """Clips along what lies over open roof, evenly: spots on it, shape (n, 2), each for so much of it."""
+    reached = np.cumsum(piece_mm)
+    clips = ceil(float(reached[-1]) / CLIP_EVERY_MM) if len(reached) else 0
+    if not clips:
+        return ()
+    middles = (np.arange(clips) + 0.5) * reached[-1] / clips
+    at = np.searchsorted(reached, middles)
+    return tuple(Vertex(float(x), float(y)) for x, y in spots[at])

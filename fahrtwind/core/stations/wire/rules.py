@@ -304,10 +304,14 @@ def cable_in_water(harnesses: tuple[Harness, ...], units: UnitSystem) -> Iterato
 
 
 @rule("cable-over-open-roof", "note", "wire", "A long way over open roof", PRACTICE)
-def cable_over_open_roof(harnesses: tuple[Harness, ...], units: UnitSystem) -> Iterator[Found]:
+def cable_over_open_roof(
+    harnesses: tuple[Harness, ...], wiring: Wiring, units: UnitSystem
+) -> Iterator[Found]:
     for run in _runs(harnesses):
         if run.way.open_mm > OPEN_MM:
-            why = f"{say_run(run.way.open_mm, units)} on {run.way.clips} clips, each stuck and sealed."
+            why = (
+                f"{say_run(run.way.open_mm, units)} on {run.way.clips} clips, each {wiring.clip} and sealed."
+            )
             yield Found(
                 "wiring.points", f"from {run.starts}", why, "Loom it; or a gland nearer to the panels."
             )

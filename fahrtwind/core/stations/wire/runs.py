@@ -69,6 +69,18 @@ class Harness:
     branch: Vertex | None
 
 
+def laid_ways(harness: Harness) -> dict[str, Way]:
+    """What is laid, by its name: plus and minus of a string lie side by side, the longer of both counts."""
+    ways: dict[str, Way] = {}
+    for run in harness.runs:
+        name = f"cables of {run.label[:-1]}"
+        if name not in ways or run.way.length_mm > ways[name].length_mm:
+            ways[name] = run.way
+    for jumper in harness.jumpers:
+        ways[f"leads from {jumper.first} to {jumper.second}"] = jumper.way
+    return ways
+
+
 def end_of(panel: PlacedPanel) -> Spot:
     """Where a panel's leads come out; its middle while nobody said."""
     return cable_end(panel) or panel_rect(panel).centre

@@ -9,7 +9,7 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.hold.schools.school import Task
 from fahrtwind.core.stations.wire.route import CLIP_EVERY_MM
-from fahrtwind.core.stations.wire.runs import Harness
+from fahrtwind.core.stations.wire.runs import Harness, laid_ways
 from fahrtwind.core.stations.wire.strings import Array
 
 LIVE = "Panels covered or before dawn: they are live until dark. Never let two ends touch."
@@ -31,6 +31,7 @@ def wire_work(
     if not plugged:
         return WireWork()
     strings = [s for a in plugged for s in a.strings]
+    clips = sum(way.clips for h in harnesses for way in laid_ways(h).values())
     jumpers = sum(len(h.jumpers) for h in harnesses)
     before = [
         Task(
@@ -56,8 +57,9 @@ def wire_work(
         Task(
             "lay cables",
             "Lay the cables to the gland",
-            f"Along frames and rails, a tie every {say_size(CLIP_EVERY_MM, units)}, a drip loop before the "
-            "gland. Free ends taped.",
+            f"Along frames and rails, a tie every {say_size(CLIP_EVERY_MM, units)}"
+            + (f"; {clips} clips {wiring.clip} and sealed over open roof" if clips else "")
+            + ", a drip loop before the gland. Free ends taped.",
             "Nothing crosses a lid or an edge that cuts; a hand moves no cable.",
             count=len(strings),
         )

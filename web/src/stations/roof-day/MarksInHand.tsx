@@ -11,7 +11,7 @@ import { footInHand, marksByFoot } from "./steps";
 type Props = { step: WorkStep; marks: readonly Mark[]; records: boolean; log: JobLog };
 
 export function MarksInHand({ step, marks, records, log }: Props) {
-  const { selection, select } = useDesk();
+  const { handle, selection, select } = useDesk();
   const job = useStoredJob();
   const names = new Map([...job.panels, ...job.carriers].map((p) => [p.id, p.name]));
   const built = useFinding("as_built");
@@ -79,7 +79,9 @@ export function MarksInHand({ step, marks, records, log }: Props) {
             aria-expanded={open === key}
             onClick={() => setOpen(open === key ? null : key)}
           >
-            {recordOf(job.built.feet, first.panel, first.foot) ? "What was found here" : "It is not as planned"}
+            {recordOf(job.built.feet, handle.waiting, { holder: first.panel, foot: first.foot })
+              ? "What was found here"
+              : "It is not as planned"}
           </button>
           {open === key && <ReallyThere key={key} mark={first} log={log} />}
         </div>

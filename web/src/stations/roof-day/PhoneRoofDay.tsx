@@ -71,7 +71,7 @@ function StepInHand({ step, hand, log }: { step: WorkStep; hand: InHand | undefi
       <MarksInHand step={step} marks={marks} records={records} log={log} />
       {hand && !marks.length && <Counter step={step} unit={hand.unit} log={log} />}
       {hand && <StepTimers step={step.title} timers={hand.timers} log={log} />}
-      {hand && <Readings read={hand.read} step={step} log={log} />}
+      {hand && <Readings hand={hand} step={step} log={log} />}
       <p className="mt-3 border-l-[6px] border-chalk pl-3 text-[18px] leading-snug text-chalk font-semibold">
         {step.check}
       </p>

@@ -2,13 +2,14 @@
 import { useRef, useState } from "react";
 import type { Findings, WorkStep } from "../../api/types";
 import { instrumentOf } from "../../fields/instruments";
-import { useDesk, useStoredJob } from "../../job/JobContext";
+import { useDesk, useFinding, useUnits } from "../../job/JobContext";
 import type { JobLog } from "../../job/useLog";
+import { torque } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { shrunk } from "../log/photograph";
-import { readingEdits } from "./asBuilt";
 
-type ReadAt = Findings["in_hand"][number]["read"][number];
+type InHand = Findings["in_hand"][number];
+type ReadAt = InHand["read"][number];
 const WORDS: Record<Exclude<ReadAt, "position" | "pilot hole" | "photograph">, [string, string]> = {
   torque: ["Torque", "8 N·m"],
   "skin temperature": ["Roof", "18 °C"],
@@ -17,14 +18,18 @@ const WORDS: Record<Exclude<ReadAt, "position" | "pilot hole" | "photograph">, [
   volts: ["Meter", "38.2 V"],
 };
 
-export function Readings({ read, step, log }: { read: readonly ReadAt[]; step: WorkStep; log: JobLog }) {
+type Props = { hand: InHand; step: WorkStep; log: JobLog };
+
+export function Readings({ hand, step, log }: Props) {
   const place = step.title;
   return (
     <div className="grid gap-2 pt-3">
-      {read.map((what) =>
+      {hand.read.map((what) =>
         what === "photograph" ? (
           <Photograph key={what} place={place} log={log} />
-        ) : what === "position" || what === "pilot hole" ? null : (
+        ) : what === "position" || what === "pilot hole" ? null : what === "torque" && hand.torques.length ? (
+          <Torque key={what} hand={hand} step={step} log={log} />
+        ) : (
           <Reading key={what} what={what} step={step} log={log} />
         ),
       )}
@@ -32,9 +37,62 @@ export function Readings({ read, step, log }: { read: readonly ReadAt[]; step: W
   );
 }
 
-function Reading({ what, step, log }: { what: keyof typeof WORDS; step: WorkStep; log: JobLog }) {
+/** The bolts of this step, each with how tight it goes; what the wrench shows is judged at once. */
+function Torque({ hand, step, log }: Props) {
+  const units = useUnits();
+  const judged = useFinding("torques");
+  const [at, setAt] = useState(0);
+  const bolt = hand.torques[at] ?? hand.torques[0];
+  if (!bolt) return null;
+  const found = judged.find((t) => t.where === bolt.where && t.bolt === bolt.bolt);
+  return (
+    <div className="grid gap-2">
+      {hand.torques.length > 1 && (
+        <select
+          className="box !h-[52px] !text-[18px]"
+          aria-label="Which bolts"
+          value={at}
+          onChange={(event) => setAt(Number(event.target.value))}
+        >
+          {hand.torques.map((t, i) => (
+            <option key={`${t.where} ${t.bolt}`} value={i}>
+              {t.where}, {t.bolt}: {torque(t.torque_n_m, units)}
+            </option>
+          ))}
+        </select>
+      )}
+      <p className="text-[20px]">
+        {bolt.bolt}: <b className="font-sign">{torque(bolt.torque_n_m, units)}</b>
+      </p>
+      <Reading key={`${bolt.where} ${bolt.bolt}`} what="torque" step={step} log={log} bolt={bolt} />
+      {found && <TorqueWord found={found} />}
+    </div>
+  );
+}
+
+const TOLD = {
+  right: "as wanted",
+  loose: "loose: tighten on",
+  tight: "too much: slacken, tighten anew",
+  "too tight": "too tight: new bolt",
+  "not planned": "not planned",
+} as const;
+
+function TorqueWord({ found }: { found: Findings["torques"][number] }) {
+  const units = useUnits();
+  const bad = found.state !== "right";
+  return (
+    <p role="status" className={`px-2 py-1 text-[20px] ${bad ? "bg-signal text-white font-semibold" : "bg-tape"}`}>
+      {torque(found.read_n_m, units)}, {TOLD[found.state]}
+    </p>
+  );
+}
+
+type Bolt = InHand["torques"][number];
+type Box = { what: keyof typeof WORDS; step: WorkStep; log: JobLog; bolt?: Bolt };
+
+function Reading({ what, step, log, bolt }: Box) {
   const { handle } = useDesk();
-  const job = useStoredJob();
   const [text, setText] = useState("");
   const [kept, setKept] = useState("");
   const box = useRef<HTMLInputElement>(null);
@@ -43,9 +101,10 @@ function Reading({ what, step, log }: { what: keyof typeof WORDS; step: WorkStep
     const value = text.trim().slice(0, 60);
     if (!value) return;
     const by = instrumentOf(box.current);
-    log.write({ kind: "measured", what, value, place: step.title, by });
-    const edits = readingEdits(job, step.kind, what, value);
-    if (edits.length) handle.change(edits);
+    const place = bolt ? `${bolt.where}, ${bolt.bolt}` : step.title;
+    log.write({ kind: "measured", what, value, place, by });
+    const of = bolt ? { holder: bolt.holder, bolt: bolt.bolt } : {};
+    handle.change([{ op: "note_reading", step: step.kind, what, value, ...of }]);
     setKept(by ? `${value} by ${by}` : value);
     setText("");
   };

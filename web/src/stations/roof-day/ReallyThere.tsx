@@ -1,13 +1,11 @@
 /** Where a foot really is, and what its pilot hole met: typed at the mark, worked at once. */
 import { useState } from "react";
-import { newUuid } from "../../api/ids";
-import type { Edit, Mark, Units } from "../../api/types";
+import type { Mark, Units } from "../../api/types";
 import { useDesk, useFinding, useStoredJob, useUnits } from "../../job/JobContext";
-import { withWaiting } from "../../job/outbox";
 import type { JobLog } from "../../job/useLog";
 import { example, type Quantity, shown } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
-import { fromCentre, newRecord, type Pilot, pilotReading, recorded, recordOf } from "./asBuilt";
+import { type Pilot, recording, recordOf } from "./asBuilt";
 
 export function ReallyThere({ mark, log }: { mark: Mark; log: JobLog }) {
   const { handle } = useDesk();
@@ -15,50 +13,40 @@ export function ReallyThere({ mark, log }: { mark: Mark; log: JobLog }) {
   const units = useUnits();
   const feet = useFinding("feet");
   const place = feet.find((f) => f.panel === mark.panel && f.foot === mark.foot);
-  const built = withWaiting(job.built.feet, handle.waiting, "built.feet");
-  const record = recordOf(built, mark.panel, mark.foot);
-  const onItsWay = handle.waiting.some((e) => "path" in e && e.path.startsWith("built.feet"));
+  const foot = { holder: mark.panel, foot: mark.foot };
+  const record = recordOf(job.built.feet, handle.waiting, foot);
+  const onItsWay = handle.waiting.some((e) => e.op === "record_foot" || e.op === "forget_foot");
   const [x, setX] = useState(() => boxText(record?.x, units));
   const [y, setY] = useState(() => boxText(record?.y, units).replace(/^[-−]/, ""));
   const [attempt, problem] = useTry();
   if (!place) return null;
-  const id = record?.id ?? `u${newUuid().slice(0, 8)}`;
-  const fresh = () => newRecord(id, mark, place);
   const where = `${mark.panel} ${mark.foot}, mark ${mark.number}`;
+  const measured = record && (record.x || record.y) ? record.mark : { x: mark.x_mm, y: mark.y_mm };
   const put = () =>
     attempt(async () => {
-      const found = { x: x.trim() || null, y: fromCentre(y, mark) || null };
-      const edits: Edit[] = record
-        ? (["x", "y"] as const).flatMap((field) => recorded(record, fresh, field, found[field]))
-        : [{ op: "add", path: "built.feet", value: { ...fresh(), ...found } }];
-      if (!found.x && !found.y) return;
+      const found = { ...(x.trim() && { x: x.trim() }), ...(y.trim() && { from_centre: y.trim() }) };
+      if (!Object.keys(found).length) return;
       const said = `${x.trim() || "as planned"} aft, ${y.trim() || "as planned"} from centre`;
       log.write({ kind: "measured", what: "position", value: said.slice(0, 60), place: where, by: "tape" });
-      await handle.edit(edits);
+      await handle.edit([recording(record, mark, place, found)]);
     });
   const met = (pilot: Pilot) =>
     attempt(async () => {
       log.write({ kind: "measured", what: "pilot hole", value: pilot, place: where, by: "drill" });
-      const at = record?.x?.mm ?? mark.x_mm;
-      await handle.edit([...recorded(record, fresh, "pilot", pilot), pilotReading(job, id, at, pilot)]);
+      await handle.edit([recording(record, mark, place, { pilot })]);
     });
   const remove = () =>
     attempt(async () => {
-      if (!record) return;
       log.write({ kind: "remark", text: `The record of ${where} was taken back.`, place: where });
-      const reading = job.readings.some((r) => r.id === `${record.id}p`);
-      await handle.edit([
-        { op: "remove", path: `built.feet.${record.id}` },
-        ...(reading ? [{ op: "remove" as const, path: `readings.${record.id}p` }] : []),
-      ]);
+      await handle.edit([{ op: "forget_foot", ...foot }]);
       setX("");
       setY("");
     });
   return (
     <div className="p-2 grid gap-2 text-[18px]">
       <div className="grid grid-cols-2 gap-2">
-        <Measured label={`Mark ${mark.number}: tape aft`} hint={record?.mark_x.mm ?? mark.x_mm} value={x} set={setX} />
-        <Measured label="from centre" hint={Math.abs(record?.mark_y.mm ?? mark.y_mm)} value={y} set={setY} />
+        <Measured label={`Mark ${mark.number}: tape aft`} hint={measured.x} value={x} set={setX} />
+        <Measured label="from centre" hint={Math.abs(measured.y)} value={y} set={setY} />
       </div>
       <button type="button" className="thumb !min-h-[52px]" onClick={() => void put()}>
         It is there

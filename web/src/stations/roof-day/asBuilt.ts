@@ -1,66 +1,57 @@
 /** Records of what was really built, as edits of the job. Pure: what follows from them the core says. */
-import type { Edit, FootPlace, Job, Mark, WorkStep } from "../../api/types";
+import type { Edit, FootPlace, Job, Mark } from "../../api/types";
 
-export type Record = Job["built"]["feet"][number];
 export type Pilot = "solid" | "through";
+/** A record as it is shown: stored, or as typed while it is on its way. */
+export type Shown = {
+  x: { mm: number } | string | null;
+  y: { mm: number } | string | null;
+  mark: { x: number; y: number };
+  pilot: Pilot | null;
+};
+type Found = { x?: string; from_centre?: string; pilot?: Pilot };
+type Foot = { holder: string; foot: string };
 
-export const recordOf = (feet: readonly Record[], holder: string, foot: string): Record | undefined =>
-  feet.find((r) => r.holder === holder && r.foot === foot);
+const isOf = (foot: Foot) => (edit: Edit) =>
+  (edit.op === "record_foot" || edit.op === "forget_foot") && edit.holder === foot.holder && edit.foot === foot.foot;
 
-/** A new record of a foot, measured at one of its marks; nothing is said yet but where both were planned. */
-export function newRecord(id: string, mark: Mark, place: FootPlace): Record {
+/** What is recorded of a foot, with what is on its way to the server. */
+export function recordOf(feet: Job["built"]["feet"], waiting: readonly Edit[], foot: Foot): Shown | null {
+  const stored = feet.find((r) => r.holder === foot.holder && r.foot === foot.foot);
+  let now: Shown | null = stored
+    ? {
+        x: stored.x ?? null,
+        y: stored.y ?? null,
+        mark: { x: stored.mark_x.mm, y: stored.mark_y.mm },
+        pilot: stored.pilot ?? null,
+      }
+    : null;
+  for (const edit of waiting.filter(isOf(foot))) {
+    if (edit.op === "forget_foot") now = null;
+    if (edit.op !== "record_foot") continue;
+    const [x, y] = [typeof edit.x === "string" ? edit.x : null, edit.from_centre ?? null];
+    const put = x || y ? { x, y, mark: { x: edit.mark_x.mm, y: edit.mark_y.mm } } : {};
+    const before: Shown = now ?? { x: null, y: null, mark: { x: edit.mark_x.mm, y: edit.mark_y.mm }, pilot: null };
+    now = { ...before, ...put, pilot: edit.pilot ?? before.pilot };
+  }
+  return now;
+}
+
+/** What was found of a foot at one of its marks, where both were planned just now. */
+export function recording(known: Shown | null, mark: Mark, place: FootPlace, found: Found): Edit {
   return {
-    id,
+    op: "record_foot",
     holder: mark.panel,
     foot: mark.foot,
     foot_x: { mm: place.x_mm },
     foot_y: { mm: place.y_mm },
     mark_x: { mm: mark.x_mm },
     mark_y: { mm: mark.y_mm },
-    x: null,
-    y: null,
-    pilot: null,
-    solved: null,
+    anew: known === null,
+    ...found,
   };
 }
-
-/** One field of a foot's record: set where there is one, in a new record where there is none. */
-export function recorded(
-  record: Record | undefined,
-  fresh: () => Record,
-  field: "x" | "y" | "pilot",
-  value: string | null,
-): Edit[] {
-  if (record) return [{ op: "set", path: `built.feet.${record.id}.${field}`, value }];
-  return [{ op: "add", path: "built.feet", value: { ...fresh(), [field]: value } }];
-}
-
-/** What a pilot hole met goes into the member finder like any other reading. */
-export function pilotReading(job: Job, recordId: string, atMm: number, pilot: Pilot): Edit {
-  const id = `${recordId}p`;
-  const kind = pilot === "solid" ? "pilot_solid" : "pilot_through";
-  return job.readings.some((r) => r.id === id)
-    ? { op: "set", path: `readings.${id}.kind`, value: kind }
-    : { op: "add", path: "readings", value: { id, x: { mm: atMm }, kind } };
-}
-
-/** The tape is read from the centre line; the side is the mark's own. */
-export const fromCentre = (text: string, mark: Pick<Mark, "y_mm">): string =>
-  mark.y_mm < 0 && text.trim() && !text.trim().startsWith("-") ? `-${text.trim()}` : text.trim();
 
 /** What is ticked off of a mark: its foot and its place in it, which stay when marks are numbered anew. */
 export const tickItem = (mark: Mark, ofFoot: readonly Mark[]): string =>
   `${mark.panel}.${mark.foot}.${ofFoot.indexOf(mark) + 1}`;
-
-/** Readings the job itself asks for: how warm the roof is under tape, how warm and damp it is when sealant goes on. */
-export function readingEdits(job: Job, kind: WorkStep["kind"], what: string, value: string): Edit[] {
-  const number = value.replace(/\s*%$/, "");
-  if (kind === "seal" || kind === "lay") {
-    if (what === "skin temperature") return [{ op: "set", path: "seal.temperature", value }];
-    if (what === "humidity") return [{ op: "set", path: "seal.humidity", value: number }];
-  }
-  if (what !== "skin temperature" || (kind !== "stick" && kind !== "prime")) return [];
-  return job.panels
-    .filter((p) => !p.carrier && p.hold.school === "tape")
-    .map((p) => ({ op: "set", path: `panels.${p.id}.hold.temperature`, value }));
-}

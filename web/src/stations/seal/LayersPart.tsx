@@ -101,6 +101,8 @@ const KINDS = [
   "deck bolt",
   "factory thread",
   "gland",
+  "clip screw",
+  "cable clip",
   "scar",
   "open tube",
 ] as const;

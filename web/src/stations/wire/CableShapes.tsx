@@ -12,6 +12,7 @@ export function CableShapes({ scale }: LayerProps) {
   const looked = cablesLookedAt.use();
   const harnesses = useFinding("harnesses");
   const { points } = useStoredJob().wiring;
+  const clips = useFinding("seal_places").flatMap((p) => p.spots);
   if (!looked) return null;
   const line = (way: readonly { x_mm: number; y_mm: number }[], off: number) =>
     way.map((v, i) => `${i ? "L" : "M"}${scale.x(v.x_mm).toFixed(1)} ${(scale.y(v.y_mm) + off).toFixed(1)}`).join("");
@@ -50,6 +51,17 @@ export function CableShapes({ scale }: LayerProps) {
               ]
             : []),
         ])}
+        {clips.map((c) => (
+          <circle
+            key={`${c.x_mm} ${c.y_mm}`}
+            cx={scale.x(c.x_mm)}
+            cy={scale.y(c.y_mm)}
+            r={3}
+            fill="var(--color-paper)"
+            stroke="var(--color-ink)"
+            strokeWidth={1.2}
+          />
+        ))}
       </g>
       {points.map((point, index) => (
         <Spot key={point.id} point={point} number={index + 1} scale={scale} />

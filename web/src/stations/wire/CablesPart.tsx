@@ -4,6 +4,11 @@ import { Choice, Field, Group, Tick } from "../../fields/Field";
 import { useFinding, useStoredJob, useUnits } from "../../job/JobContext";
 import { length } from "../../ui/format";
 
+const CLIPS = [
+  ["stuck", "stuck, no hole"],
+  ["screwed", "screwed"],
+] as const;
+
 const CABLES = [
   "2.5 mm²",
   "4 mm²",
@@ -31,6 +36,7 @@ export function CablesPart() {
             value={wiring.cable}
             options={CABLES.map((c) => [c, c] as const)}
           />
+          <Choice label="Clips over open roof" path="wiring.clip" value={wiring.clip} options={CLIPS} />
           <Field
             label="Each lead of a panel"
             path="wiring.lead"
