@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from dataclasses import fields, is_dataclass
 from math import isfinite
 from typing import Any, get_args
@@ -67,20 +68,23 @@ def quantity_paths(part: BaseModel, path: str = "") -> list[str]:
     return found
 
 
-def test_both_ends_of_every_range_are_answered_or_refused() -> None:
-    tried = 0
-    for job in demo_jobs():
-        ends = {path: range_of for path, range_of in range_ends()}
-        for path in {*quantity_paths(job), *ends}:
-            for value in (-1e6, -400.0, 0.0, 0.3, 1e6, *(end for p, end in range_ends() if p == path)):
-                unit = _unit_of(job, path)
-                try:
-                    changed = apply_edits(job, [SetValue(path=path, value={unit: value} if unit else value)])
-                except FahrtwindError:
-                    continue
-                tried += 1
-                assert trouble(evaluate(changed)) == [], (job.name, path, value)
-    assert tried > 150
+@pytest.mark.parametrize("job", demo_jobs(), ids=lambda job: job.name)
+def test_both_ends_of_every_range_are_answered_or_refused(job: Job) -> None:
+    """Of what lies far out or odd three of each field, drawn; the ends of its range always."""
+    tried, dice = 0, random.Random(job.name)
+    ends: dict[str, list[Any]] = {}
+    for path, end in range_ends():
+        ends.setdefault(path, []).append(end)
+    for path in sorted({*quantity_paths(job), *ends}):
+        unit = _unit_of(job, path)
+        for value in (*dice.sample((-1e6, -400.0, 0.0, 0.3, 1e6), 3), *ends.get(path, ())):
+            try:
+                changed = apply_edits(job, [SetValue(path=path, value={unit: value} if unit else value)])
+            except FahrtwindError:
+                continue
+            tried += 1
+            assert trouble(evaluate(changed)) == [], (job.name, path, value)
+    assert tried > 30
 
 
 def _unit_of(job: Job, path: str) -> str | None:
