@@ -12,9 +12,12 @@ from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.rack import rack_frame, rack_parts
 from fahrtwind.core.stations.hold.frame.solve import solve
+from fahrtwind.core.stations.hold.loads import panel_loads
 from fahrtwind.core.stations.hold.schools.base_plate import places
+from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
 
@@ -172,3 +175,27 @@ def test_bad_posts_name_what_is_wrong(boat: Job) -> None:
     assert one.value.field and "places" in one.value.field
     with pytest.raises(InputError):
         changed(boat, panels__p1__carrier=None, panels__p1__hold={"school": "base_plate"})
+
+
+def test_a_panel_that_stands_clear_is_a_canopy(demo: Job) -> None:
+    """EN 1991-1-4 Table 7.6, level, blocked below: 1.3 over all, a quarter from the windward edge. In the
+    slipstream neither less nor nearer its middle than the roof's own zones have it.
+    """
+    roof = Rect(0.0, -1175.0, 8400.0, 2350.0)
+    low = demo.panels[2]
+    clear = low.model_copy(update={"stand_off": Length(mm=600)})
+    rect = panel_rect(clear)
+    for wind, at in (
+        ("front", (rect.x_mm + rect.length_mm / 4, rect.centre[1])),
+        ("starboard", (rect.centre[0], rect.y_end_mm - rect.width_mm / 4)),
+    ):
+        parked = panel_loads(roof, clear, 0.0, 3000.0, wind, parked=True)  # type: ignore[arg-type]
+        assert parked.cautious_m2 == pytest.approx(1.3 * rect.area_m2)
+        assert parked.cautious_at_mm == pytest.approx(at)
+    zoned, driven = (panel_loads(roof, p, 0.0, 3000.0) for p in (low, clear))
+    assert driven.cautious_m2 == pytest.approx(max(zoned.cautious_m2, 1.3 * rect.area_m2))
+    ahead = [w.cautious_m2 * (rect.centre[0] - w.cautious_at_mm[0]) for w in (zoned, driven)]
+    assert ahead[1] == pytest.approx(max(ahead[0], 1.3 * rect.area_m2 * rect.length_mm / 4))
+    at_most = low.model_copy(update={"stand_off": Length(mm=200)})
+    assert panel_loads(roof, at_most, 0.0, 3000.0, parked=True).pieces != driven.pieces
+    assert len(panel_loads(roof, at_most, 0.0, 3000.0).pieces) == len(zoned.pieces)

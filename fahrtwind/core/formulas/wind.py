@@ -74,3 +74,17 @@ def raised_coefficient(angle_deg: Annotated[Number, Arg("θ", "°", "how far it 
         return told[-1]
     i = int(angle_deg // 10)
     return told[i] + (told[i + 1] - told[i]) * (angle_deg - at[i]) / 10
+
+
+@formula(
+    title="wind on the windward half of a plate",
+    symbol="c_w",
+    expression="c_w = c + 4·m",
+    unit="",
+    source=Source("Two even halves with a total c and a moment m about the middle (statics)"),
+)
+def windward_half(
+    coefficient: Annotated[Number, Arg("c", "", "over the whole plate", 0, 10)],
+    moment: Annotated[Number, Arg("m", "", "of c about the middle, in lengths along the wind", 0, 2)],
+) -> Number:
+    return coefficient + 4 * moment

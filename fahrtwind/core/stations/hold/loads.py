@@ -11,7 +11,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.air import net_uplift_coefficient, slipstream_drag
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
-from fahrtwind.core.formulas.wind import raised_coefficient
+from fahrtwind.core.formulas.wind import raised_coefficient, windward_half
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.stations.hold.zones import Wind, behind_windward_edge, run, zone_rects
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
@@ -95,6 +95,8 @@ def panel_loads(
         return _raised(panel, wind)
     rect = panel_rect(panel)
     pieces = _pieces(zone_rects(roof, height_mm, wind), rect, shelter, wind)
+    if panel.stand_off.mm > OPEN_BELOW_MM:
+        pieces = _standing_clear(pieces, rect, wind, parked)
     top = min(panel.stand_off.mm, OPEN_BELOW_MM) + panel.model.frame_height.mm
     drag = slipstream_drag(
         1.0,
@@ -117,6 +119,39 @@ def panel_loads(
         mass_kg=panel.model.mass.kg,
         worst_zone=max(pieces, key=lambda p: p.cautious).zone,
     )
+
+
+def _standing_clear(
+    pieces: tuple[ZonePiece, ...], rect: Rect, wind: Wind, parked: bool
+) -> tuple[ZonePiece, ...]:
+    """A panel with the wind below it too is a canopy: its force is a quarter from the windward edge (EN
+    1991-1-4 7.3). In the slipstream of the roof two halves with the larger of the total by the roof's zones
+    and as a canopy, and the larger moment.
+    """
+    long_mm = run(rect, wind)[0]
+    canopy = float(raised_coefficient(given(0.0, "computed", "it lies level")))
+
+    def halves(zoned: list[float], whole: float) -> tuple[float, float]:
+        total, at = (0.0, rect.centre) if parked else _weighted(pieces, zoned)
+        mean = total / rect.area_m2
+        even, ahead = max(mean, whole), _ahead_mm(rect, at, wind) / long_mm
+        moment = given(max(mean * ahead, whole / 4), "computed", "about its middle")
+        front = float(windward_half(given(even, "computed", "over all of it"), moment))
+        return front, max(2 * even - front, 0.0)
+
+    zone = max(pieces, key=lambda p: p.cautious).zone
+    cautious = halves([p.cautious for p in pieces], canopy)
+    typical = halves([p.typical for p in pieces], FLOOR_TYPICAL)
+    windward, lee = behind_windward_edge(rect, wind, long_mm / 2)
+    first = ZonePiece(zone, windward, cautious[0], typical[0])
+    return (first,) if lee is None else (first, ZonePiece(zone, lee, cautious[1], typical[1]))
+
+
+def _ahead_mm(rect: Rect, at: tuple[float, float], wind: Wind) -> float:
+    """How far a point is to windward of the middle, mm."""
+    aft, starboard = HEADING[wind]
+    x, y = rect.centre
+    return max(0.0, (x - at[0]) * aft + (y - at[1]) * starboard)
 
 
 ALONG_TILT = ({"front"}, {"rear"}, {"port"}, {"starboard"}, {"front", "rear"}, {"port", "starboard"})
