@@ -7,6 +7,9 @@ from fractions import Fraction
 
 from fahrtwind.core.quantities import KG_PER_LB, M_S_PER_MPH, N_PER_LBF, ROUNDING, UnitSystem
 
+INCH_POUND = 0.1129848
+"""An inch pound of torque, N·m."""
+
 
 def sixteenths(mm: float) -> str:
     """A length as it stands on an inch tape: feet are left out, the fraction is reduced.
@@ -112,7 +115,7 @@ def say_torque(n_m: float, system: UnitSystem) -> str:
     >>> say_torque(8.2, "metric"), say_torque(8.2, "imperial")
     ('8.2 N·m', '73 in·lb')
     """
-    return f"{n_m:.1f} N·m" if system == "metric" else f"{n_m / 0.1129848:.0f} in·lb"
+    return f"{n_m:.1f} N·m" if system == "metric" else f"{n_m / INCH_POUND:.0f} in·lb"
 
 
 def say_share(share: float) -> str:

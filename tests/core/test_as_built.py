@@ -119,6 +119,28 @@ def test_a_pilot_that_fell_through_is_no_hold_whatever_the_finder_thinks(
     assert foot_of(now, "p3", "f1").planned_x_mm == place.x_mm
 
 
+def test_what_can_be_done_with_what_is_in_the_box_comes_first(one_panel: Job, planned: Evaluation) -> None:
+    """M6 through 6.6 mm (ISO 273) for the bracket; a bit for the pilot and sealant to move the foot."""
+    place = foot_of(planned, "p3", "f1")
+    job = apply_edits(one_panel, [record(place, aft=8)])
+    kit = {line.item: line.id for line in evaluate(job).findings.kit}
+    assert {"drill bit 6.6 mm", "drill bit 4 mm", "hybrid sealant"} <= set(kit)
+    (foot,) = reality(job).feet
+    assert foot.ways and not any(way.lacks for way in foot.ways), "nobody ticked anything: it may be there"
+
+    def packed(*items: str) -> list[tuple[str, tuple[str, ...]]]:
+        ticks = [AddEntry(path="workshop.packed", value={"id": kit[i]}) for i in items]
+        (foot,) = reality(apply_edits(job, ticks)).feet
+        return [(way.words.split(",")[0].split(";")[0], way.lacks) for way in foot.ways]
+
+    for_moves = packed("drill bit 4 mm", "hybrid sealant")
+    assert for_moves[0] == ("Seal the hole", ()), for_moves
+    assert for_moves.index(("Drill the bracket anew", ("drill bit 6.6 mm",))) > 0
+    for_bracket = packed("drill bit 6.6 mm")
+    assert for_bracket[0] == ("Drill the bracket anew", ())
+    assert for_bracket[1] == ("Seal the hole", ("drill bit 4 mm", "hybrid sealant"))
+
+
 def test_every_way_out_does_what_it_says(one_panel: Job, planned: Evaluation) -> None:
     place = foot_of(planned, "p3", "f1")
     job = apply_edits(one_panel, [record(place, aft=8)])

@@ -322,12 +322,16 @@ def test_bars_from_member_to_member_are_pieces_with_a_hole_for_each_foot(sound: 
 def test_the_kit_counts_and_stays_ticked(sound: Job) -> None:
     job = racked(sound)
     kit = {line.item: line for line in evaluate(job).findings.kit}
-    assert "socket 13 mm, for M8" in kit and "drill bit 9 mm" in kit and "torque wrench, 2 to 3 N·m" in kit
+    assert "socket 13 mm, for M8" in kit and "drill bit 9 mm" in kit and "torque wrench, 2 to 5.0 N·m" in kit
     bought = {m.item: m for m in evaluate(job).findings.materials}
     for item, line in kit.items():
         if line.shelf == "fasteners":
             assert line.count == bought[item].needed + bought[item].spare
             assert bought[item].spare >= 2 or "bracket" in item or line.count <= 2
+    sealant = bought["hybrid sealant"]
+    assert kit["hybrid sealant"].count == sealant.needed + sealant.spare
+    assert kit["hybrid sealant"].unit == "cartridge 290 ml" and "butyl tape" in kit
+    assert set(bought) - {i for i in bought if i.startswith(("panel ", "drill bit"))} <= set(kit)
     bolt = next(line for item, line in kit.items() if item.startswith("stainless bolt M8 × 60"))
     ticked = apply_edits(job, [AddEntry(path="workshop.packed", value={"id": bolt.id})])
     more = changed(ticked, carriers__b1__end="6.5 m")

@@ -17,9 +17,11 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.saying import say_speed
+from fahrtwind.core.stations.build.kit import KitLine, bit
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.roof_day.built import BuiltFinding
 from fahrtwind.core.stations.structure.members import Member
+from fahrtwind.core.tables.fasteners import BOLTS
 
 MOST_MEMBERS = 2
 APART_MM = 60.0
@@ -37,13 +39,14 @@ class Speeds:
 @dataclass(frozen=True, slots=True)
 class WayOut:
     """What can be done about a foot, with what it comes to: speeds of the whole roof after it, and the stops
-    that then stand and do not stand now.
+    that then stand and do not stand now. ``lacks``: what it takes and is not in the box.
     """
 
     words: str
     edits: tuple[Edit, ...]
     speeds: Speeds
     new_stops: tuple[str, ...]
+    lacks: tuple[str, ...]
 
 
 @dataclass(frozen=True, slots=True)
@@ -84,11 +87,13 @@ def _speeds(told: Evaluation) -> Speeds:
 
 
 def _ways(job: Job, now: Evaluation, foot: BuiltFinding) -> Iterator[WayOut]:
+    """Those for which everything is in the box first."""
     drafts: list[tuple[str, tuple[Edit, ...]]] = []
     if foot.pilot != "through" and not foot.lever_longer:
         edit = SetValue(path=f"built.feet.{foot.id}.solved", value="bracket")
         drafts.append(("Drill the bracket anew", (edit,)))
     drafts += _moves(job, now, foot)
+    told = []
     for words, edits in drafts:
         go_on()
         try:
@@ -96,7 +101,29 @@ def _ways(job: Job, now: Evaluation, foot: BuiltFinding) -> Iterator[WayOut]:
         except FahrtwindError:
             continue
         speeds, stops = _speeds(after), _new_stops(now, after)
-        yield WayOut(f"{words}{_then(job, speeds, stops)}", edits, speeds, stops)
+        lacks = _lacks(now.findings.kit, _takes(job, now, foot, edits))
+        told.append(WayOut(f"{words}{_then(job, speeds, stops)}", edits, speeds, stops, lacks))
+    yield from sorted(told, key=lambda way: (len(way.new_stops) > 0, len(way.lacks) > 0))
+
+
+def _takes(job: Job, now: Evaluation, foot: BuiltFinding, edits: tuple[Edit, ...]) -> list[str]:
+    """What of the kit list a way out takes: bits, and what closes the hole that is left."""
+    if len(edits) == 1:
+        panel = next((p for p in job.panels if p.id == foot.holder), None)
+        return [bit(BOLTS[panel.hold.bracket.frame_bolt].clearance_mm)] if panel else []
+    own = [m for m in now.findings.marks if (m.panel, m.foot) == (foot.holder, foot.foot)]
+    bits = {size for m in own for size in (m.pilot_mm, m.final_mm) if size}
+    seal = now.findings.seal
+    sealant = [f"{seal.round.words} sealant", seal.round.words] if seal else []
+    kept = {line.item for line in now.findings.kit}
+    return [*(bit(size) for size in sorted(bits)), *[name for name in sealant if name in kept][:1]]
+
+
+def _lacks(kit: tuple[KitLine, ...], takes: list[str]) -> tuple[str, ...]:
+    """What is not ticked off; while nobody has ticked anything, what is not on the list at all."""
+    ticked = any(line.packed for line in kit)
+    there = {line.item for line in kit if line.packed or not ticked}
+    return tuple(item for item in takes if item not in there)
 
 
 def _then(job: Job, speeds: Speeds, stops: tuple[str, ...]) -> str:

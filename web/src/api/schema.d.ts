@@ -4493,7 +4493,7 @@ export interface components {
              * Shelf
              * @enum {string}
              */
-            shelf: "drilling" | "tightening" | "measuring" | "setting" | "protection" | "fasteners";
+            shelf: "drilling" | "tightening" | "measuring" | "setting" | "protection" | "fasteners" | "by the roll";
             /** Item */
             item: string;
             /** Count */
@@ -9754,7 +9754,7 @@ export interface components {
         /**
          * WayOut
          * @description What can be done about a foot, with what it comes to: speeds of the whole roof after it, and the stops
-         *     that then stand and do not stand now.
+         *     that then stand and do not stand now. ``lacks``: what it takes and is not in the box.
          */
         WayOut: {
             /** Words */
@@ -9764,6 +9764,8 @@ export interface components {
             speeds: components["schemas"]["Speeds"];
             /** New Stops */
             new_stops: string[];
+            /** Lacks */
+            lacks: string[];
         };
         /** WeakStep */
         WeakStep: {

@@ -102,6 +102,10 @@ export const feetInMembers = (f: { feet: number; feet_on_members: number; feet_p
 export const clock = (hours: number): string =>
   `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;
 
+/** So many of something: pieces bare, metres as metres, packs as packs. */
+export const counted = ({ count, unit }: { count: number; unit: string }): string =>
+  unit === "pc" ? `${count}` : unit === "m" ? `${count} m` : `${count} × ${unit}`;
+
 /** A torque as wrenches show it. */
 export const torque = (newtonMetres: number, units: Units): string =>
   units === "imperial" ? `${Math.round(newtonMetres / 0.1129848)} in·lb` : `${newtonMetres.toFixed(1)} N·m`;

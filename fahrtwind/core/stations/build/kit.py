@@ -9,10 +9,11 @@ from math import ceil, floor
 from typing import Literal
 from zlib import crc32
 
-from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.job.panel import BoltName
+from fahrtwind.core.job.workshop import Bolting, Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_torque
-from fahrtwind.core.stations.build.bolts import BoltLine
+from fahrtwind.core.saying import INCH_POUND, say_torque
+from fahrtwind.core.stations.build.bolts import BoltLine, tightening
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.schools.school import Mark
@@ -20,7 +21,8 @@ from fahrtwind.core.tables.fasteners import BOLTS
 
 HEX_KEYS_MM = {"M5": 3, "M6": 4, "M8": 5, "M10": 6, "1/4-20": 3.97, "5/16-18": 4.76, "3/8-16": 5.56}
 """Of button and countersunk heads (ISO 7380, ISO 10642, ASME B18.3), from memory."""
-Shelf = Literal["drilling", "tightening", "measuring", "setting", "protection", "fasteners"]
+Shelf = Literal["drilling", "tightening", "measuring", "setting", "protection", "fasteners", "by the roll"]
+WRENCH = "torque wrench"
 
 
 @dataclass(frozen=True, slots=True)
@@ -42,21 +44,26 @@ def kit_of(
     pieces: tuple[Piece, ...],
     workshop: Workshop,
     units: UnitSystem,
+    frame_bolts: tuple[BoltName, ...],
 ) -> tuple[KitLine, ...]:
-    """Tools by what is drilled, tightened and set; fasteners counted with their spares."""
+    """Tools by what is drilled, tightened and set; fasteners counted with their spares; what comes by the
+    roll or cartridge. ``frame_bolts``: that go through frames.
+    """
     packed = {p.id for p in workshop.packed}
     lines = [
-        *_drilling(marks, pieces),
-        *_tightening(materials, bolts, workshop.bolting.heads, units),
+        *_drilling(marks, pieces, frame_bolts),
+        *_tightening(materials, bolts, workshop.bolting, frame_bolts, units),
         *_measuring(pieces),
         *_setting(materials, marks),
         *_protection(marks, pieces),
         *_fasteners(materials),
+        *_by_the_roll(materials),
     ]
     told: dict[str, KitLine] = {}
     called = {m.item: m.key for m in materials}
     for shelf, item, count, unit in lines:
-        name = f"k{crc32(f'{shelf} {called.get(item, item)}'.encode()):08x}"
+        key = WRENCH if item.startswith(WRENCH) else called.get(item, item)
+        name = f"k{crc32(f'{shelf} {key}'.encode()):08x}"
         told[name] = KitLine(name, shelf, item, count, unit, name in packed)
     return tuple(told.values())
 
@@ -64,11 +71,20 @@ def kit_of(
 Line = tuple[Shelf, str, float, str]
 
 
-def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Line]:
+def bit(mm: float) -> str:
+    """A drill bit as it is called in the box."""
+    return f"drill bit {mm:g} mm"
+
+
+def _drilling(
+    marks: tuple[Mark, ...], pieces: tuple[Piece, ...], frame_bolts: tuple[BoltName, ...]
+) -> Iterator[Line]:
     sizes = {d for m in marks for d in (m.pilot_mm, m.final_mm) if d}
     sizes |= {d for p in pieces for h in p.holes for d in (h.pilot_mm, h.diameter_mm) if d}
+    # also for brackets and frames that have to be drilled anew up there
+    sizes |= {BOLTS[b].clearance_mm for b in frame_bolts}
     for size in sorted(sizes):
-        yield "drilling", f"drill bit {size:g} mm", 2, "pc"
+        yield "drilling", bit(size), 2, "pc"
     if sizes:
         yield from (
             ("drilling", item, 1, "pc") for item in ("drill, charged", "spare battery", "centre punch")
@@ -86,7 +102,11 @@ def _drilling(marks: tuple[Mark, ...], pieces: tuple[Piece, ...]) -> Iterator[Li
 
 
 def _tightening(
-    materials: tuple[Material, ...], bolts: tuple[BoltLine, ...], heads: str, units: UnitSystem
+    materials: tuple[Material, ...],
+    bolts: tuple[BoltLine, ...],
+    bolting: Bolting,
+    frame_bolts: tuple[BoltName, ...],
+    units: UnitSystem,
 ) -> Iterator[Line]:
     named = {line.size for line in bolts}
     for material in materials:
@@ -94,12 +114,15 @@ def _tightening(
     for size in sorted(named):
         yield "tightening", f"socket {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
         yield "tightening", f"spanner {BOLTS[size].flats_mm:g} mm, for {size}", 1, "pc"
-    for size in sorted({line.size for line in bolts} if heads != "hex" else set()):
+    for size in sorted({line.size for line in bolts} if bolting.heads != "hex" else set()):
         yield "tightening", f"hex key {HEX_KEYS_MM[size]:g} mm, for {size}", 1, "pc"
     torques = [line.tight.torque_n_m for line in bolts]
+    torques += [tightening(BOLTS[size], bolting, None).torque_n_m for size in frame_bolts]
     if torques:
-        least, most = say_torque(floor(min(torques)), units), say_torque(ceil(max(torques)), units)
-        yield "tightening", f"torque wrench, {least} to {most}", 1, "pc"
+        least, most = floor(min(torques)), say_torque(ceil(max(torques)), units)
+        if units == "imperial":
+            least = floor(min(torques) / INCH_POUND)
+        yield "tightening", f"{WRENCH}, {least} to {most}", 1, "pc"
     if named:
         yield "tightening", "paint marker for nuts", 1, "pc"
     if any("screw" in m.item for m in materials):
@@ -143,3 +166,11 @@ def _fasteners(materials: tuple[Material, ...]) -> Iterator[Line]:
     for m in materials:
         if m.unit == "pc" and not m.item.startswith(("panel ", "drill bit")):
             yield "fasteners", m.item, m.needed + m.spare, "pc"
+
+
+def _by_the_roll(materials: tuple[Material, ...]) -> Iterator[Line]:
+    """Sealant, tape, primer, cable: in whole packs, or in metres."""
+    for m in materials:
+        if m.unit != "pc":
+            most = m.needed + m.spare
+            yield "by the roll", m.item, round(most, 1) if m.unit == "m" else ceil(most), m.unit

@@ -7,7 +7,7 @@ from datetime import date
 
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import BoltName, PlacedPanel
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.views import Plan
@@ -200,6 +200,11 @@ def assembly(
     return assembly_of(Parts(carrier, own, bolts, fits, leans, workshop, units))
 
 
+def _frame_bolts(holders: tuple[Holder, ...]) -> tuple[BoltName, ...]:
+    on_feet = (h for h in holders if h.path.startswith("panels.") and h.feet)
+    return tuple(sorted({h.hold.bracket.frame_bolt for h in on_feet}))
+
+
 @stage("build", "Kit list", "workshop.packed", otherwise=())
 def kit(
     materials: tuple[Material, ...],
@@ -208,9 +213,10 @@ def kit(
     made: tuple[Piece, ...],
     workshop: Workshop,
     units: UnitSystem,
+    holders: tuple[Holder, ...],
 ) -> tuple[KitLine, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
-    return kit_of(materials, marks, bolts, made, workshop, units)
+    return kit_of(materials, marks, bolts, made, workshop, units, _frame_bolts(holders))
 
 
 @stage("build", "Purchase list", "workshop.items", otherwise=())

@@ -16,7 +16,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.holders import Holder
 
-PARKED = "EN 1991-1-4:2005, gust pressure at the roof with wind from any side; flat roof, canopy where it stands clear"
+PARKED = "EN 1991-1-4:2005, gusts at the roof from any side; flat roof, or canopy where it is clear of it"
 THIN_SKIN_MM = 1.0
 PRACTICE = "common practice, no source"
 TAPE_GUIDANCE = "Adhesive foam tape makers' general guidance"

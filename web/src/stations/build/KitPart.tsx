@@ -1,8 +1,9 @@
 /** The box: everything that has to be in it before anybody climbs, ticked off. */
 import { Group } from "../../fields/Field";
 import { useDesk, useFinding } from "../../job/JobContext";
+import { counted } from "../../ui/format";
 
-const SHELVES = ["drilling", "tightening", "measuring", "setting", "protection", "fasteners"] as const;
+const SHELVES = ["drilling", "tightening", "measuring", "setting", "protection", "fasteners", "by the roll"] as const;
 
 export function KitPart() {
   const { handle } = useDesk();
@@ -36,8 +37,8 @@ export function KitPart() {
                           ])
                         }
                       />
-                      <span className="num font-semibold min-w-[3.2rem] text-right">
-                        {line.count} {line.unit === "pc" ? "" : line.unit}
+                      <span className="num font-semibold min-w-[3.2rem] text-right whitespace-nowrap">
+                        {counted(line)}
                       </span>
                       <span className={line.packed ? "line-through text-soft" : ""}>{line.item}</span>
                     </label>

@@ -1,6 +1,7 @@
 /** Before the ladder: the box is ticked off, and what is missing is said before anybody climbs. */
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { withWaiting } from "../../job/outbox";
+import { counted } from "../../ui/format";
 
 export function KitPage({ climb }: { climb: () => void }) {
   const { handle } = useDesk();
@@ -32,11 +33,7 @@ export function KitPage({ climb }: { climb: () => void }) {
                   }
                 />
                 <span className={line.packed ? "line-through text-soft" : ""}>
-                  <b>
-                    {line.count}
-                    {line.unit === "pc" ? "" : ` ${line.unit}`}
-                  </b>{" "}
-                  {line.item}
+                  <b>{counted(line)}</b> {line.item}
                 </span>
               </label>
             </li>

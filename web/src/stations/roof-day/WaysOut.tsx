@@ -28,6 +28,9 @@ export function WaysOut() {
               onClick={() => handle.change(way.edits as Edit[])}
             >
               {way.words}
+              {way.lacks.length > 0 && (
+                <span className="block text-signal font-semibold">not in the box: {way.lacks.join(", ")}</span>
+              )}
             </button>
           ))}
           {!foot.ways.length && <p>No way out could be worked out: ask at the desk.</p>}
