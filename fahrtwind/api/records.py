@@ -126,7 +126,10 @@ def read_record_file(job_id: str, store: Store, records: TheRecords) -> Response
 def read_record_sheet(job_id: str, store: Store, records: TheRecords) -> Response:
     stored = store.get(job_id)
     stamp = Stamp(date.today(), stored.revision)
-    told = write_record_sheet(stored.job, evaluate(stored.job), _written(records, job_id), stamp)
+    entries = _written(records, job_id)
+    told = write_record_sheet(
+        stored.job, evaluate(stored.job), entries, stamp, lambda digest: records.content(job_id, digest)
+    )
     headers = {"content-disposition": f'attachment; filename="{job_id}-record.pdf"'}
     return Response(told, media_type="application/pdf", headers=headers)
 

@@ -17,5 +17,17 @@
 #if sheet.entries.len() > 0 [
   #grid-table((auto, auto, auto, 1fr, auto), ("no.", "when, UTC", "who", "what", "hash"), sheet.entries)
 ] else [ Nothing was written down. ]
+#if sheet.pictures.len() > 0 [
+  #v(2mm)
+  #sign(12pt, "Photographs") #h(2mm) #sheet.left_out
+  #v(1mm)
+  #grid(
+    columns: (1fr, 1fr), column-gutter: 6mm, row-gutter: 4mm,
+    ..sheet.pictures.map(((picture, when, words)) => block(breakable: false)[
+      #image(bytes(picture), width: 100%)
+      #sign(9pt, when) #h(1mm) #words
+    ]),
+  )
+]
 #v(3mm)
 #sheet.limits

@@ -4,7 +4,10 @@ from __future__ import annotations
 
 import base64
 import hashlib
+import io
 import json
+import struct
+import zlib
 from collections.abc import Callable
 from datetime import datetime
 from pathlib import Path
@@ -12,6 +15,7 @@ from typing import Any
 
 import pytest
 from fastapi.testclient import TestClient
+from pypdf import PdfReader
 
 from fahrtwind.api.app import create_app
 from fahrtwind.files.job_file import LARGEST_BYTES
@@ -113,15 +117,39 @@ def test_pictures_that_find_no_room_are_named(desk: TestClient, job: str) -> Non
 
 
 def test_the_sheet_tells_every_entry_and_the_chain(desk: TestClient, job: str) -> None:
-    import io
-
-    from pypdf import PdfReader
-
     sheet = desk.get(f"/api/jobs/{job}/record.pdf")
     text = " ".join(page.extract_text() for page in PdfReader(io.BytesIO(sheet.content)).pages)
     for words in ("4 entries; the chain over them is whole", "Dry-fit", "torque 8 N·m, by w 1", "Ada", "f4"):
         assert words in text, words
     assert "8 mm aft" in text
+
+
+def grey_png(width: int, height: int) -> bytes:
+    def chunk(kind: bytes, data: bytes) -> bytes:
+        return struct.pack(">I", len(data)) + kind + data + struct.pack(">I", zlib.crc32(kind + data))
+
+    rows = zlib.compress(b"".join(b"\0" + b"\x90" * width for _ in range(height)))
+    head = struct.pack(">IIBBBBB", width, height, 8, 0, 0, 0, 0)
+    return b"\x89PNG\r\n\x1a\n" + chunk(b"IHDR", head) + chunk(b"IDAT", rows) + chunk(b"IEND", b"")
+
+
+def test_photographs_are_printed_and_a_damaged_one_leaves_its_frame_empty(desk: TestClient, job: str) -> None:
+    octets = {"content-type": "application/octet-stream"}
+    whole = desk.post(
+        f"/api/jobs/{job}/attachments?name=foot.png", content=grey_png(120, 90), headers=octets
+    ).json()["digest"]
+    entry = {"kind": "photograph", "digest": whole, "text": "foot before sealing", "place": "Front port f1"}
+    desk.post(f"/api/jobs/{job}/log", json={"client": "Ada", "entry_id": "p2", "entry": entry})
+    pages = PdfReader(io.BytesIO(desk.get(f"/api/jobs/{job}/record.pdf").content)).pages
+    sizes = [picture.image.size for page in pages for picture in page.images if picture.image]
+    assert sizes == [(120, 90)], "the whole one; the damaged one is only its frame"
+    text = " ".join(page.extract_text() for page in pages)
+    for words in ("Photographs", "Front port f1, foot before sealing", f"rib, {hashed(PICTURE)}"):
+        assert words in text, words
+
+
+def hashed(content: bytes) -> str:
+    return hashlib.sha256(content).hexdigest()[:8]
 
 
 def test_what_the_record_says_was_done_is_offered_to_the_plan(desk: TestClient, job: str) -> None:
