@@ -319,6 +319,19 @@ def test_bars_from_member_to_member_are_pieces_with_a_hole_for_each_foot(sound: 
     assert bars[0].holes[0].at_mm == pytest.approx(min(f.x_mm for f in on) - start)
 
 
+def test_holes_are_marked_through_what_is_drilled_first(sound: Job) -> None:
+    """By the faces the pieces themselves have them in: angles lie on the rails and stand before the bars."""
+    (drill,) = [s for s in evaluate(racked(sound)).findings.assembly if s.title.endswith(": drill")]
+    for words in (
+        "corner angles onto rails from above",
+        "corner angles onto bars from the front",
+        "feet onto rails from below",
+        "with a guide, or from both sides",
+    ):
+        assert words in drill.detail, drill.detail
+    assert "splice" not in drill.detail
+
+
 def test_the_kit_counts_and_stays_ticked(sound: Job) -> None:
     job = racked(sound)
     kit = {line.item: line for line in evaluate(job).findings.kit}

@@ -113,8 +113,8 @@ def _made(parts: Parts) -> Iterator[_Work]:
             "drill pieces",
             ("cut", "coat first"),
             f"{name}: drill",
-            f"{told}. Mark from the marked end, punch, pilot, then full size; slow and with oil. Corner "
-            "angles first: they are the guide for bars and rails.",
+            f"{told}. Mark from the marked end, punch, pilot, then full size; slow and with oil."
+            + _marked_through(pieces),
             "A bolt falls through each hole.",
             count=sum(sizes.values()),
         )
@@ -139,6 +139,32 @@ def _made(parts: Parts) -> Iterator[_Work]:
             "The bolt slides from end to end.",
             count=len(slots),
         )
+
+
+GUIDES = (("corner", "corner angles"), ("foot", "feet"), ("splice", "splice plates"))
+"""What is drilled first and marked through, by the start of what a hole of rail or bar is for."""
+FROM = {"upper": "above", "lower": "below", "front": "the front", "rear": "the rear"}
+
+
+def _marked_through(pieces: tuple[Piece, ...]) -> str:
+    """Through which part the holes of rails and bars are marked, and from which side: common practice."""
+    told, through = [], False
+    for start, guide in GUIDES:
+        own = {
+            (p.kind, FROM.get(h.face, h.face), h.through)
+            for p in pieces
+            if p.kind in ("rail", "bar")
+            for h in p.holes
+            if h.what.startswith(start)
+        }
+        for kind in sorted({k for k, _, _ in own}):
+            sides = " and ".join(sorted({side for k, side, _ in own if k == kind}))
+            told.append(f"{guide} onto {kind}s from {sides}")
+        through |= any(deep for _, _, deep in own)
+    if not told:
+        return ""
+    last = " Behind a wall drill on with a guide, or from both sides." if through else ""
+    return f" Marked through what is drilled first: {'; '.join(told)}.{last}"
 
 
 def _coated(parts: Parts) -> Iterator[_Work]:
