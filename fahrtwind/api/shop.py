@@ -5,11 +5,14 @@ from __future__ import annotations
 from typing import Annotated
 
 from fastapi import APIRouter, Depends, Path, Request, Response
-from pydantic import Field
+from pydantic import BaseModel, Field
 
 from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.jobs import Store
 from fahrtwind.api.schemas import Request as Strict
+from fahrtwind.core.job.catalogue import controllers, sheet_of
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.core.job.wiring import Controller
 from fahrtwind.core.job.workshop import ShopItem
 from fahrtwind.files.items_csv import write_items
 from fahrtwind.files.panel_csv import write_panels
@@ -50,6 +53,23 @@ def take_panels(given: PanelsIn, shop: TheShop) -> list[PanelModel]:
 def remove_panel(name: Annotated[str, Path(max_length=80)], shop: TheShop) -> Response:
     shop.remove(name)
     return Response(status_code=204)
+
+
+class OfferedController(BaseModel):
+    """A charge controller to take over, and which job it was planned for; blank: of the catalogue."""
+
+    controller: Controller
+    job: str
+
+
+@router.get("/controllers")
+def list_controllers(store: Store) -> list[OfferedController]:
+    """Those that jobs of this shop were planned with, what was changed last first, then the catalogue's."""
+    used = [(c, line.name) for line, wiring in store.part_of_all("wiring") for c in wiring.controllers]
+    offered: dict[tuple[object, ...], OfferedController] = {}
+    for controller, name in (*used, *((c, "") for c in controllers())):
+        offered.setdefault(sheet_of(controller), OfferedController(controller=controller, job=name))
+    return list(offered.values())
 
 
 @router.get("/panels.csv", response_class=Response)

@@ -130,6 +130,21 @@ def test_yield_snaps_and_changes_answer_for_a_job(client: TestClient) -> None:
     assert [s["formula"] for s in working["steps"]] == steps
 
 
+def test_controllers_of_the_catalogue_and_of_other_jobs_are_offered_once(client: TestClient) -> None:
+    offered = client.get("/api/shop/controllers").json()
+    names = [(o["controller"]["name"], o["job"]) for o in offered]
+    assert ("Torwart 20", "Imkerwagen") in names and ("Torwart 20", "") not in names, "one sheet, once"
+    assert ("Stromwart 250/70", "") in names
+    job = job_named(client, "Speiche")
+    taken = next(o["controller"] for o in offered if o["controller"]["name"] == "Stromwart 250/70")
+    value = {key: taken[key] for key in taken if key != "id"}
+    answer = edit(client, job, {"op": "add", "path": "wiring.controllers", "value": value})
+    made = answer["job"]["wiring"]["controllers"][-1]
+    assert made["max_voltage"]["v"] == 250 and made["charge_current"]["a"] == 70
+    again = [(o["controller"]["name"], o["job"]) for o in client.get("/api/shop/controllers").json()]
+    assert again.count(("Stromwart 250/70", "Speiche")) == 1 and ("Stromwart 250/70", "") not in again
+
+
 def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:
     model = {**catalogue()[0].model_dump(mode="json"), "name": "Stein 400", "price": 210.0, "stock": 3}
     assert [m["name"] for m in client.post("/api/shop/panels", json={"models": [model]}).json()] == [

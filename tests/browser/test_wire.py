@@ -21,6 +21,16 @@ def typed(page: Page, label: str, text: str) -> None:
     saved(page)
 
 
+def test_a_controller_is_taken_from_the_catalogue(page: Page) -> None:
+    open_demo(page, "wire")
+    page.get_by_label("Controller", exact=True).select_option("Stromwart 250/70")
+    page.get_by_role("button", name="Add a controller").press("Enter")
+    saved(page)
+    boxes = page.get_by_role("textbox", name="Input, most volts")
+    expect(boxes.last).to_have_value("250 V")
+    expect(page.get_by_role("heading", name="Stromwart 250/70")).to_be_visible()
+
+
 def test_strings_are_plugged_by_hand_and_limits_speak(page: Page) -> None:
     """From no controller on, by keyboard; what is passed is told, what is typed wrongly is refused."""
     open_demo(page, "wire")

@@ -1,4 +1,6 @@
-"""A small catalogue of invented panels to start from. No maker's values: measure the delivered panel."""
+"""A small catalogue of invented panels and charge controllers to start from. No maker's values: measure the
+delivered panel, read the controller's sheet.
+"""
 
 from __future__ import annotations
 
@@ -6,6 +8,7 @@ from functools import cache
 from typing import Any
 
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.core.job.wiring import Controller
 
 SOURCE = "Invented models of usual size; replace them by the data sheet of the panel you have"
 
@@ -52,3 +55,35 @@ def catalogue() -> tuple[PanelModel, ...]:
     """The models; made when somebody asks for them."""
     framed = (_model(row, _FRAMED_TYPICAL) for row in _FRAMED)
     return (*framed, _model(_FLEXIBLE, {"build": "flexible", "power_per_k": -0.38}))
+
+
+_CONTROLLERS: tuple[tuple[str, float, float, float], ...] = (
+    ("Stromwart 75/15", 75, 15, 15),
+    ("Stromwart 75/30", 75, 20, 30),
+    ("Stromwart 100/50", 100, 35, 50),
+    ("Stromwart 150/60", 150, 40, 60),
+    ("Stromwart 150/85", 150, 45, 85),
+    ("Stromwart 250/70", 250, 35, 70),
+)
+"""Name; most volts and amps of the input, amps into the battery."""
+_SWITCHING = ("Torwart 20", 50, 20, 20)
+
+
+@cache
+def controllers() -> tuple[Controller, ...]:
+    """Charge controllers; as entries of no job their ``id`` says nothing."""
+    seeking = (_controller(row, "best voltage") for row in _CONTROLLERS)
+    return (*seeking, _controller(_SWITCHING, "switching"))
+
+
+def _controller(row: tuple[str, float, float, float], kind: str) -> Controller:
+    name, volts, amps, charge = row
+    values = {"max_voltage": {"v": volts}, "max_current": {"a": amps}, "charge_current": {"a": charge}}
+    return Controller.model_validate({"id": "c0", "name": name, "kind": kind, **values})
+
+
+def sheet_of(c: Controller) -> tuple[object, ...]:
+    """What a controller's sheet says, however it was typed: alike for two of one model."""
+    typed = (c.max_voltage, c.max_current, c.charge_current, c.max_power, c.start_over, c.run_over)
+    values = (None if quantity is None else quantity.value for quantity in typed)
+    return (c.name, c.kind, c.battery_first, *values)

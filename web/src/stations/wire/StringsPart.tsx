@@ -1,4 +1,7 @@
 /** Controllers with what their sheets say, and the strings on each: panels picked one after the other, plus first. */
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import { http, unwrap } from "../../api/client";
 import type { Job } from "../../api/types";
 import { Choice, Field, Group, Tick } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
@@ -21,25 +24,58 @@ export function StringsPart() {
   );
 }
 
+/** One of the catalogue, one that another job was planned with, or a blank one to type from its sheet. */
 function AddController() {
   const { handle } = useDesk();
   const { controllers } = useStoredJob().wiring;
   const [attempt, problem] = useTry();
+  const [chosen, setChosen] = useState("");
+  const offered =
+    useQuery({ queryKey: ["controllers"], queryFn: () => unwrap(http.GET("/api/shop/controllers")) }).data ?? [];
+  const taken = offered[Number(chosen)];
   const add = () =>
     attempt(async () => {
-      await handle.edit([
-        { op: "add", path: "wiring.controllers", value: { name: `Controller ${controllers.length + 1}` } },
-      ]);
+      const { id: _, ...copy } = chosen && taken ? taken.controller : { id: "", ...blank(controllers.length) };
+      await handle.edit([{ op: "add", path: "wiring.controllers", value: copy }]);
+      setChosen("");
     });
+  const lines = offered.map((o, i) => ({ ...o, value: String(i) }));
+  const groups = [
+    ["planned with before", lines.filter((o) => o.job)],
+    ["invented ones of usual size", lines.filter((o) => !o.job)],
+  ] as const;
   return (
-    <>
+    <div className="flex flex-wrap items-end gap-3">
+      <label className="label w-[300px]">
+        Controller
+        <select
+          className="box"
+          aria-label="Controller"
+          value={chosen}
+          onChange={(event) => setChosen(event.target.value)}
+        >
+          <option value="">blank: type what its sheet says</option>
+          {groups.map(([title, own]) => (
+            <optgroup key={title} label={title}>
+              {own.map((o) => (
+                <option key={o.value} value={o.value}>
+                  {o.controller.name}
+                  {o.job && `, ${o.job}`}
+                </option>
+              ))}
+            </optgroup>
+          ))}
+        </select>
+      </label>
       <button type="button" className="act" onClick={() => void add()}>
         Add a controller
       </button>
       {problem}
-    </>
+    </div>
   );
 }
+
+const blank = (others: number) => ({ name: `Controller ${others + 1}` });
 
 function ControllerCard({ controller: c }: { controller: Controller }) {
   const { handle } = useDesk();
