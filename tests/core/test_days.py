@@ -30,7 +30,7 @@ from fahrtwind.core.stations.days.kept import breaches
 from fahrtwind.core.stations.days.plan import told as tell
 from fahrtwind.core.stations.days.planner import greedy, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
-from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, weathers_of
+from fahrtwind.core.stations.days.weather import Sunlit, WeatherTold, _weather, weathers_of
 from fahrtwind.core.stations.days.work_facts import Wait
 from fahrtwind.core.tables.work import RATES
 from fahrtwind.core.working import working
@@ -287,6 +287,48 @@ def test_cure_after_the_forecast_is_said_to_be_a_guess() -> None:
     )
     found = tell(bench_then_wait, solve(bench_then_wait, 3))
     assert found.guessed_from is not None and found.guessed_from.isoformat() == "2026-05-05T00:00:00+02:00"
+
+
+def test_what_took_a_night_or_no_time_tells_nothing_of_how_long_work_takes(sound: Job) -> None:
+    """Up to 14 hours is a day's work; more has a night in it, under a minute was only ticked."""
+    seen = visit(sound)
+    steps, network, days = seen["steps"], seen["network"], sound.days
+    there = {d.step for d in days.done}
+    open_steps = {a.step for a in network.activities if a.id not in there}
+    title = next(s.title for s in steps if s.number in open_steps)
+    begun = datetime(2027, 3, 1, 6, tzinfo=UTC)
+    for took, told in (
+        (timedelta(hours=14), True),
+        (timedelta(hours=14, seconds=1), False),
+        (timedelta(minutes=1), True),
+        (timedelta(seconds=59), False),
+    ):
+        noted = (Noted(title, begun), Noted(title, begun + took, True))
+        found = done_by_record(network, steps, noted, days)
+        assert bool(found) == told, took
+        if told:
+            assert (found[0].started, found[-1].ended) == (begun, begun + took)
+    # none but the last word counts, and what the plan has as done is not offered again
+    taken_back = (*noted, Noted(title, begun + timedelta(hours=3), False))
+    assert done_by_record(network, steps, taken_back, days) == ()
+
+
+def test_a_storm_cools_no_more_than_its_law_is_good_for() -> None:
+    """The law of heat given off to wind ends at 40 m/s: 60 cool a skin in the sun as 40 do, to the digit."""
+
+    def skin(wind: float) -> float:
+        hour = {
+            "air_c": 20.0,
+            "cloud_percent": 0.0,
+            "humidity_percent": 50.0,
+            "rain_mm": 0.0,
+            "wind_m_s": wind,
+        }
+        hour["gust_m_s"] = wind
+        columns = {name: np.array([value]) for name, value in hour.items()}
+        return float(_weather(columns, np.array([True]), np.array([800.0]), "dark").surface_c[0])
+
+    assert skin(60.0) == skin(40.0) and skin(39.0) > skin(40.0) > 20.0
 
 
 def test_a_heated_shelter_is_dry_still_and_warm_and_ignored_weather_is_no_weather() -> None:
