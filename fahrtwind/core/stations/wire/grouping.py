@@ -106,6 +106,10 @@ class Search:
         """The same in fine steps of voltage; itself where a first look is enough."""
         return self if self.rough else Search(self.field, self.controllers, FINE)
 
+    def alone(self) -> list[FloatArray]:
+        """What each panel alone would give at its best, W, by moment."""
+        return [np.maximum((volts * self.currents).max(axis=1), 0.0) for volts in self._volts]
+
     def fits(self, string: frozenset[int], controller: int) -> bool:
         """Whether a string may be plugged in in record cold."""
         limit = self.controllers[controller].max_voltage

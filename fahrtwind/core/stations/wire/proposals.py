@@ -13,7 +13,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.stations.layout.sun.moments import Moments
 from fahrtwind.core.stations.wire.carrying import resistance
-from fahrtwind.core.stations.wire.curves import lit_panel, own_best
+from fahrtwind.core.stations.wire.curves import lit_panel
 from fahrtwind.core.stations.wire.diode import Diode
 from fahrtwind.core.stations.wire.grouping import (
     Field,
@@ -194,8 +194,7 @@ class _Told:
     ) -> None:
         self.wiring, self.panels, self.even = wiring, panels, even
         self.field, self.moments, self.pair_mm = field, moments, pair_mm
-        currents = fine.currents
-        self.alone = [own_best(p, currents) for p in field.panels]
+        self.alone = fine.alone()
         self.alone_wh = float(sum((a * field.hours).sum() for a in self.alone))
 
     def grouping(self, way: tuple[Joined, ...], own: bool) -> Grouping:
