@@ -5,6 +5,8 @@ from __future__ import annotations
 import pytest
 
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold, offers_for
+from fahrtwind.core.choose.schools import side_by_side
+from fahrtwind.core.choose.spending import spending_of
 from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped, beside
 from fahrtwind.core.evaluate import evaluate
@@ -60,6 +62,38 @@ def test_what_is_offered_holds_and_brings_no_new_stop(one_panel: Job) -> None:
     ranks = [(max(o.holes, 0), round(o.hours, 1)) for o in offers]
     assert ranks == sorted(ranks), "fewest holes first, then the least work"
     assert slower.words == "drive 100 km/h at most", "it holds to 101 as it is"
+
+
+def test_what_costs_less_comes_first_where_every_price_is_known(one_panel: Job) -> None:
+    """All that any offer takes has a price of its own: dearer by what is bought more, times its price."""
+    fast = changed(one_panel, vehicle__top_speed="112 km/h")
+    unpriced = make_hold(fast).panels[0].offers
+    assert {offer.dearer for offer in unpriced} == {None}, "without a price nobody knows"
+    after = [apply_edits(fast, list(offer.edits)) for offer in unpriced]
+    keys = sorted({line.serves for job in (fast, *after) for line in evaluate(job).findings.purchase})
+    prices = {key: 1.0 + 0.25 * i for i, key in enumerate(keys)}
+    items = [
+        {"id": f"i{i}", "name": f"item {i}", "serves": key, "price": prices[key], "unit": "pc"}
+        for i, key in enumerate(keys)
+    ]
+    priced = changed(fast, workshop__items=items)
+
+    def spent(job: Job) -> float:
+        return sum(line.packs * prices[line.serves] for line in evaluate(job).findings.purchase)
+
+    offers = make_hold(priced).panels[0].offers
+    assert len(offers) > 2
+    for offer in offers:
+        more = spent(apply_edits(priced, list(offer.edits))) - spent(priced)
+        assert offer.dearer == pytest.approx(more), offer.words
+    ranks = [(max(o.holes, 0), round(o.dearer or 0.0, 2), round(o.hours, 1)) for o in offers[:-1]]
+    assert ranks == sorted(ranks)
+    assert len({o.dearer for o in offers}) > 1
+    lines = side_by_side(priced)
+    screws, tape = (next(line for line in lines if line.way == way) for way in ("screws", "tape"))
+    told = spending_of(evaluate(apply_edits(priced, list(screws.edits))))
+    assert screws.spends == told and told is not None
+    assert tape.spends is not None and tape.spends.unpriced > told.unpriced, "foam tape has no price here"
 
 
 @pytest.mark.parametrize("driven", ["90 km/h", "105 km/h", "112 km/h"])

@@ -2,13 +2,13 @@
 site, each worked out before it is offered.
 
 Changes are tried alone first, then two and three together, gentlest first; what needs fewer new holes, less
-work and less height stands first. Only the panel's own verdict is worked out while searching, and only for
-what the changes alone let hope for; what is offered has been evaluated whole and brings no new stop.
+money, less work and less height stands first. Only the panel's own verdict is worked out while searching, and
+only for what the changes alone let hope for; what is offered has been evaluated whole and brings no new stop.
 """
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator
+from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
 
@@ -21,6 +21,7 @@ from fahrtwind.core.choose.hold_changes import (
     changes_of,
     spread_to,
 )
+from fahrtwind.core.choose.spending import dearer_by
 from fahrtwind.core.edits import Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError
@@ -67,8 +68,9 @@ QUICK = Effort(2, 10, 4, fewest=False)
 @dataclass(frozen=True, slots=True)
 class HoldOffer:
     """A change that makes a panel hold: what it does, its speeds then, and what it takes. ``holes``: more
-    than before, negative where fewer; ``hours``: person-hours of the new hold. ``fewest``: every number of
-    feet and fasteners with fewer holes was worked out and does not hold.
+    than before, negative where fewer; ``hours``: person-hours of the new hold; ``dearer``: in material, None
+    where prices are missing. ``fewest``: every number of feet and fasteners with fewer holes was worked out
+    and does not hold.
     """
 
     words: str
@@ -81,6 +83,7 @@ class HoldOffer:
     feet: int
     height_mm: float
     hours: float
+    dearer: float | None
     fewest: bool = False
 
 
@@ -142,7 +145,7 @@ def offers_for(
     for together in range(2, effort.together + 1):
         if not found:
             found += search.together(together, effort)
-    told = sorted({o.words: o for o in reversed(found)}.values(), key=_rank)[:most]
+    told = sorted({o.words: o for o in reversed(found)}.values(), key=_ranked(found))[:most]
     if "speed" not in without:
         told += search.slower()
     return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search))
@@ -309,8 +312,15 @@ def _of(job: Job, panel: PlacedPanel) -> PlacedPanel:
     return next(p for p in job.panels if p.id == panel.id)
 
 
-def _rank(offer: HoldOffer) -> tuple[float, ...]:
-    return (max(offer.holes, 0), round(offer.hours, 1), offer.height_mm, -offer.safe_m_s)
+def _ranked(offers: Sequence[HoldOffer]) -> Callable[[HoldOffer], tuple[float, ...]]:
+    """By holes, cost, hours and height; by cost only where it is known of all."""
+    priced = all(offer.dearer is not None for offer in offers)
+
+    def rank(offer: HoldOffer) -> tuple[float, ...]:
+        cost = round(offer.dearer or 0.0, 2) if priced else 0.0
+        return (max(offer.holes, 0), cost, round(offer.hours, 1), offer.height_mm, -offer.safe_m_s)
+
+    return rank
 
 
 def _stops(evaluation: Evaluation) -> set[tuple[str, str]]:
@@ -340,6 +350,7 @@ def _offer(way: tuple[Change, ...], before: Evaluation, whole: Evaluation, panel
         + sum(m.kind == "pad" for m in marks) * PAD_H
         + (len(under.rails) * RAIL_H if under else 0.0)
         + any(c.kind == "fairing" for c in way) * FAIRING_H,
+        dearer=dearer_by(before, whole),
     )
 
 

@@ -9,6 +9,7 @@ from fahrtwind.core.choose.figures import highest_mm
 from fahrtwind.core.choose.hold_all import hold_all
 from fahrtwind.core.choose.hold_changes import OTHER_WAYS
 from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H
+from fahrtwind.core.choose.spending import Spending, spending_of
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import InputError
@@ -53,7 +54,8 @@ WAYS = (
 @dataclass(frozen=True, slots=True)
 class SchoolLine:
     """The layout held in one way. ``edits`` set it up; ``stops``: titles of the hold's stops that are left,
-    with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road.
+    with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road; ``spends``: on
+    all that is bought, None while nothing is priced.
     """
 
     way: str
@@ -73,6 +75,7 @@ class SchoolLine:
     seen: SeenFrom | None
     hours: float
     wait_h: float
+    spends: Spending | None
     left_behind: str
 
 
@@ -142,6 +145,7 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
         seen=evaluation.findings.seen,
         hours=holes * HOLE_H + feet * FOOT_H + pads * PAD_H + rails * RAIL_H,
         wait_h=max((s.wait_h for s in evaluation.findings.steps), default=0.0),
+        spends=spending_of(evaluation),
         left_behind=way.left,
     )
 

@@ -3717,8 +3717,9 @@ export interface components {
         /**
          * HoldOffer
          * @description A change that makes a panel hold: what it does, its speeds then, and what it takes. ``holes``: more
-         *     than before, negative where fewer; ``hours``: person-hours of the new hold. ``fewest``: every number of
-         *     feet and fasteners with fewer holes was worked out and does not hold.
+         *     than before, negative where fewer; ``hours``: person-hours of the new hold; ``dearer``: in material, None
+         *     where prices are missing. ``fewest``: every number of feet and fasteners with fewer holes was worked out
+         *     and does not hold.
          */
         HoldOffer: {
             /** Words */
@@ -3741,6 +3742,8 @@ export interface components {
             height_mm: number;
             /** Hours */
             hours: number;
+            /** Dearer */
+            dearer: number | null;
             /**
              * Fewest
              * @default false
@@ -7878,7 +7881,8 @@ export interface components {
         /**
          * SchoolLine
          * @description The layout held in one way. ``edits`` set it up; ``stops``: titles of the hold's stops that are left,
-         *     with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road.
+         *     with which it is refused. Speeds in m/s, hours in person-hours, ``wait_h`` until the road; ``spends``: on
+         *     all that is bought, None while nothing is priced.
          */
         SchoolLine: {
             /** Way */
@@ -7914,6 +7918,7 @@ export interface components {
             hours: number;
             /** Wait H */
             wait_h: number;
+            spends: components["schemas"]["Spending"] | null;
             /** Left Behind */
             left_behind: string;
         };
@@ -8638,6 +8643,18 @@ export interface components {
              * @default 70
              */
             humidity: number;
+        };
+        /**
+         * Spending
+         * @description ``material``: of all lines that have a price; ``unpriced``: so many have none.
+         */
+        Spending: {
+            /** Material */
+            material: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Currency */
+            currency: string;
         };
         /**
          * Spliced

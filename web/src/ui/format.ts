@@ -102,6 +102,10 @@ export const feetInMembers = (f: { feet: number; feet_on_members: number; feet_p
 export const clock = (hours: number): string =>
   `${Math.floor(hours)}:${String(Math.round((hours % 1) * 60)).padStart(2, "0")}`;
 
+/** How much more something costs than before. */
+export const dearer = (by: number, currency: string): string =>
+  Math.abs(by) < 0.005 ? "costs the same" : `${by > 0 ? "+" : "−"}${Math.abs(by).toFixed(2)} ${currency}`;
+
 /** So many of something: pieces bare, metres as metres, packs as packs. */
 export const counted = ({ count, unit }: { count: number; unit: string }): string =>
   unit === "pc" ? `${count}` : unit === "m" ? `${count} m` : `${count} × ${unit}`;

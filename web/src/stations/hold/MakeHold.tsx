@@ -4,7 +4,7 @@ import type { HoldOffer } from "../../api/types";
 import { Group, Tick } from "../../fields/Field";
 import { useDesk, usePartOf, useRevision, useStoredJob, useUnits } from "../../job/JobContext";
 import { goesOn, startWork, stopWork, useRun } from "../../job/useSlow";
-import { length, speed } from "../../ui/format";
+import { dearer, length, speed } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 
 const ONE_LOST = /^(one|carrier)-foot-lost/;
@@ -72,6 +72,7 @@ export function MakeHold() {
 
 function Offer({ offer, take }: { offer: HoldOffer; take: () => void }) {
   const units = useUnits();
+  const { currency } = useStoredJob().workshop.costing;
   const holes =
     offer.holes > 0 ? `${offer.holes} more holes` : offer.holes < 0 ? `${-offer.holes} fewer holes` : "no new hole";
   return (
@@ -92,6 +93,7 @@ function Offer({ offer, take }: { offer: HoldOffer; take: () => void }) {
       <span className="text-[13px]">parked {speed(offer.parked_safe_m_s, units)}</span>
       <span className="text-[13px]">
         {holes}, {offer.feet} feet, {offer.hours.toFixed(1)} h, {length(offer.height_mm, units)} high
+        {typeof offer.dearer === "number" && `, ${dearer(offer.dearer, currency)}`}
       </span>
     </li>
   );

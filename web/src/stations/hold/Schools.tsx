@@ -62,6 +62,11 @@ export function Schools() {
 const maybeSpeed = (mPerS: number | null | undefined, units: Units) =>
   mPerS === null || mPerS === undefined ? "not known" : mPerS > 0 ? speed(mPerS, units) : "tips off";
 
+const spending = (spends: SchoolLine["spends"]) =>
+  spends
+    ? `${spends.material.toFixed(2)} ${spends.currency}${spends.unpriced ? `, ${spends.unpriced} lines unpriced` : ""}`
+    : "no prices yet";
+
 const ROWS: readonly { label: string; of: (line: SchoolLine, units: Units) => string }[] = [
   { label: "lets go", of: (s, units) => maybeSpeed(s.let_go_m_s, units) },
   { label: "one foot lost", of: (s, units) => maybeSpeed(s.lost_let_go_m_s, units) },
@@ -71,6 +76,7 @@ const ROWS: readonly { label: string; of: (line: SchoolLine, units: Units) => st
   { label: "on the roof", of: (s, units) => `${mass(s.mass_kg, units)}, ${length(s.height_mm, units)} high` },
   { label: "seen in the street", of: (s, units) => seenInTheStreet(s.seen, units) },
   { label: "work, then wait", of: (s) => `${s.hours.toFixed(1)} h, ${s.wait_h.toFixed(0)} h` },
+  { label: "material", of: (s) => spending(s.spends) },
   { label: "leaves behind", of: (s) => s.left_behind },
   { label: "to hold", of: (s) => s.changes.join("; ") || (s.stops.length ? "" : "as it is") },
 ];
