@@ -8,7 +8,7 @@ from pydantic import Field
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
-from fahrtwind.core.stations.hold.actions import bracket_follows, with_usual_parts
+from fahrtwind.core.stations.hold.actions import bond_follows, bracket_follows, with_usual_parts
 from fahrtwind.core.stations.hold.carriers.actions import (
     PutInFrame,
     PutOnPosts,
@@ -73,7 +73,8 @@ def _apply(job: Job, edit: Edit) -> Job:
     if isinstance(edit, SetValue):
         refuse_to_move(job, edit.path)
         whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job.units)})
-        return carriers_follow(bracket_follows(whole.apply(job), edit.path), edit.path)
+        held = bond_follows(bracket_follows(whole.apply(job), edit.path), edit.path)
+        return carriers_follow(held, edit.path)
     if isinstance(edit, RemoveEntry):
         refuse_to_move(job, edit.path, whole=True)
         return _without_panel(carriers_follow(edit.apply(job), edit.path), edit.path)

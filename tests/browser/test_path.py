@@ -91,7 +91,7 @@ def test_from_an_empty_job_to_the_drill_map(page: Page) -> None:
 
     # hold: school, chain, working, slider
     go(page, "hold")
-    page.get_by_role("radio", name="Adhesive foam tape").click()
+    page.get_by_role("radio", name="Bonded: foam tape or adhesive").click()
     expect(page.get_by_text("tape, peel at the pad's edge").first).to_be_visible()
     state = page.locator("[data-foot='p1.f1']")
     slider = page.get_by_role("slider")

@@ -752,6 +752,20 @@ CASES |= {
     "foot-off-plan": lambda job: recorded(job, off_mm=8),
     "pilot-through": lambda job: recorded(job, pilot="through"),
     "built-foot-gone": lambda job: recorded(job, foot="f99"),
+    "beads-run-together": lambda j: changed(
+        j, panels__p3__hold={"school": "tape", "bond": "adhesive", "beads": 4}
+    ),
+    "bead-under-gap": lambda j: changed(
+        j,
+        panels__p3__hold={
+            "school": "tape",
+            "bond": "adhesive",
+            "thickness": "0.4 mm",
+            "pad_width": "160 mm",
+            "bracket": {"length": "100 mm", "lever": "10 mm", "toe": "150 mm"},
+        },
+        survey__crown=STEEP,
+    ),
     "bolt-too-tight": lambda job: wrenched(job, "9 N·m"),
     "bolt-off-torque": lambda job: wrenched(job, "3 N·m"),
     "torque-not-planned": lambda job: wrenched(job, "3 N·m", "M12 nowhere"),

@@ -12,10 +12,12 @@ from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, Plac
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel
+from fahrtwind.core.tables.feet import BEAD_GAP_MM
 
 FEWEST_FEET, MOST_FEET, MOST_FASTENERS = 4, 12, 4
 PLATES_MM, POSTS_MM, MOST_CLAMP_BOLTS = (10.0, 12.0), (48.3, 60.3), 4
 FRAME_BOLTS = ("M8", "M10")
+MOST_BEADS = 12
 PADS_MM = ((120.0, 60.0), (150.0, 75.0), (200.0, 100.0))
 SCREWS_UP, BOLTS_UP = ("#12", "#14"), ("M8", "M10")
 WASHERS_MM = (40.0, 60.0)
@@ -87,11 +89,14 @@ def _of_feet(job: Job, panel: PlacedPanel, count: int) -> Iterator[Change]:
 def _of_tape(path: str, hold: FoamTape) -> Iterator[Change]:
     for length, width in PADS_MM:
         if length * width > hold.pad_length.mm * hold.pad_width.mm:
-            edits = (
+            edits = [
                 SetValue(path=f"{path}.pad_length", value={"mm": length}),
                 SetValue(path=f"{path}.pad_width", value={"mm": width}),
-            )
-            yield Change("pad", f"pads {length:.0f} × {width:.0f} mm", edits, length * width / 4000)
+            ]
+            if hold.bond == "adhesive":  # as many beads as find room with their gaps
+                beads = int((width + BEAD_GAP_MM) / (hold.bead.mm + BEAD_GAP_MM))
+                edits.append(SetValue(path=f"{path}.beads", value=max(hold.beads, min(beads, MOST_BEADS))))
+            yield Change("pad", f"pads {length:.0f} × {width:.0f} mm", tuple(edits), length * width / 4000)
 
 
 def _onto_tape(path: str) -> Iterator[Change]:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
+from typing import Any, Literal
 
 from fahrtwind.core.choose.figures import highest_mm
 from fahrtwind.core.choose.hold_all import hold_all
@@ -16,7 +16,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import GLUED, PlacedPanel
 from fahrtwind.core.stations.hold.carriers.actions import (
     PutInFrame,
     PutOnRack,
@@ -38,12 +38,14 @@ class Way:
     school: str
     carrier: Literal["", "rails", "rack", "frame", "points"]
     left: str
+    bond: Literal["foam tape", "adhesive"] = "foam tape"
 
 
 WAYS = (
     Way("screws", "Screws into members", "screws", "", "holes, each to be closed with a patch"),
     Way("bolts", "Through-bolts", "bolts", "", "holes, and nuts reached from inside"),
     Way("tape", "Adhesive foam tape", "tape", "", "no hole; comes off with wire and heat"),
+    Way("glued", "Elastic adhesive", "tape", "", "no hole; cut off with a wire", "adhesive"),
     Way("rails", "Rails on screws", "screws", "rails", "holes; panels can move along the rails"),
     Way("rack", "Rack on screws", "screws", "rack", "holes; panels can move along the bars"),
     Way("frame", "Frame round the panels", "screws", "frame", "holes; comes off as one piece"),
@@ -102,9 +104,9 @@ def _line(job: Job, way: Way) -> SchoolLine:
 def _set_up(job: Job, way: Way) -> list[Edit]:
     edits: list[Edit] = [RemoveEntry(path=f"carriers.{c.id}") for c in job.carriers]
     edits += [
-        SetValue(path=f"panels.{p.id}.hold", value={"school": way.school})
+        SetValue(path=f"panels.{p.id}.hold", value={"school": way.school, **_bonded(way)})
         for p in job.panels
-        if p.hold.school != way.school
+        if p.hold.school != way.school or getattr(p.hold, "bond", way.bond) != way.bond
     ]
     everybody = tuple(p.id for p in job.panels)
     if way.carrier == "rails":
@@ -120,6 +122,10 @@ def _set_up(job: Job, way: Way) -> list[Edit]:
     return edits
 
 
+def _bonded(way: Way) -> dict[str, Any]:
+    return {**GLUED, "thickness": {"mm": GLUED["thickness"].mm}} if way.bond == "adhesive" else {}
+
+
 def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple[str, ...]) -> SchoolLine:
     evaluation = evaluate(held)
     plan, marks = evaluation.findings.plan, evaluation.findings.marks
@@ -130,7 +136,7 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
     return SchoolLine(
         way=way.name,
         title=way.title,
-        present=all(_way_of(job, p) == (way.carrier or way.school) for p in job.panels),
+        present=all(_way_of(job, p) == (way.carrier or _named(way)) for p in job.panels),
         edits=edits,
         changes=changes,
         stops=_stops(evaluation),
@@ -150,11 +156,16 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
     )
 
 
+def _named(way: Way) -> str:
+    return "glued" if way.bond == "adhesive" else way.school
+
+
 def _way_of(job: Job, panel: PlacedPanel) -> str:
     """How a panel is held now: its school, or the kind of what it lies on."""
     under = next((c for c in job.carriers if c.id == panel.carrier), None)
     if under is None:
-        return panel.hold.school
+        glued = getattr(panel.hold, "bond", "") == "adhesive"
+        return "glued" if glued else panel.hold.school
     if isinstance(under, Rails):
         return "rails"
     return "frame" if under.flush else "points" if under.points else "posts" if under.posts else "rack"

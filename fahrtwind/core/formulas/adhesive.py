@@ -202,3 +202,21 @@ def thermal_shear(
     thickness_mm: Annotated[Number, Arg("t", "mm", "tape thickness", 0.2, 6)],
 ) -> Number:
     return run_mm * difference_per_k * change_k / thickness_mm
+
+
+@formula(
+    title="share of a bead that has cured",
+    symbol="f_cure",
+    expression="f = min(1, 2 · z₂₄ · √(t / 24 h) / b)",
+    unit="",
+    source=Source(
+        "Depth of moisture cure grows with the root of time, Comyn et al., International Journal of Adhesion "
+        "and Adhesives 18 (1998); from both sides of a bead"
+    ),
+)
+def cured_share(
+    dwell_h: Annotated[Number, Arg("t", "h", "wait before load", 0)],
+    depth_24h_mm: Annotated[Number, Arg("z₂₄", "mm", "in a day", 0.1, 20)],
+    bead_mm: Annotated[Number, Arg("b", "mm", "width of a bead", 0.3, 150)],
+) -> Number:
+    return min(1.0, 2 * depth_24h_mm * (dwell_h / 24) ** 0.5 / bead_mm)

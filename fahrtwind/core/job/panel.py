@@ -4,7 +4,7 @@ holds them.
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
@@ -134,11 +134,17 @@ class ThroughBolts(Part):
 
 
 class FoamTape(Part):
-    """``temperature``: of the roof when it is set; ``hottest``: in summer sun, about 60 °C light and 85 °C
-    dark; ``shaped``: how the base follows the roof's curve.
+    """A pad of foam tape; or, by ``bond``, beads of elastic adhesive side by side: so many ``beads``, each
+    pressed to ``bead`` wide and ``thickness`` high. ``temperature``: of the roof when it is set; ``hottest``:
+    in summer sun, about 60 °C light and 85 °C dark; ``shaped``: how the base follows the roof's curve;
+    ``bears_kpa``: the maker's design stress.
     """
 
     school: Literal["tape"] = "tape"
+    bond: Literal["foam tape", "adhesive"] = "foam tape"
+    beads: Annotated[int, Field(ge=1, le=12)] = 3
+    bead: q.Small = Length(mm=10)
+    bears_kpa: Annotated[float, Field(ge=1, le=2000)] | None = None
     bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=40))
     pad_length: q.Pad = Length(mm=100)
     pad_width: q.Pad = Length(mm=50)
@@ -157,7 +163,16 @@ class FoamTape(Part):
     def pad_mm(self) -> tuple[float, float] | None:
         return self.pad_length.mm, self.pad_width.mm
 
+    @property
+    def filled(self) -> float:
+        """Share of the pad that bonds: all of a tape, of beads what they cover."""
+        if self.bond == "foam tape":
+            return 1.0
+        return min(1.0, self.beads * self.bead.mm / self.pad_width.mm)
 
+
+GLUED: dict[str, Any] = {"bond": "adhesive", "thickness": Length(mm=3), "dwell_h": 168.0}
+"""Beads of adhesive as they are usually set; a week until they are cured through."""
 HOLES_MM = {"rivet_nut": RIVET_NUT_HOLES_MM, "expanding": EXPANDING_HOLES_MM, "well_nut": WELL_NUT_HOLES_MM}
 
 

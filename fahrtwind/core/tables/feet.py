@@ -14,6 +14,16 @@ TAPE_RELAXED_N_MM2 = 0.1
 """Foam creeps: what is forced onto it for weeks meets about a sixth of its short stiffness (judgement)."""
 TAPE_FOR_EVER_N_MM2 = 0.00172
 """Makers' guidance for permanent tension, 0.25 psi."""
+ADHESIVE_DESIGN_N_MM2, ADHESIVE_FACTOR = 0.10, 6.0
+ADHESIVE_SOURCE = (
+    "Elastic adhesive: a sixth of what it breaks at, 0.14 N/mm² for structural silicone (ETAG 002-1, from "
+    "memory); 0.10 is counted, a judgement: the maker's value comes first"
+)
+ADHESIVE_MODULUS_N_MM2 = 2.0
+BEAD_GAP_MM = 4.0
+"""Between beads of adhesive, for the air they cure from (judgement)."""
+ADHESIVE_DEPTH_MM = 2.0
+"""Cured in a day at 23 °C and 50 %, the slow end of polyurethane and hybrid (common practice)."""
 BASE_MODULUS_N_MM2 = {"aluminium": 70_000.0, "stainless": 200_000.0}
 CRUISE_H = 4.0
 """Hours that are driven without a break."""

@@ -3056,8 +3056,10 @@ export interface components {
         };
         /**
          * FoamTape
-         * @description ``temperature``: of the roof when it is set; ``hottest``: in summer sun, about 60 °C light and 85 °C
-         *     dark; ``shaped``: how the base follows the roof's curve.
+         * @description A pad of foam tape; or, by ``bond``, beads of elastic adhesive side by side: so many ``beads``, each
+         *     pressed to ``bead`` wide and ``thickness`` high. ``temperature``: of the roof when it is set; ``hottest``:
+         *     in summer sun, about 60 °C light and 85 °C dark; ``shaped``: how the base follows the roof's curve;
+         *     ``bears_kpa``: the maker's design stress.
          */
         FoamTape: {
             /**
@@ -3065,6 +3067,25 @@ export interface components {
              * @enum {string}
              */
             school: "tape";
+            /**
+             * Bond
+             * @default foam tape
+             * @enum {string}
+             */
+            bond: "foam tape" | "adhesive";
+            /**
+             * Beads
+             * @default 3
+             */
+            beads: number;
+            /**
+             * @default {
+             *       "mm": 10
+             *     }
+             */
+            bead: components["schemas"]["Length"];
+            /** Bears Kpa */
+            bears_kpa?: number | null;
             /**
              * @default {
              *       "metal": "aluminium",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.job.panel import GLUED, FoamTape
 from fahrtwind.core.job.paths import changed_at, entry_position
 from fahrtwind.core.quantities import Length, UnitSystem
 from fahrtwind.core.stations.hold.schools import SCHOOLS
@@ -41,3 +41,19 @@ def bracket_follows(job: Job, path: str) -> Job:
     else:
         value = {"toe": Length(mm=max(hold.pad_width.mm - bracket.lever.mm, LEAST_TOE_MM))}
     return changed_at(job, f"panels.{words[1]}.hold.bracket", lambda _: dict(bracket) | value, job.units)
+
+
+USUAL_BOND = {"foam tape": {"thickness": Length(mm=1.6), "dwell_h": 72.0}, "adhesive": GLUED}
+
+
+def bond_follows(job: Job, path: str) -> Job:
+    """A pad that is bonded otherwise has the usual height and wait of what bonds it; the rest stays."""
+    words = path.split(".")
+    if len(words) != 4 or words[0] not in ("panels", "carriers") or words[2:] != ["hold", "bond"]:
+        return job
+    entries = job.panels if words[0] == "panels" else job.carriers
+    hold = entries[entry_position(entries, words[1], path)].hold
+    if not isinstance(hold, FoamTape):
+        return job
+    usual = USUAL_BOND[hold.bond]
+    return changed_at(job, ".".join(words[:3]), lambda _: dict(hold) | usual, job.units)

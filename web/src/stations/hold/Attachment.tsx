@@ -10,7 +10,7 @@ const SCHOOLS: readonly (readonly [School, string, string])[] = [
   ["screws", "Screws into members", "strongest with few parts; every hole is sealed"],
   ["bolts", "Through-bolts, large washers", "needs access from inside"],
   ["one_sided", "From outside alone", "rivet nuts, blind rivets, well nuts; a maker’s value helps"],
-  ["tape", "Adhesive foam tape", "no holes; needs sound paint, warmth and dwell"],
+  ["tape", "Bonded: foam tape or adhesive", "no holes; needs sound paint, warmth and time"],
 ];
 export const BOLTS = ["M5", "M6", "M8", "M10", "1/4-20", "5/16-18", "3/8-16"].map((b) => [b, b] as const);
 const SCREWS = ["#8", "#10", "#12", "#14"].map((s) => [s, s] as const);
@@ -111,10 +111,43 @@ export function Attachment({ hold, path, title = "How it holds", aside, drawn = 
         )}
         {hold.school === "tape" && (
           <>
+            <Choice
+              label="Bonded by"
+              path={`${path}.bond`}
+              value={hold.bond}
+              options={[
+                ["foam tape", "foam tape"],
+                ["adhesive", "elastic adhesive"],
+              ]}
+            />
             <Field label="Pad length" path={`${path}.pad_length`} value={hold.pad_length} />
             <Field label="Pad width" path={`${path}.pad_width`} value={hold.pad_width} />
-            {!drawn && <Field label="Tape thickness" path={`${path}.thickness`} value={hold.thickness} />}
-            <Field label="Dwell, hours" path={`${path}.dwell_h`} value={hold.dwell_h} />
+            {hold.bond === "adhesive" && (
+              <>
+                <Field label="Beads side by side" path={`${path}.beads`} value={hold.beads} />
+                <Field label="Each wide" path={`${path}.bead`} value={hold.bead} />
+              </>
+            )}
+            {!drawn && (
+              <Field
+                label={hold.bond === "adhesive" ? "Height of the beads" : "Tape thickness"}
+                path={`${path}.thickness`}
+                value={hold.thickness}
+              />
+            )}
+            <Field
+              label={hold.bond === "adhesive" ? "Cures, hours" : "Dwell, hours"}
+              path={`${path}.dwell_h`}
+              value={hold.dwell_h}
+            />
+            <Field
+              label="Bears by design, kPa"
+              path={`${path}.bears_kpa`}
+              value={hold.bears_kpa}
+              placeholder={hold.bond === "adhesive" ? "100" : "83"}
+              hint="the maker's sheet"
+              clearable
+            />
             <Field
               label="Roof temperature"
               path={`${path}.temperature`}

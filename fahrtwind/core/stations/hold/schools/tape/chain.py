@@ -2,9 +2,12 @@
 
 from __future__ import annotations
 
+from dataclasses import dataclass
+
 from fahrtwind.core.formulas.adhesive import (
     bond_share,
     crown_peel,
+    cured_share,
     foundation_share,
     hot_share,
     soft_foot_peak,
@@ -13,7 +16,7 @@ from fahrtwind.core.formulas.adhesive import (
     tape_strength,
 )
 from fahrtwind.core.formulas.brackets import in_series
-from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.declare import Number, given, scope
 from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.stations.hold.links import Chain, Link, chosen, link, stiffness_ends
 from fahrtwind.core.stations.hold.schools.foot import chain_over
@@ -36,35 +39,69 @@ def bonded_pad_mm(hold: FoamTape) -> tuple[float, float]:
 def _tape(hold: FoamTape) -> list[Link]:
     length, width = bonded_pad_mm(hold)
     pad = (chosen(length, "pad length under the base"), chosen(width, "pad width under the base"))
-    cold = given(ft.TAPE_DESIGN_N_MM2 * ft.TAPE_FACTOR, "default", ft.TAPE_FACTOR_SOURCE)
+    bond = _bond(hold)
     with scope("link tape", "hot"):
-        nominal = cold * hot_share(chosen(hold.hottest.deg_c, "roof in the sun"))
+        nominal = bond.cold * hot_share(chosen(hold.hottest.deg_c, "roof in the sun"))
     with scope("link tape"):
-        bonded = max(float(bond_share(chosen(hold.dwell_h, "dwell"))), 1e-6)
+        bonded = _bonded(hold)
         whole = tape_strength(nominal, *pad, bonded)
         spread = link(
             "tape",
-            "tape, pull spread over the pad",
-            (whole, ft.TAPE_FACTOR),
-            (whole, ft.TAPE_FACTOR),
-            source=ft.TAPE_SOURCE,
+            f"{bond.word}, pull spread over the pad",
+            (whole, bond.factor),
+            (whole, bond.factor),
+            source=bond.source,
             confidence="common practice",
         )
     with scope("link tape edge"):
         off = chosen(max(hold.bracket.lever.mm, ft.TAPE_ECCENTRICITY_MM), "bracket lever, at least 5 mm")
         edge = min(
             float(tape_edge_strength(nominal, *pad, bonded, off)),
-            float(whole) / float(soft_foot_peak(_beta(hold, ft.TAPE_MODULUS_N_MM2), pad[1])),
+            float(whole) / float(soft_foot_peak(_beta(hold, bond.modulus_n_mm2), pad[1])),
         )
         edge_link = link(
             "tape edge",
-            "tape, peel at the pad's edge",
-            (edge, ft.TAPE_FACTOR),
-            (whole, ft.TAPE_FACTOR),
-            source=ft.TAPE_SOURCE,
+            f"{bond.word}, peel at the pad's edge",
+            (edge, bond.factor),
+            (whole, bond.factor),
+            source=bond.source,
             confidence="common practice",
         )
     return [spread, edge_link]
+
+
+@dataclass(frozen=True, slots=True)
+class _Bond:
+    """What a layer bears when cold, with its factor, in N/mm²; how soft it is."""
+
+    word: str
+    cold: Number
+    factor: float
+    modulus_n_mm2: float
+    source: str
+
+
+def _bond(hold: FoamTape) -> _Bond:
+    glued = hold.bond == "adhesive"
+    design = ft.ADHESIVE_DESIGN_N_MM2 if glued else ft.TAPE_DESIGN_N_MM2
+    factor = ft.ADHESIVE_FACTOR if glued else ft.TAPE_FACTOR
+    source = ft.ADHESIVE_SOURCE if glued else ft.TAPE_SOURCE
+    cold = given(design * factor, "default", ft.ADHESIVE_SOURCE if glued else ft.TAPE_FACTOR_SOURCE)
+    if hold.bears_kpa is not None:
+        cold, source = chosen(hold.bears_kpa / 1000 * factor, "maker's design stress"), "the maker's sheet"
+    if not glued:
+        return _Bond("tape", cold, factor, ft.TAPE_MODULUS_N_MM2, source)
+    return _Bond("adhesive", cold, factor, ft.ADHESIVE_MODULUS_N_MM2 * hold.filled, source)
+
+
+def _bonded(hold: FoamTape) -> float:
+    """Share of the pad's area that bonds by the end of the wait, as a ratio."""
+    wait = chosen(hold.dwell_h, "dwell")
+    if hold.bond == "foam tape":
+        return max(float(bond_share(wait)), 1e-6)
+    deep = given(ft.ADHESIVE_DEPTH_MM, "default", "cured in a day, the slow end")
+    cured = float(cured_share(wait, deep, chosen(hold.bead.mm, "width of a bead")))
+    return max(cured * hold.filled, 1e-6)
 
 
 def _beta(hold: FoamTape, foam_n_mm2: float) -> float:
@@ -82,7 +119,7 @@ def _beta(hold: FoamTape, foam_n_mm2: float) -> float:
 
 def permanent_peel_n_mm2(hold: FoamTape, radius_mm: float) -> float:
     """What a flat foot forced onto the roof's curve leaves at its edge for good; 0 where it is shaped."""
-    if hold.shaped != "flat":
+    if hold.shaped != "flat" or hold.bond == "adhesive":  # a wet bead takes the roof's shape
         return 0.0
     return float(
         crown_peel(
@@ -99,7 +136,7 @@ def _tape_spring(hold: FoamTape, base: float) -> float:
     with scope("stiffness"):
         length, width = bonded_pad_mm(hold)
         spring = tape_stiffness(
-            given(ft.TAPE_MODULUS_N_MM2, "default", "judgement"),
+            given(_bond(hold).modulus_n_mm2, "default", "judgement"),
             chosen(length, "pad length under the base"),
             chosen(width, "pad width under the base"),
             chosen(hold.thickness.mm, "tape thickness"),

@@ -14,16 +14,24 @@ from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.survey.findings import SurveyFindings
-from fahrtwind.core.tables.feet import TAPE_FOR_EVER_N_MM2, TAPE_LEAST_DEG_C
+from fahrtwind.core.tables.feet import ADHESIVE_DEPTH_MM, BEAD_GAP_MM, TAPE_FOR_EVER_N_MM2, TAPE_LEAST_DEG_C
 
 TAPE_GUIDANCE = "Adhesive foam tape makers' general guidance"
 FULL_DWELL_H, SLOW_BELOW_C, USUAL_C = 72.0, 15.0, 21.0
 """Below 15 °C a bond takes twice as long for every 10 K (judgement)."""
 TOUCHING_MM = 1.0
+CURES = "moisture cure from the air: common practice, no source"
 
 
 def _set_at(hold: FoamTape) -> float:
     return hold.temperature.deg_c if hold.temperature is not None else USUAL_C
+
+
+def _full_h(hold: FoamTape) -> float:
+    """Until a tape has flowed, or until beads have cured from both sides to their middle, hours."""
+    if hold.bond == "foam tape":
+        return FULL_DWELL_H
+    return 24 * (hold.bead.mm / 2 / ADHESIVE_DEPTH_MM) ** 2
 
 
 def _taped(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, FoamTape]]:
@@ -56,7 +64,7 @@ def tape_surface(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[Foun
             yield Found(
                 place=f"{holder.path}.hold",
                 where=holder.name,
-                why="Tape holds no better than the paint or gelcoat under it.",
+                why="It holds no better than the paint or gelcoat under it.",
                 remedy="Cross-cut a hidden spot and pull tape from it; then set the surface to "
                 "sound or go down to metal.",
             )
@@ -65,7 +73,9 @@ def tape_surface(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[Foun
 @rule("tape-crown-unknown", "caution", "hold", "Tape on a roof whose crown is not known", TAPE_GUIDANCE)
 def tape_crown_unknown(surveyed: SurveyFindings, holders: tuple[Holder, ...]) -> Iterator[Found]:
     if surveyed.crown is None:
-        for holder, _ in _taped(holders):
+        for holder, hold in _taped(holders):
+            if hold.bond == "adhesive":  # a wet bead takes the roof's shape
+                continue
             yield Found(
                 place=f"{holder.path}.hold",
                 where=holder.name,
@@ -155,7 +165,7 @@ def tape_touches_partly(
             )
 
 
-@rule("tape-creeps", "stop", "hold", "Tape creeps off on a long drive", CREEP)
+@rule("tape-creeps", "stop", "hold", "The bond creeps off on a long drive", CREEP)
 def tape_creeps(
     taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
@@ -229,7 +239,7 @@ def tape_too_cold(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Fo
 @rule("tape-dwell", "caution", "hold", "Tape loaded before full bond", TAPE_GUIDANCE)
 def tape_dwell(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
-        full = FULL_DWELL_H * 2 ** max((SLOW_BELOW_C - _set_at(hold)) / 10, 0.0)
+        full = _full_h(hold) * 2 ** max((SLOW_BELOW_C - _set_at(hold)) / 10, 0.0)
         if hold.dwell_h < full:
             yield Found(
                 place=f"{holder.path}.hold.dwell_h",
@@ -241,6 +251,50 @@ def tape_dwell(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found
                 value=hold.dwell_h,
                 limit=full,
                 unit="h",
+            )
+
+
+@rule("beads-run-together", "stop", "hold", "Beads that cannot cure", CURES)
+def beads_run_together(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
+    """Beads take their moisture from the air in the gaps between them."""
+    for holder, hold in _taped(holders):
+        room = bonded_pad_mm(hold)[1]
+        needed = hold.beads * hold.bead.mm + (hold.beads - 1) * BEAD_GAP_MM
+        if hold.bond == "adhesive" and needed > room + TOUCHING_MM:
+            yield Found(
+                place=f"{holder.path}.hold.beads",
+                where=holder.name,
+                why=f"{hold.beads} beads and their gaps take {say_length(needed, units)}; the base is "
+                f"{say_length(room, units)} wide. No air reaches the middle: it stays soft.",
+                remedy="Fewer or narrower beads, with gaps between them.",
+                quantity="beads and gaps",
+                value=needed,
+                limit=room,
+                unit="mm",
+            )
+
+
+@rule("bead-under-gap", "stop", "hold", "Beads do not reach the roof", "geometry: sagitta of the crown")
+def bead_under_gap(
+    taped: tuple[TapedFoot, ...], holders: tuple[Holder, ...], units: UnitSystem
+) -> Iterator[Found]:
+    """A flat base on a curve stands off at its edges; beads have to fill that too."""
+    for holder, hold in _taped(holders):
+        found = _worst_of(taped, holder.id, lambda f: None if f.radius_mm is None else -f.radius_mm)
+        if hold.bond == "foam tape" or hold.shaped != "flat" or found is None:
+            continue
+        gap = bonded_pad_mm(hold)[1] ** 2 / (8 * -found[1])
+        if gap > hold.thickness.mm:
+            yield Found(
+                place=f"{holder.path}.hold.thickness",
+                where=f"{holder.name}, foot {found[0].foot}",
+                why=f"The base stands {say_length(gap, units)} off at its edges; the beads are "
+                f"{say_length(hold.thickness.mm, units)} high.",
+                remedy="Higher beads on spacers, narrower feet, or feet shaped to the roof.",
+                quantity="gap",
+                value=gap,
+                limit=hold.thickness.mm,
+                unit="mm",
             )
 
 

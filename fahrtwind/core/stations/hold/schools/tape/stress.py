@@ -74,7 +74,7 @@ def _told(
     flat = shape is not None and radius is None
     permanent = touching = widest = None
     with scope("tape", foot.panel, foot.foot):
-        if flat or (shape is not None and hold.shaped != "flat"):
+        if flat or (shape is not None and (hold.shaped != "flat" or hold.bond == "adhesive")):
             permanent, touching = 0.0, 1.0
         elif radius is not None:
             thick = given(hold.thickness.mm, "chosen", "tape thickness")
@@ -82,7 +82,7 @@ def _told(
             permanent = permanent_peel_n_mm2(hold, radius)
             touching = float(touching_share(bend, thick, given(width, "chosen", "pad width")))
             widest = float(widest_foot(bend, ft.TAPE_FOR_EVER_N_MM2, thick, ft.TAPE_RELAXED_N_MM2))
-    area = length * width
+    area = length * width * hold.filled
     return TapedFoot(
         foot.panel,
         foot.foot,
