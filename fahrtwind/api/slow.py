@@ -311,7 +311,7 @@ def _told(running: Running, status: int = 200) -> Response:
 
 @router.post("", status_code=201, response_model=SlowAnswer)
 def start_work(job_id: str, work: WorkName, store: Store, works: Works) -> Response:
-    """Begin a work on the job as it is now."""
+    """Begin a work on the job as it is now. It stops when nobody has asked how far it is for 20 seconds."""
     stored = store.get(job_id)
     running = works.start(job_id, work, stored.revision, stored.job)
     running.ended.wait(PATIENCE_S)

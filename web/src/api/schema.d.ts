@@ -619,7 +619,7 @@ export interface paths {
         put?: never;
         /**
          * Start Work
-         * @description Begin a work on the job as it is now.
+         * @description Begin a work on the job as it is now. It stops when nobody has asked how far it is for 20 seconds.
          */
         post: operations["start_work_api_jobs__job_id__slow__work__post"];
         delete?: never;
