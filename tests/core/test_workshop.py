@@ -335,7 +335,7 @@ def test_holes_are_marked_through_what_is_drilled_first(sound: Job) -> None:
 def test_the_kit_counts_and_stays_ticked(sound: Job) -> None:
     job = racked(sound)
     kit = {line.item: line for line in evaluate(job).findings.kit}
-    assert "socket 13 mm, for M8" in kit and "drill bit 9 mm" in kit and "torque wrench, 2 to 5.0 N·m" in kit
+    assert "socket 13 mm, for M8" in kit and "drill bit 9 mm" in kit and "torque wrench, 2 to 5 N·m" in kit
     bought = {m.item: m for m in evaluate(job).findings.materials}
     for item, line in kit.items():
         if line.shelf == "fasteners":

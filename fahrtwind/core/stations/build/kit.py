@@ -12,7 +12,7 @@ from zlib import crc32
 from fahrtwind.core.job.panel import BoltName
 from fahrtwind.core.job.workshop import Bolting, Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import INCH_POUND, say_torque
+from fahrtwind.core.saying import INCH_POUND
 from fahrtwind.core.stations.build.bolts import BoltLine, tightening
 from fahrtwind.core.stations.build.materials import Material
 from fahrtwind.core.stations.build.piece import Piece
@@ -119,10 +119,9 @@ def _tightening(
     torques = [line.tight.torque_n_m for line in bolts]
     torques += [tightening(BOLTS[size], bolting, None).torque_n_m for size in frame_bolts]
     if torques:
-        least, most = floor(min(torques)), say_torque(ceil(max(torques)), units)
-        if units == "imperial":
-            least = floor(min(torques) / INCH_POUND)
-        yield "tightening", f"{WRENCH}, {least} to {most}", 1, "pc"
+        unit, words = (INCH_POUND, "in·lb") if units == "imperial" else (1.0, "N·m")
+        least, most = floor(min(torques) / unit), ceil(max(torques) / unit)
+        yield "tightening", f"{WRENCH}, {least} to {most} {words}", 1, "pc"
     if named:
         yield "tightening", "paint marker for nuts", 1, "pc"
     if any("screw" in m.item for m in materials):
