@@ -4,9 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from math import radians, tan
-from statistics import median
-
-from scipy.stats import norm
+from statistics import NormalDist, median
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.fitting import hole_sigma, slot_length
@@ -80,7 +78,7 @@ def fits_of(
         return ()
     points = {(p.row, p.count): p for row in rows for p in row.points}
     places = {f.foot: points[f.row or "", int(f.foot.rsplit("n", 1)[-1]) - 1] for f in feet}
-    quantile = float(norm.ppf((1 + LIKELY ** (1 / (2 * len(feet)))) / 2))
+    quantile = NormalDist().inv_cdf((1 + LIKELY ** (1 / (2 * len(feet)))) / 2)
     told = []
     for rail in rack.rails:
         own = sorted((f for f in feet if rail_of(f) == rail.id), key=lambda f: f.x_mm)
