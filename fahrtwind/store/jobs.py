@@ -55,7 +55,7 @@ class Change:
 class Draft:
     """A change that is not stored yet: the job it makes and the revision it would become.
 
-    ``already``: this very change was stored before; ``revision`` is then the job's newest.
+    ``already``: it was stored before, or changes nothing; ``revision`` is then the newest of the job.
     """
 
     job: Job
@@ -130,7 +130,10 @@ class JobStore:
             if (done := self._done(session, row, head, change)) is not None:
                 return done
         _refuse_stale(head, change.base_revision)
-        job = apply_edits(self._job(head), edits)
+        before = self._job(head)
+        job = apply_edits(before, edits)
+        if job is before:  # a reading that the job does not ask for: nothing to undo either
+            return Draft(job, row, head, already=True)
         revision = self._revision(job_id, head.number + 1, job, describe(edits)[:200], change)
         revision.merge_key = _merge_key(edits)
         merges = bool(revision.merge_key) and _same_gesture(head, revision)

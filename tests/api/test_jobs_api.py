@@ -227,3 +227,14 @@ def test_people_of_two_vehicles_are_told_where_both_want_them(client: TestClient
     client.delete(f"/api/jobs/{made[1]}")
     left = client.get(f"/api/jobs/{made[0]}/elsewhere").json()
     assert {t["job"] for t in left} == {demo.name}
+
+
+def test_a_reading_that_the_job_does_not_ask_for_makes_no_revision(client: TestClient) -> None:
+    job = next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == "Lichtspiel")
+    reading = {"op": "note_reading", "step": "meter", "what": "volts", "value": "38 V"}
+    body = {"base_revision": 1, "client": "t", "edit_id": "e1", "edits": [reading]}
+    told = client.post(f"/api/jobs/{job}/edits", json=body).json()
+    assert told["revision"] == 1 and not told["can_undo"]
+    warm = {**reading, "step": "seal", "what": "skin temperature", "value": "18 °C"}
+    body = {**body, "edit_id": "e2", "edits": [reading, warm]}
+    assert client.post(f"/api/jobs/{job}/edits", json=body).json()["revision"] == 2
