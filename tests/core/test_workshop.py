@@ -332,6 +332,14 @@ def test_holes_are_marked_through_what_is_drilled_first(sound: Job) -> None:
     assert "splice" not in drill.detail
 
 
+def test_every_bolt_through_a_hollow_tube_gets_a_sleeve(sound: Job) -> None:
+    job = changed(racked(sound), workshop__bolting__spacers=True)
+    found = evaluate(job).findings
+    [sleeves] = [s for s in found.assembly if s.title.endswith("put the spacer sleeves in")]
+    hollow = [line for line in found.bolts if line.hollow_mm]
+    assert hollow and sleeves.count == sum(line.count for line in hollow)
+
+
 def test_the_kit_counts_and_stays_ticked(sound: Job) -> None:
     job = racked(sound)
     kit = {line.item: line for line in evaluate(job).findings.kit}

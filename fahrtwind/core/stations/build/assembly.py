@@ -218,7 +218,7 @@ def _joined(parts: Parts) -> Iterator[_Work]:
             f"{name}: put the spacer sleeves in",
             "A sleeve inside the tube at every bolt, before ends are capped.",
             "It can be seen through each hole.",
-            count=max(1, sum(len(p.holes) for p in parts.pieces) // 2),
+            count=sum(line.count for line in parts.bolts if line.hollow_mm),
         )
     if any(p.kind == "splice plate" for p in parts.pieces):
         yield _Work(
