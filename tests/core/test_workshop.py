@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from datetime import date
 from itertools import combinations
-from math import hypot, radians, tan
+from math import hypot, pi, radians, tan
 
 import numpy as np
 import pytest
@@ -217,6 +217,21 @@ def test_what_touches_is_told_and_washers_settle_it(sound: Job) -> None:
     bars = next(c for c in evaluate(job).findings.contacts if c.where == "bars on rails")
     assert (bars.anode, bars.cathode, bars.between) == ("aluminium", "stainless", "isolate")
     assert bars.apart_v == pytest.approx(0.40) and bars.limit_v == 0.15
+    # surfaces by hand: both rails all round, every bar all round, corners likewise, both washers of each bolt
+    rack, found = job.carriers[0], evaluate(job).findings
+    around = 2 * (rack.section.width.mm + rack.section.height.mm)
+    rails = 2 * (rack.end.mm - rack.start.mm) * around
+    bar = [p for p in found.pieces if p.kind == "bar"]
+    skin = sum(2 * (p.wide_mm + p.high_mm) * p.length_mm for p in bar)
+    assert bars.anode_to_cathode == pytest.approx(rails / skin)
+    steel = changed(racked(sound), carriers__b1__alloy="1.4301")
+    told = {c.where: c for c in evaluate(steel).findings.contacts}
+    corners = [p for p in evaluate(steel).findings.pieces if p.kind == "corner"]
+    angles = sum(2 * (p.wide_mm + p.high_mm) * p.length_mm for p in corners)
+    assert told["corners on rails"].anode_to_cathode == pytest.approx(angles / rails)
+    heads = sum(line.count for line in found.bolts) * 2 * pi / 4 * 16**2  # M8 washer of 16 mm, ISO 7089
+    own = next(c for c in found.contacts if c.where == "bolts in rails")
+    assert own.anode_to_cathode == pytest.approx(rails / heads)
     dry = changed(job, workshop__coat__salt=False)
     assert next(c for c in evaluate(dry).findings.contacts if c.where == "bars on rails").limit_v == 0.25
     apart = evaluate(changed(job, workshop__coat__washers=True))
