@@ -4,6 +4,7 @@ kind of roof brings and the answers that its crew needs.
 
 from __future__ import annotations
 
+from datetime import date, timedelta
 from itertools import pairwise
 from pathlib import Path
 
@@ -13,6 +14,7 @@ from fahrtwind.core.choose.curves import EvenLight, curves_of
 from fahrtwind.core.edits import PutOnRails, SetValue, TetherPanel, apply_edits
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.log.due import due_of
 from fahrtwind.demo import demo_jobs
 from fahrtwind.files.job_file import read_job, write_job
 from tests.conftest import changed
@@ -423,3 +425,23 @@ def test_zirkuswagen_buecherbus_sternwarte_plugged() -> None:
         )
     ).findings.meter[0]
     assert 43 < told.volts.low < 49 < told.volts.high < 54, "2 · 25 V, dull and cool"
+
+
+def test_pritsche_carries_one_panel_first_and_is_looked_at_by_distance() -> None:
+    """300 km a month: the first hundred are driven after ten days; bolts and clamps again after six weeks,
+    then yearly. What moved by then keeps the second panel off.
+    """
+    job = job_of("pritsche")
+    since = date(2026, 5, 4)
+    due = {d.what: d.by for d in due_of(job.care, since)}
+    assert due["every bolt after the first 100 km"] == since + timedelta(days=10)
+    assert due["bolts and seals after six weeks"] == since + timedelta(weeks=6)
+    looked = changed(job, care__looks=[{"id": "l1", "day": "2026-05-12", "km": 110, "found": "sound"}])
+    left = {d.what for d in due_of(looked.care, date(2026, 5, 13))}
+    assert "every bolt after the first 100 km" not in left and "bolts and seals after six weeks" in left
+    places = [p.where for p in evaluate(job).findings.to_look_at]
+    assert job.carriers[0].name in places
+    fell = {"id": "l2", "day": "2026-06-15", "found": "torque fell", "where": job.carriers[0].name}
+    moved = changed(job, care__looks=[fell])
+    [verdict] = evaluate(moved).findings.judged
+    assert verdict.words and any("torque fell" in d.why for d in due_of(moved.care, date(2026, 6, 16)))

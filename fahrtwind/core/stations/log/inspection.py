@@ -54,7 +54,8 @@ def _places(
     for holder in holders:
         wanted = torques.get(holder.id, ())
         told = "".join(f", {torque}" for torque in wanted)
-        if not holder.feet and not wanted:
+        clamped = holder.path.startswith("carriers.")  # without feet its clamps hold all
+        if not holder.feet and not wanted and not clamped:
             continue
         name = holder.name[: LONGEST - 6]
         yield name, f"{BOLTS_LOOK}{told}."
