@@ -79,7 +79,7 @@ def curves(page: Page) -> None:
     hour = page.get_by_role("slider", name="Hour by the mean sun")
     for _ in range(5):
         hour.press("ArrowRight")
-    page.get_by_role("img", name="Curves of Stromwart 75/30").scroll_into_view_if_needed()
+    page.get_by_role("img", name="Curves of Stromwart D").scroll_into_view_if_needed()
 
 
 def shade(page: Page) -> None:

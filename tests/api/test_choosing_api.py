@@ -134,15 +134,15 @@ def test_controllers_of_the_catalogue_and_of_other_jobs_are_offered_once(client:
     offered = client.get("/api/shop/controllers").json()
     names = [(o["controller"]["name"], o["job"]) for o in offered]
     assert ("Torwart 20", "Imkerwagen") in names and ("Torwart 20", "") not in names, "one sheet, once"
-    assert ("Stromwart 250/70", "") in names
+    assert ("Wehr 6", "") in names
     job = job_named(client, "Speiche")
-    taken = next(o["controller"] for o in offered if o["controller"]["name"] == "Stromwart 250/70")
+    taken = next(o["controller"] for o in offered if o["controller"]["name"] == "Wehr 6")
     value = {key: taken[key] for key in taken if key != "id"}
     answer = edit(client, job, {"op": "add", "path": "wiring.controllers", "value": value})
     made = answer["job"]["wiring"]["controllers"][-1]
-    assert made["max_voltage"]["v"] == 250 and made["charge_current"]["a"] == 70
+    assert made["max_voltage"]["v"] == 240 and made["charge_current"]["a"] == 65
     again = [(o["controller"]["name"], o["job"]) for o in client.get("/api/shop/controllers").json()]
-    assert again.count(("Stromwart 250/70", "Speiche")) == 1 and ("Stromwart 250/70", "") not in again
+    assert again.count(("Wehr 6", "Speiche")) == 1 and ("Wehr 6", "") not in again
 
 
 def test_the_shop_is_shared_and_jobs_keep_their_copy(client: TestClient) -> None:

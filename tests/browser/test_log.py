@@ -116,3 +116,24 @@ def test_a_scar_is_photographed_where_it_is_listed(page: Page) -> None:
     page.get_by_label("Picture of scar h2").set_input_files(seen)  # type: ignore[arg-type]
     expect(page.get_by_alt_text("scar h2, as seen last")).to_be_visible()
     expect(page.get_by_alt_text("as seen last")).to_have_count(1)
+
+
+def test_a_reading_of_a_bolt_that_is_gone_is_taken_back_at_the_desk(page: Page) -> None:
+    """What the snag asks for can be done where it says."""
+    open_demo(page, "roof-day", "speiche")
+    job = page.url.split("/jobs/")[1].split("/")[0]
+    revision = page.request.get(f"/api/jobs/{job}/revision").json()["revision"]
+    read = {"op": "note_reading", "step": "torque", "what": "torque", "value": "9 N·m"}
+    gone = {"op": "record_foot", "holder": "p1", "foot": "f99", "anew": True, "pilot": "solid"}
+    at = {name: {"mm": 500} for name in ("foot_x", "foot_y", "mark_x", "mark_y")}
+    edits = [{**read, "holder": "b1", "bolt": "M12 nowhere"}, {**gone, **at}]
+    body = {"base_revision": revision, "client": "phone", "edit_id": "torque1", "edits": edits}
+    assert page.request.post(f"/api/jobs/{job}/edits", data=body).ok
+    page.reload()
+    records = page.get_by_role("list", name="Records").get_by_role("listitem")
+    expect(records).to_have_count(2)
+    expect(page.get_by_text("Torque of a bolt that is not planned")).to_be_visible()
+    page.get_by_role("button", name="Take back the record: b1, M12 nowhere").press("Enter")
+    expect(page.get_by_text("Torque of a bolt that is not planned")).to_be_hidden()
+    page.get_by_role("button", name="Take back the record: p1 f99").click()
+    expect(records).to_have_count(0)

@@ -23,18 +23,18 @@ def typed(page: Page, label: str, text: str) -> None:
 
 def test_a_controller_is_taken_from_the_catalogue(page: Page) -> None:
     open_demo(page, "wire")
-    page.get_by_label("Controller", exact=True).select_option("Stromwart 250/70")
+    page.get_by_label("Controller", exact=True).select_option("Wehr 6")
     page.get_by_role("button", name="Add a controller").press("Enter")
     saved(page)
     boxes = page.get_by_role("textbox", name="Input, most volts")
-    expect(boxes.last).to_have_value("250 V")
-    expect(page.get_by_role("heading", name="Stromwart 250/70")).to_be_visible()
+    expect(boxes.last).to_have_value("240 V")
+    expect(page.get_by_role("heading", name="Wehr 6")).to_be_visible()
 
 
 def test_strings_are_plugged_by_hand_and_limits_speak(page: Page) -> None:
     """From no controller on, by keyboard; what is passed is told, what is typed wrongly is refused."""
     open_demo(page, "wire")
-    for name in ("Stromwart 150/85", "Stromwart 75/30"):
+    for name in ("Stromwart J", "Stromwart D"):
         page.get_by_role("button", name=f"Remove the controller {name}").click()
         saved(page)
     expect(page.get_by_text("Which charge controller do they plug into?").first).to_be_visible()
@@ -84,7 +84,7 @@ def test_the_best_way_is_proved_and_taken(page: Page) -> None:
 def test_curves_follow_the_hour(page: Page) -> None:
     open_demo(page, "wire")
     part(page, "Curves")
-    full = page.get_by_role("img", name=re.compile("^Curves of Stromwart 150.85"))
+    full = page.get_by_role("img", name=re.compile("^Curves of Stromwart J"))
     expect(full).to_have_accessible_name(re.compile("1224 watts"))
     page.get_by_label("Light").select_option("12")
     hour = page.get_by_role("slider", name="Hour by the mean sun")

@@ -114,3 +114,16 @@ def test_what_bonds_brings_its_usual_height_and_wait(one_panel: Job) -> None:
     job = changed(one_panel, panels__p3__hold=glued.model_dump())
     back = apply_edits(job, [SetValue(path="panels.p3.hold.bond", value="foam tape")]).panels[0].hold
     assert isinstance(back, FoamTape) and (back.thickness.mm, back.dwell_h) == (1.6, 72)
+
+
+def test_what_beads_cannot_be_judged_by_is_never_read_as_good(one_panel: Job) -> None:
+    """Without a crown nobody knows the gap; "higher beads" is answered; cold is told by the bond."""
+    glued = changed(one_panel, panels__p3__hold={"school": "tape", "bond": "adhesive", "dwell_h": 168})
+    flat = changed(glued, survey__crown={})
+    assert "tape-crown-unknown" in {s.id for s in evaluate(flat).snags}
+    high = changed(glued, panels__p3__hold__thickness="8 mm", panels__p3__hold__bears_kpa=300.0)
+    assert evaluate(high).findings.silent == () and evaluate(high).findings.verdicts[0].let_go_m_s > 0
+    for bond, warm, cold in (("adhesive", 8, 4), ("foam tape", 16, 14)):
+        for at, stops in ((warm, False), (cold, True)):
+            job = changed(glued, panels__p3__hold__bond=bond, panels__p3__hold__temperature=f"{at} °C")
+            assert ("tape-too-cold" in {s.id for s in evaluate(job).snags}) == stops, (bond, at)

@@ -70,7 +70,7 @@ def tape_stiffness(
     modulus_n_mm2: Annotated[Number, Arg("E", "N/mm²", "foam modulus", 0.05, 20)],
     length_mm: PadLength,
     width_mm: PadWidth,
-    thickness_mm: Annotated[Number, Arg("t", "mm", "tape thickness", 0.2, 6)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness of tape or bead", 0.2, 15)],
 ) -> Number:
     return modulus_n_mm2 * length_mm * width_mm / thickness_mm
 
@@ -84,7 +84,7 @@ def tape_stiffness(
 )
 def foundation_share(
     foam_n_mm2: Annotated[Number, Arg("E_foam", "N/mm²", "foam modulus, short or relaxed", 0.01, 20)],
-    thickness_mm: Annotated[Number, Arg("t", "mm", "tape thickness", 0.2, 6)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness of tape or bead", 0.2, 15)],
     plate_n_mm2: Annotated[Number, Arg("E", "N/mm²", "modulus of the foot", 500, 250_000)],
     plate_mm: Annotated[Number, Arg("t_p", "mm", "thickness of the foot's base", 0.3, 150)],
 ) -> Number:

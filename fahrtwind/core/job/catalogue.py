@@ -58,12 +58,12 @@ def catalogue() -> tuple[PanelModel, ...]:
 
 
 _CONTROLLERS: tuple[tuple[str, float, float, float], ...] = (
-    ("Stromwart 75/15", 75, 15, 15),
-    ("Stromwart 75/30", 75, 20, 30),
-    ("Stromwart 100/50", 100, 35, 50),
-    ("Stromwart 150/60", 150, 40, 60),
-    ("Stromwart 150/85", 150, 45, 85),
-    ("Stromwart 250/70", 250, 35, 70),
+    ("Wehr 1", 60, 15, 15),
+    ("Wehr 2", 80, 25, 30),
+    ("Wehr 3", 110, 35, 45),
+    ("Wehr 4", 140, 40, 55),
+    ("Wehr 5", 180, 45, 80),
+    ("Wehr 6", 240, 35, 65),
 )
 """Name; most volts and amps of the input, amps into the battery."""
 _SWITCHING = ("Torwart 20", 50, 20, 20)

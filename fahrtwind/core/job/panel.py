@@ -144,7 +144,7 @@ class FoamTape(Part):
     bond: Literal["foam tape", "adhesive"] = "foam tape"
     beads: Annotated[int, Field(ge=1, le=12)] = 3
     bead: q.Small = Length(mm=10)
-    bears_kpa: Annotated[float, Field(ge=1, le=2000)] | None = None
+    bears_kpa: Annotated[float, Field(ge=1, le=300)] | None = None
     bracket: Bracket = Bracket(length=Length(mm=100), lever=Length(mm=10), toe=Length(mm=40))
     pad_length: q.Pad = Length(mm=100)
     pad_width: q.Pad = Length(mm=50)

@@ -20,6 +20,8 @@ ADHESIVE_SOURCE = (
     "memory); 0.10 is counted, a judgement: the maker's value comes first"
 )
 ADHESIVE_MODULUS_N_MM2 = 2.0
+ADHESIVE_LEAST_DEG_C = 5.0
+"""Of the roof when it is set: common practice, no source."""
 BEAD_GAP_MM = 4.0
 """Between beads of adhesive, for the air they cure from (judgement)."""
 ADHESIVE_DEPTH_MM = 2.0

@@ -9503,6 +9503,8 @@ export interface components {
         TorqueFinding: {
             /** Id */
             id: string;
+            /** Holder */
+            holder: string;
             /** Where */
             where: string;
             /** Bolt */

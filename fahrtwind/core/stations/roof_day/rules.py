@@ -85,7 +85,8 @@ def bolt_off_torque(torques: tuple[TorqueFinding, ...], units: UnitSystem) -> It
 def torque_not_planned(torques: tuple[TorqueFinding, ...]) -> Iterator[Found]:
     for one in (t for t in torques if t.state == "not planned"):
         why = "Nothing says how tight it should be; by the bolt's maker."
-        yield Found(f"built.torques.{one.id}", f"{one.where}, {one.bolt}", why, "Remove the reading.")
+        remedy = "Take the reading back under Roof day, As built."
+        yield Found(f"built.torques.{one.id}", f"{one.where}, {one.bolt}", why, remedy)
 
 
 def _off(one: TorqueFinding, why: str, remedy: str) -> Found:

@@ -38,6 +38,7 @@ class TorqueFinding:
     """A reading of the wrench as it is judged; ``wanted_n_m``: None where the plan has no such bolt."""
 
     id: str
+    holder: str
     where: str
     bolt: str
     read_n_m: float
@@ -81,7 +82,7 @@ def torques_of(read: tuple[BuiltTorque, ...], wanted: tuple[TorqueWanted, ...]) 
 def _judged(read: BuiltTorque, wanted: TorqueWanted | None) -> TorqueFinding:
     shown = read.torque.n_m
     if wanted is None:
-        return TorqueFinding(read.id, read.holder, read.bolt, shown, None, "bolt", "not planned")
+        return TorqueFinding(read.id, read.holder, read.holder, read.bolt, shown, None, "bolt", "not planned")
     state: State = "right"
     if shown > wanted.most_n_m:
         state = "too tight"
@@ -89,4 +90,5 @@ def _judged(read: BuiltTorque, wanted: TorqueWanted | None) -> TorqueFinding:
         state = "tight"
     elif shown < wanted.torque_n_m * (1 - WITHIN):
         state = "loose"
-    return TorqueFinding(read.id, wanted.where, read.bolt, shown, wanted.torque_n_m, wanted.gives, state)
+    where, told = wanted.where, wanted.torque_n_m
+    return TorqueFinding(read.id, read.holder, where, read.bolt, shown, told, wanted.gives, state)

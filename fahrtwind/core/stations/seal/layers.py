@@ -151,7 +151,7 @@ def _dab(choice: SealChoice, half: float) -> Layer:
 def _under(place: SealPlace, choice: SealChoice, half: float, low: float) -> Layer:
     if place.kind == "tape edge":
         return Layer(
-            "foam tape, pressed",
+            "foam tape or beads, pressed",
             "It holds; it does not seal its edge.",
             0,
             "tape",

@@ -118,7 +118,12 @@ def string_amps(volts: FloatArray, currents: FloatArray, grid: FloatArray) -> Fl
 
 def own_best(panel: LitPanel, currents: FloatArray) -> FloatArray:
     """What a panel alone would give at its best, W, shape (n,)."""
-    best: FloatArray = (panel_volts(panel, currents) * currents).max(axis=1)
+    return best_of(panel_volts(panel, currents), currents)
+
+
+def best_of(volts: FloatArray, currents: FloatArray) -> FloatArray:
+    """The most that curves give, W, shape (n,), from their volts, (n, currents), and amperes."""
+    best: FloatArray = (volts * currents).max(axis=1)
     return np.maximum(best, 0.0)
 
 

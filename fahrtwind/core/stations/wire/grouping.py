@@ -20,6 +20,7 @@ from fahrtwind.core.stations.wire.curves import (
     STEPS,
     LitPanel,
     Window,
+    best_of,
     current_grid,
     panel_volts,
     string_amps,
@@ -108,7 +109,7 @@ class Search:
 
     def alone(self) -> list[FloatArray]:
         """What each panel alone would give at its best, W, by moment."""
-        return [np.maximum((volts * self.currents).max(axis=1), 0.0) for volts in self._volts]
+        return [best_of(volts, self.currents) for volts in self._volts]
 
     def fits(self, string: frozenset[int], controller: int) -> bool:
         """Whether a string may be plugged in in record cold."""

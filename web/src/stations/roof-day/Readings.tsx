@@ -7,6 +7,7 @@ import type { JobLog } from "../../job/useLog";
 import { torque } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { shrunk } from "../log/photograph";
+import { TORQUE_WORDS } from "./torqueWords";
 
 type InHand = Findings["in_hand"][number];
 type ReadAt = InHand["read"][number];
@@ -44,7 +45,7 @@ function Torque({ hand, step, log }: Props) {
   const [at, setAt] = useState(0);
   const bolt = hand.torques[at] ?? hand.torques[0];
   if (!bolt) return null;
-  const found = judged.find((t) => t.where === bolt.where && t.bolt === bolt.bolt);
+  const found = judged.find((t) => t.holder === bolt.holder && t.bolt === bolt.bolt);
   return (
     <div className="grid gap-2">
       {hand.torques.length > 1 && (
@@ -70,20 +71,12 @@ function Torque({ hand, step, log }: Props) {
   );
 }
 
-const TOLD = {
-  right: "as wanted",
-  loose: "loose: tighten on",
-  tight: "too much: slacken, tighten anew",
-  "too tight": "too tight: new bolt",
-  "not planned": "not planned",
-} as const;
-
 function TorqueWord({ found }: { found: Findings["torques"][number] }) {
   const units = useUnits();
   const bad = found.state !== "right";
   return (
     <p role="status" className={`px-2 py-1 text-[20px] ${bad ? "bg-signal text-white font-semibold" : "bg-tape"}`}>
-      {torque(found.read_n_m, units)}, {TOLD[found.state]}
+      {torque(found.read_n_m, units)}, {TORQUE_WORDS[found.state]}
     </p>
   );
 }

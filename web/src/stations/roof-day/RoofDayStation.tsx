@@ -3,12 +3,13 @@ import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { Mark } from "../../api/types";
 import { Group } from "../../fields/Field";
-import { selectedFoot, useDesk, useEvaluation, useFinding } from "../../job/JobContext";
+import { selectedFoot, useDesk, useEvaluation, useFinding, useStoredJob } from "../../job/JobContext";
 import { useLog } from "../../job/useLog";
 import { inches } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
 import { CrewPhones } from "./CrewPhones";
 import { ReallyThere } from "./ReallyThere";
+import { Recorded } from "./Recorded";
 import { OtherTimers } from "./Timers";
 import { WaysOut } from "./WaysOut";
 
@@ -75,7 +76,8 @@ function AsBuiltPart({ marks }: { marks: Mark[] }) {
   const log = useLog(id);
   const foot = selectedFoot(selection);
   const mark = foot && marks.find((m) => m.panel === foot.panel && m.foot === foot.foot);
-  if (!marks.length) return null;
+  const recorded = useStoredJob().built;
+  if (!marks.length && !recorded.feet.length && !recorded.torques.length) return null;
   return (
     <Group title="As built">
       <WaysOut />
@@ -96,6 +98,7 @@ function AsBuiltPart({ marks }: { marks: Mark[] }) {
           </li>
         ))}
       </ul>
+      <Recorded />
       {mark ? (
         <ReallyThere key={`${mark.panel}.${mark.foot}`} mark={mark} log={log} />
       ) : (

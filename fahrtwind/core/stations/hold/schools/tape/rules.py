@@ -4,6 +4,7 @@ from collections.abc import Callable, Iterator
 
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.formulas.adhesive import thermal_shear
+from fahrtwind.core.formulas.sealing import cure_time
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import FoamTape
@@ -14,12 +15,20 @@ from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.stations.survey.findings import SurveyFindings
-from fahrtwind.core.tables.feet import ADHESIVE_DEPTH_MM, BEAD_GAP_MM, TAPE_FOR_EVER_N_MM2, TAPE_LEAST_DEG_C
+from fahrtwind.core.tables.feet import (
+    ADHESIVE_DEPTH_MM,
+    ADHESIVE_LEAST_DEG_C,
+    BEAD_GAP_MM,
+    TAPE_FOR_EVER_N_MM2,
+    TAPE_LEAST_DEG_C,
+)
 
 TAPE_GUIDANCE = "Adhesive foam tape makers' general guidance"
 FULL_DWELL_H, SLOW_BELOW_C, USUAL_C = 72.0, 15.0, 21.0
 """Below 15 °C a bond takes twice as long for every 10 K (judgement)."""
 TOUCHING_MM = 1.0
+USUAL_HPA = 14.0
+"""Vapour at 23 °C and 50 %, on which the depth of a day is told."""
 CURES = "moisture cure from the air: common practice, no source"
 
 
@@ -31,7 +40,7 @@ def _full_h(hold: FoamTape) -> float:
     """Until a tape has flowed, or until beads have cured from both sides to their middle, hours."""
     if hold.bond == "foam tape":
         return FULL_DWELL_H
-    return 24 * (hold.bead.mm / 2 / ADHESIVE_DEPTH_MM) ** 2
+    return float(cure_time(hold.bead.mm / 2, ADHESIVE_DEPTH_MM, USUAL_HPA, USUAL_HPA))
 
 
 def _taped(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, FoamTape]]:
@@ -40,14 +49,14 @@ def _taped(holders: tuple[Holder, ...]) -> Iterator[tuple[Holder, FoamTape]]:
             yield (holder, holder.hold)
 
 
-@rule("tape-on-membrane", "stop", "hold", "Tape on a membrane", TAPE_GUIDANCE)
+@rule("tape-on-membrane", "stop", "hold", "Bonded to a membrane", TAPE_GUIDANCE)
 def tape_on_membrane(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, _ in _taped(holders):
         if vehicle.skin == "membrane":
             why = (
-                "The membrane is loose: the tape holds on the membrane, the membrane on nothing."
+                "The membrane is loose: the bond holds on the membrane, the membrane on nothing."
                 if vehicle.membrane == "loose"
-                else "Foam tape does not hold on roof membranes, and the membrane's own bond is not known."
+                else "Nothing bonds to roof membranes for sure, and the membrane's own bond is not known."
             )
             yield Found(
                 place=f"{holder.path}.hold",
@@ -70,16 +79,16 @@ def tape_surface(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[Foun
             )
 
 
-@rule("tape-crown-unknown", "caution", "hold", "Tape on a roof whose crown is not known", TAPE_GUIDANCE)
+@rule("tape-crown-unknown", "caution", "hold", "Bonded to a roof whose crown is not known", TAPE_GUIDANCE)
 def tape_crown_unknown(surveyed: SurveyFindings, holders: tuple[Holder, ...]) -> Iterator[Found]:
     if surveyed.crown is None:
         for holder, hold in _taped(holders):
-            if hold.bond == "adhesive":  # a wet bead takes the roof's shape
-                continue
             yield Found(
                 place=f"{holder.path}.hold",
                 where=holder.name,
-                why="A flat foot pulled down onto a curve keeps a peel load for ever; nobody has "
+                why="Nobody has measured the curve: beads may not reach the roof at a base's edges."
+                if hold.bond == "adhesive"
+                else "A flat foot pulled down onto a curve keeps a peel load for ever; nobody has "
                 "measured the curve.",
                 remedy="Lay a straight-edge across at the feet and type the gaps in Survey.",
             )
@@ -219,24 +228,28 @@ def tape_sheared_by_heat(
             )
 
 
-@rule("tape-too-cold", "stop", "hold", "Too cold for tape", TAPE_GUIDANCE)
+@rule("tape-too-cold", "stop", "hold", "Too cold to bond", TAPE_GUIDANCE)
 def tape_too_cold(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
-        if hold.temperature is not None and hold.temperature.deg_c < TAPE_LEAST_DEG_C:
+        glued = hold.bond == "adhesive"
+        least = ADHESIVE_LEAST_DEG_C if glued else TAPE_LEAST_DEG_C
+        if hold.temperature is not None and hold.temperature.deg_c < least:
+            told = say_temperature(hold.temperature.deg_c, units)
             yield Found(
                 place=f"{holder.path}.hold.temperature",
                 where=holder.name,
-                why=f"At {say_temperature(hold.temperature.deg_c, units)} the tape does not flow "
-                f"into the surface.",
+                why=f"At {told} the adhesive hardly cures."
+                if glued
+                else f"At {told} the tape does not flow into the surface.",
                 remedy=f"Wait for {say_temperature(21, units)} or warm the roof and the panel.",
                 quantity="temperature",
                 value=hold.temperature.deg_c,
-                limit=TAPE_LEAST_DEG_C,
+                limit=least,
                 unit="°C",
             )
 
 
-@rule("tape-dwell", "caution", "hold", "Tape loaded before full bond", TAPE_GUIDANCE)
+@rule("tape-dwell", "caution", "hold", "Loaded before full bond", TAPE_GUIDANCE)
 def tape_dwell(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
         full = _full_h(hold) * 2 ** max((SLOW_BELOW_C - _set_at(hold)) / 10, 0.0)
@@ -298,7 +311,7 @@ def bead_under_gap(
             )
 
 
-@rule("tape-edge-open", "caution", "hold", "Tape edge not shielded", TAPE_GUIDANCE)
+@rule("tape-edge-open", "caution", "hold", "Edge of the bond not shielded", TAPE_GUIDANCE)
 def tape_edge_open(holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
         if not hold.sealed_edge:
