@@ -81,3 +81,20 @@ def test_work_whose_window_was_closed_stops_by_itself(demo: Job, monkeypatch: py
     running.asked -= GIVEN_UP_S + 1
     assert running.ended.wait(20) and running.state == "stopped"
     works.close()
+
+
+def test_a_glance_is_of_the_newest_revision_and_of_what_the_log_says(client: TestClient) -> None:
+    job = next(j["id"] for j in client.get("/api/jobs").json() if j["name"] == "Speiche")
+
+    def seen() -> dict[str, Any]:
+        found: dict[str, Any] = client.get(f"/api/jobs/{job}/glance").json()
+        return found
+
+    before = seen()
+    step = {"kind": "step", "step": before["next_step"]["words"]}
+    told = client.post(f"/api/jobs/{job}/log", json={"client": "t", "entry_id": "s1", "entry": step})
+    assert told.status_code == 201 and seen()["next_step"]["words"] != step["step"]
+    body = {"base_revision": 1, "client": "t", "edit_id": "e1"}
+    edits = [{"op": "set", "path": "vehicle.top_speed", "value": "125 km/h"}]
+    assert client.post(f"/api/jobs/{job}/edits", json=body | {"edits": edits}).status_code == 200
+    assert seen()["word"] == "refused" != before["word"] and seen()["stops"]
