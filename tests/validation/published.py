@@ -171,11 +171,11 @@ CHECKS = [
     ),
     c(
         "hole_sigma",
-        {"measuring_mm": 1, "marking_mm": 0.5, "drilling_mm": 0.5},
-        0.70711,
+        {"measuring_mm": 2, "marking_mm": 1.5, "drilling_mm": 0.5},
+        1.47196,
         1e-4,
         "hand",
-        "√((1 + 0.25 + 0.25) / 3)",
+        "√((4 + 2.25 + 0.25) / 3)",
     ),
     c(
         "slot_length",

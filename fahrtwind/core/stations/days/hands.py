@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from fahrtwind.core.stations.days.planner import search
 from fahrtwind.core.stations.days.problem import Problem
+from fahrtwind.core.stations.days.pursuit import search
 
 
 def persons_of(problem: Problem, starts: tuple[int, ...]) -> tuple[tuple[int, ...], ...]:

@@ -10,7 +10,8 @@ import numpy as np
 
 from fahrtwind.core.stations.days.grid import SLOT_MIN
 from fahrtwind.core.stations.days.hands import persons_of
-from fahrtwind.core.stations.days.planner import GOALS, Solution
+from fahrtwind.core.stations.days.model import GOALS
+from fahrtwind.core.stations.days.planner import Solution
 from fahrtwind.core.stations.days.problem import Problem
 from fahrtwind.core.tables.work import Place, StepKind
 

@@ -6,8 +6,9 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from fahrtwind.core.stations.days.kept import breaches
-from fahrtwind.core.stations.days.planner import add_hands, keep_bound, search
+from fahrtwind.core.stations.days.model import add_hands, keep_bound
 from fahrtwind.core.stations.days.problem import Problem
+from fahrtwind.core.stations.days.pursuit import search
 
 if TYPE_CHECKING:
     from ortools.sat.python import cp_model
@@ -35,7 +36,7 @@ def most_often(
             return hint, _holding(members, hint), False
         starts.append(model.new_int_var_from_domain(cp_model.Domain.from_values(any_member), activity.id))
     holds = _holds_in(model, members, starts)
-    add_hands(model, first, starts)
+    add_hands(model, [first], [starts])
     finish = model.new_int_var(0, grid.slots, "finish")
     for start, activity in zip(starts, first.activities, strict=True):
         model.add(finish >= start + activity.slots)
