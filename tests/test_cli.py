@@ -136,6 +136,7 @@ CALLS = {
     "days.skin": {"air_c": 10, "humidity_percent": 80, "wind_m_s": 3, "sun_w_m2": 400, "colour": "dark"},
     "forecast.parse": {"text": FORECAST},
     "days.elsewhere": {"job": DATED, "others": [DATED]},
+    "days.together": {"jobs": [DATED, DATED], "seconds": 5},
     "roof_day.as_built": {"job": DATED},
     "roof_day.torques": {"job": DATED},
     "roof_day.steps": {"job": DATED},

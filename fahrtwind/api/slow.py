@@ -7,12 +7,13 @@ import secrets
 import threading
 import time
 from collections import OrderedDict
+from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, Depends, Request, Response
-from pydantic import BaseModel
+from fastapi import APIRouter, Depends, Query, Request, Response
+from pydantic import BaseModel, Field
 
 from fahrtwind.api.errors import ERROR_RESPONSES, ErrorBody
 from fahrtwind.api.jobs import Store
@@ -22,6 +23,7 @@ from fahrtwind.core.choose.make_hold import MadeToHold
 from fahrtwind.core.choose.propose import Proposals
 from fahrtwind.core.choose.remedies import Remedy
 from fahrtwind.core.choose.schools import SchoolLine
+from fahrtwind.core.choose.together import MOST_TOGETHER, ShopPlan
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
@@ -49,6 +51,13 @@ State = Literal["waiting", "running", "done", "stopped", "failed"]
 router = APIRouter(prefix="/api/jobs/{job_id}/slow/{work}", tags=["slow work"], responses=ERROR_RESPONSES)
 
 
+class Beside(BaseModel, frozen=True):
+    """Another job that a work looks at, as it was at a revision."""
+
+    job: str
+    revision: int
+
+
 @dataclass(slots=True)
 class Running:
     """One work: what it has told last, and whether it goes on. ``started`` is None while it waits for its
@@ -59,6 +68,7 @@ class Running:
     job: str
     work: WorkName
     revision: int
+    others: tuple[Beside, ...] = ()
     started: float | None = None
     share: float = 0.0
     doing: str = ""
@@ -101,15 +111,17 @@ class SlowWorks:
         self._lock = threading.Lock()
         self._workers = ThreadPoolExecutor(AT_ONCE, thread_name_prefix="slow")
 
-    def start(self, job_id: str, work: WorkName, revision: int, job: Job) -> Running:
-        """Begin, or line up for it. What still runs on the same revision serves this one too; what runs on an
-        older one is stopped.
+    def start(
+        self, job_id: str, work: WorkName, revision: int, jobs: Sequence[Job], others: tuple[Beside, ...] = ()
+    ) -> Running:
+        """Begin, or line up for it. What still runs on the same revisions serves this one too; what runs on
+        older ones is stopped.
         """
-        running = Running(secrets.token_hex(6), job_id, work, revision)
+        running = Running(secrets.token_hex(6), job_id, work, revision, others)
         with self._lock:
             own = [r for r in self._known.values() if (r.job, r.work) == (job_id, work) and r.goes_on()]
             for other in own:
-                if other.revision == revision:
+                if (other.revision, other.others) == (revision, others):
                     other.asked = time.monotonic()
                     return other
             if sum(not r.ended.is_set() for r in self._known.values()) >= MOST_WAITING:
@@ -120,7 +132,7 @@ class SlowWorks:
                 other.cancel.set()
             self._known[running.id] = running
             self._forget_old()
-        self._workers.submit(_do, running, job)
+        self._workers.submit(_do, running, jobs)
         self._make_room()
         return running
 
@@ -154,7 +166,7 @@ class SlowWorks:
         self._workers.shutdown(wait=False, cancel_futures=True)
 
 
-def _do(running: Running, job: Job) -> None:
+def _do(running: Running, jobs: Sequence[Job]) -> None:
     running.started = started = time.monotonic()
     slow: SlowWork = WORKS[running.work]
 
@@ -167,7 +179,7 @@ def _do(running: Running, job: Job) -> None:
     try:
         if not running.unwanted():
             hands = Hands(lambda: started + slow.most_seconds - time.monotonic(), running.unwanted, tell)
-            running.found = slow.work(job, hands, show)
+            running.found = slow.do(jobs, hands, show)
     except Stopped:
         pass
     except FahrtwindError as problem:
@@ -183,13 +195,14 @@ def _do(running: Running, job: Job) -> None:
 
 
 class SlowState(BaseModel):
-    """How far a work is. ``revision`` is the job's when it began; ``result`` may grow until ``state`` is no
-    longer running.
+    """How far a work is. ``revision`` is the job's when it began, ``others`` those of the jobs it looks at
+    beside; ``result`` may grow until ``state`` is no longer running.
     """
 
     id: str
     state: State
     revision: int
+    others: tuple[Beside, ...]
     share: float
     doing: str
     seconds: float
@@ -247,6 +260,11 @@ class RealityAnswer(SlowState):
     result: Reality | None
 
 
+class TogetherAnswer(SlowState):
+    work: Literal["together"] = "together"
+    result: ShopPlan | None
+
+
 class SureAnswer(SlowState):
     work: Literal["sure"] = "sure"
     result: HowSure | None
@@ -264,6 +282,7 @@ SlowAnswer = (
     | HelpsAnswer
     | SureAnswer
     | RealityAnswer
+    | TogetherAnswer
 )
 ANSWERS: dict[WorkName, type[SlowState]] = {
     "proposals": ProposalsAnswer,
@@ -277,6 +296,7 @@ ANSWERS: dict[WorkName, type[SlowState]] = {
     "helps": HelpsAnswer,
     "sure": SureAnswer,
     "reality": RealityAnswer,
+    "together": TogetherAnswer,
 }
 
 
@@ -286,6 +306,7 @@ def slow_works(request: Request) -> SlowWorks:
 
 
 Works = Annotated[SlowWorks, Depends(slow_works)]
+Others = Annotated[tuple[str, ...], Field(max_length=MOST_TOGETHER - 1)]
 
 
 def _told(running: Running, status: int = 200) -> Response:
@@ -295,6 +316,7 @@ def _told(running: Running, status: int = 200) -> Response:
         id=running.id,
         state=state,
         revision=running.revision,
+        others=running.others,
         share=running.share,
         doing=running.doing,
         seconds=running.seconds,
@@ -310,10 +332,16 @@ def _told(running: Running, status: int = 200) -> Response:
 
 
 @router.post("", status_code=201, response_model=SlowAnswer)
-def start_work(job_id: str, work: WorkName, store: Store, works: Works) -> Response:
-    """Begin a work on the job as it is now. It stops when nobody has asked how far it is for 20 seconds."""
+def start_work(
+    job_id: str, work: WorkName, store: Store, works: Works, others: Annotated[Others, Query()] = ()
+) -> Response:
+    """Begin a work on the job as it is now, and on others where it looks at several. It stops when nobody has
+    asked how far it is for 20 seconds.
+    """
     stored = store.get(job_id)
-    running = works.start(job_id, work, stored.revision, stored.job)
+    with_it = [store.get(other) for other in dict.fromkeys(others) if other != job_id]
+    told = tuple(Beside(job=other.id, revision=other.revision) for other in with_it)
+    running = works.start(job_id, work, stored.revision, [s.job for s in (stored, *with_it)], told)
     running.ended.wait(PATIENCE_S)
     return _told(running, 201)
 

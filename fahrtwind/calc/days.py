@@ -14,6 +14,7 @@ from pydantic import Field
 from fahrtwind.calc.calculations import JobInput
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.choose.days import Help, HowSure, ask_why_not, helps, how_sure, plan_days
+from fahrtwind.core.choose.together import MOST_TOGETHER, TOGETHER_S, ShopPlan, plan_together
 from fahrtwind.core.engine.beside import Hands
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.formulas.sealing import vapour_pressure
@@ -84,6 +85,17 @@ def days_sure(given: JobInput) -> HowSure:
 def _patient() -> Hands:
     began = time.monotonic()
     return Hands(lambda: PATIENT_S - (time.monotonic() - began), lambda: False, lambda share, doing: None)
+
+
+class TogetherInput(CalcInput):
+    jobs: Annotated[tuple[dict[str, Any], ...], Field(min_length=2, max_length=MOST_TOGETHER)]
+    seconds: Annotated[float, Field(ge=1, le=60)] = TOGETHER_S
+
+
+@calculation("days.together")
+def days_together(given: TogetherInput) -> ShopPlan:
+    """Several vehicles that share people, planned as one: the earliest finishes in sum."""
+    return plan_together([load_job(job) for job in given.jobs], given.seconds)
 
 
 class SkinInput(CalcInput):

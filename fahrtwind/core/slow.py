@@ -5,7 +5,7 @@ A new one is a line in ``WORKS``.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -15,7 +15,9 @@ from fahrtwind.core.choose.make_hold import MadeToHold, make_hold
 from fahrtwind.core.choose.propose import Proposals, propose
 from fahrtwind.core.choose.remedies import Remedy, remedies
 from fahrtwind.core.choose.schools import SchoolLine, side_by_side
+from fahrtwind.core.choose.together import TOGETHER_S, ShopPlan, plan_together
 from fahrtwind.core.engine.beside import Hands, beside
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.days.plan import DayPlan
@@ -36,18 +38,29 @@ WorkName = Literal[
     "helps",
     "sure",
     "reality",
+    "together",
 ]
 Show = Callable[[Any], None]
 
 
 @dataclass(frozen=True, slots=True)
 class SlowWork:
-    """``work`` is given the job, its hands, and whom to show what it has found so far. It raises Stopped or
-    returns what it has when it is told to stop.
+    """``work`` is given the job, its hands, and whom to show what it has found so far; ``among`` instead
+    several jobs, the one that is looked at first. Either raises Stopped or returns what it has when it is
+    told to stop.
     """
 
     most_seconds: float
-    work: Callable[[Job, Hands, Show], Any]
+    work: Callable[[Job, Hands, Show], Any] | None = None
+    among: Callable[[Sequence[Job], Hands, Show], Any] | None = None
+
+    def do(self, jobs: Sequence[Job], hands: Hands, show: Show) -> Any:
+        """Raises InputError where others are given to what looks at one job."""
+        if self.among is not None:
+            return self.among(jobs, hands, show)
+        if len(jobs) > 1 or self.work is None:
+            raise InputError("This work looks at one job.", remedy="Leave the others out.", field="others")
+        return self.work(jobs[0], hands, show)
 
 
 def _proposals(job: Job, hands: Hands, show: Show) -> Proposals:
@@ -107,6 +120,11 @@ def _sure(job: Job, hands: Hands, show: Show) -> HowSure:
     return how_sure(job, hands)
 
 
+def _together(jobs: Sequence[Job], hands: Hands, show: Show) -> ShopPlan:
+    hands.tell(0.0, "each by itself")
+    return plan_together(jobs, hands.seconds_left(), hands.cancelled, show)
+
+
 def _reality(job: Job, hands: Hands, show: Show) -> Reality:
     with beside(hands):
         return reality(job)
@@ -124,4 +142,5 @@ WORKS: dict[WorkName, SlowWork] = {
     "helps": SlowWork(90.0, _helps),
     "sure": SlowWork(90.0, _sure),
     "reality": SlowWork(60.0, _reality),
+    "together": SlowWork(TOGETHER_S, among=_together),
 }

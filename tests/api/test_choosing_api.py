@@ -12,8 +12,11 @@ from fastapi.testclient import TestClient
 from sqlalchemy import create_engine
 
 from fahrtwind.core.job.catalogue import catalogue
+from fahrtwind.core.job.document import Job
+from fahrtwind.files.job_file import write_job
 from fahrtwind.store.database import migrate, open_database
 from fahrtwind.store.shop import Shop
+from tests.conftest import changed
 
 
 def job_named(client: TestClient, name: str) -> str:
@@ -193,3 +196,41 @@ def test_a_database_from_before_the_shop_is_brought_up(tmp_path: Path) -> None:
 def test_edits_that_say_too_little_are_refused(client: TestClient, edits: list[dict[str, Any]]) -> None:
     answer = client.post(f"/api/jobs/{job_named(client, 'Lichtspiel')}/changes", json={"edits": edits})
     assert answer.status_code == 422 and answer.json()["field"] and answer.json()["remedy"]
+
+
+def test_vehicles_are_planned_together_and_what_looks_at_one_refuses_others(
+    client: TestClient, sound: Job
+) -> None:
+    made = []
+    for name in ("Erster", "Zweiter"):
+        own = changed(
+            sound,
+            name=name,
+            days__crew=[{"id": "a", "name": "Ada"}, {"id": "b", "name": "Bo"}],
+            days__first="2027-05-03",
+            days__weather="ignored",
+        )
+        answer = client.post(
+            "/api/jobs/import?client=t",
+            content=write_job(own),
+            headers={"content-type": "application/octet-stream"},
+        )
+        made.append(answer.json()["id"])
+    begun = client.post(f"/api/jobs/{made[0]}/slow/together?others={made[1]}&others={made[0]}").json()
+    assert begun["others"] == [{"job": made[1], "revision": 1}]
+    again = client.post(f"/api/jobs/{made[0]}/slow/together?others={made[1]}").json()
+    assert again["id"] == begun["id"] or begun["state"] == "done"
+    done = until(client, made[0], begun["id"], lambda a: a["state"] not in ("running", "waiting"), "together")
+    assert done["state"] == "done" and done["result"]["state"] == "found", done["problem"]
+    assert [v["name"] for v in done["result"]["vehicles"]] == ["Erster", "Zweiter"]
+    assert "finish" in done["result"]["proved"]
+
+    lone = client.post(f"/api/jobs/{made[0]}/slow/together").json()
+    lone = until(client, made[0], lone["id"], lambda a: a["state"] == "failed", "together")
+    assert lone["problem"]["field"] == "jobs" and "Choose 2" in lone["problem"]["remedy"]
+    one = client.post(f"/api/jobs/{made[0]}/slow/days?others={made[1]}").json()
+    one = until(client, made[0], one["id"], lambda a: a["state"] == "failed", "days")
+    assert one["problem"]["field"] == "others"
+    assert client.post(f"/api/jobs/{made[0]}/slow/together?others=gone").status_code == 404
+    many = "&".join(f"others=x{i}" for i in range(6))
+    assert client.post(f"/api/jobs/{made[0]}/slow/together?{many}").status_code == 422

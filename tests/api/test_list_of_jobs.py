@@ -76,7 +76,7 @@ def test_work_whose_window_was_closed_stops_by_itself(demo: Job, monkeypatch: py
 
     monkeypatch.setitem(WORKS, "year", SlowWork(600.0, endless))
     works = SlowWorks()
-    running = works.start("j", "year", 1, demo)
+    running = works.start("j", "year", 1, [demo])
     assert begun.wait(20) and not running.ended.is_set()
     running.asked -= GIVEN_UP_S + 1
     assert running.ended.wait(20) and running.state == "stopped"

@@ -89,6 +89,7 @@ def test_a_phone_that_was_let_in_sees_its_own_job_and_writes_under_its_name(
     ):
         assert phone.get(path).status_code == 403, path
     assert phone.delete(f"/api/jobs/{own}").status_code == 403
+    assert phone.post(f"/api/jobs/{own}/slow/together?others={other}").status_code == 403
     assert phone.post("/api/jobs", json={}).status_code == 403
     assert {job["id"] for job in desk.get("/api/jobs").json()} >= {own, other}
 

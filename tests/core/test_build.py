@@ -187,6 +187,17 @@ def test_bolts_go_through_their_stack(sound: Job) -> None:
     assert all(any(size in item for item in listed) for size in lengths)
 
 
+def test_bars_bolted_through_the_rails_are_one_stack(sound: Job) -> None:
+    """Two tubes of 40 on each other are 80 mm, of which 2 · 34 are hollow; + 15.2 = 95.2: M8 × 100."""
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    joined = apply_edits(job, [SetValue(path=f"carriers.{job.carriers[0].id}.joint", value="bolt")])
+    told = {line.joint: line for line in evaluate(joined).findings.bolts}
+    through = told["bars through the rails"]
+    assert (through.grip_mm, through.hollow_mm, through.length_mm) == (80, 68, 100)
+    assert through.needed_mm == pytest.approx(95.2)
+    assert through.count == len(job.carriers[0].bars) * 2  # type: ignore[union-attr]
+
+
 def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:
     framed = apply_edits(sound, [PutInFrame(panels=("p1",))])
     inside = framed.panels[0].model.width.mm - 2 * 40  # two tubes of 40 mm

@@ -22,7 +22,6 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.stations.days.activities import Activity, Needs, Network, Precedence
 from fahrtwind.core.stations.days.conditions import Calendar, ready_after
-from fahrtwind.core.stations.days.elsewhere import elsewhere
 from fahrtwind.core.stations.days.from_record import Noted, done_by_record
 from fahrtwind.core.stations.days.grid import grid_of
 from fahrtwind.core.stations.days.hands import persons_of
@@ -671,22 +670,3 @@ def test_what_was_ticked_on_the_roof_tells_when_it_was_done_and_teaches_the_rate
     assert rates["mark"].minutes == pytest.approx((84 - fixed) / count, abs=0.06)
     taken = changed(sound, days__done=done).days
     assert done_by_record(seen.get("network"), seen.get("steps", ()), noted, taken) == ()
-
-
-def test_people_of_another_vehicle_are_taken_on_its_days(sound: Job) -> None:
-    """4 May 2026 is a Monday. Another job keeps a plan from Monday evening to Wednesday noon with Ada."""
-    kept = [{"step": "lift", "starts": "2026-05-04T16:00+02:00", "ends": "2026-05-06T12:00+02:00"}]
-    crew = [{"id": "a", "name": "Ada"}, {"id": "b", "name": "Bo"}]
-    other = changed(sound, days__crew=[{"id": "x", "name": " ada"}], days__kept=kept).days
-    own = changed(sound, days__crew=crew, days__first="2026-05-05").days
-    (told,) = elsewhere(own, [("Speiche", other)])
-    assert (told.person, told.job, told.days) == ("a", "Speiche", (date(2026, 5, 5), date(2026, 5, 6)))
-    away = [{**crew[0], "away": ["2026-05-05"]}, {"id": "b", "name": "Bo"}]
-    (left,) = elsewhere(changed(sound, days__crew=away, days__first="2026-05-05").days, [("Speiche", other)])
-    assert left.days == (date(2026, 5, 6),)
-    weekend = [{**crew[0], "weekdays": [5, 6]}]
-    assert elsewhere(changed(sound, days__crew=weekend, days__first="2026-05-05").days, [("S", other)]) == ()
-    assert elsewhere(own, [("Speiche", changed(sound, days__crew=crew).days)]) == (), "no plan is kept there"
-    far = changed(sound, days__crew=crew, days__kept=kept, days__zone="Pacific/Auckland").days
-    (theirs,) = [t for t in elsewhere(own, [("F", far)]) if t.person == "b"]
-    assert theirs.days == (date(2026, 5, 5), date(2026, 5, 6))

@@ -12,9 +12,11 @@ from fahrtwind.core.edits import AddEntry, Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import evaluate, visit
-from fahrtwind.core.job.days import Days, Person
+from fahrtwind.core.job.days import Days, Person, called
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.days.conditions import Calendar
+from fahrtwind.core.stations.days.elsewhere import settled
+from fahrtwind.core.stations.days.hands import Persons
 from fahrtwind.core.stations.days.kept import breaches
 from fahrtwind.core.stations.days.plan import DayPlan, Reason, told
 from fahrtwind.core.stations.days.planner import Solution, solution_of, solve
@@ -68,7 +70,26 @@ def kept_as_plan(job: Job) -> DayPlan:
             remedy="Plan again under Days and keep the new plan.",
             field="days.kept",
         )
-    return told(problem, solution_of(problem, tuple(at[a.id] for a in problem.activities)))
+    starts = tuple(at[a.id] for a in problem.activities)
+    return told(problem, solution_of(problem, starts), persons=_settled_persons(job.days, problem, starts))
+
+
+def _settled_persons(days: Days, problem: Problem, starts: tuple[int, ...]) -> Persons | None:
+    """Who was to do what when the plan was kept; None where that is not settled or no longer goes: somebody
+    has left the crew or is not there.
+    """
+    if not settled(days):
+        return None
+    names = [called(person.name) for person in days.crew]
+    own = {p.step: tuple(map(called, p.persons)) for p in days.kept}
+    who = []
+    for activity, start in zip(problem.activities, starts, strict=True):
+        span = slice(start, start + activity.slots)
+        there = [p for p, name in enumerate(names) if name in own.get(activity.id, ())]
+        if len(there) != activity.hands or not all(problem.calendar.present[p][span].all() for p in there):
+            return None
+        who.append(tuple(there))
+    return tuple(who)
 
 
 def reasons_for_none(problem: Problem) -> tuple[Reason, ...]:

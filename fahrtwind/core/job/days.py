@@ -36,8 +36,29 @@ Zone = Annotated[str, Field(min_length=1, max_length=40), AfterValidator(_known_
 Weekdays = Annotated[tuple[Annotated[int, Field(ge=0, le=6)], ...], Field(max_length=7)]
 
 
+def called(name: str) -> str:
+    """The name as names are compared: people write them this way and that."""
+    return name.strip().casefold()
+
+
+class Taken(Part):
+    """Time in which somebody works on another vehicle of the shop; ``job``: its name."""
+
+    job: Name
+    starts: Moment
+    ends: Moment
+
+    @model_validator(mode="after")
+    def _ends_after_it_starts(self) -> Taken:
+        if self.ends <= self.starts:
+            raise _refused(f"The time at {self.job} ends before it starts.", "Correct one of the two times.")
+        return self
+
+
 class Person(Part):
-    """Somebody who works, on these days of the week (Monday is 0) between these hours; not on ``away``."""
+    """Somebody who works, on these days of the week (Monday is 0) between these hours; not on ``away``, nor
+    while ``taken`` by another vehicle.
+    """
 
     id: Identifier
     name: Name
@@ -45,6 +66,7 @@ class Person(Part):
     starts: dt.time = dt.time(8)
     ends: dt.time = dt.time(17)
     away: Annotated[tuple[Day, ...], Field(max_length=60)] = ()
+    taken: Annotated[tuple[Taken, ...], Field(max_length=240)] = ()
 
     @model_validator(mode="after")
     def _ends_after_it_starts(self) -> Person:
@@ -182,11 +204,12 @@ class Forecast(Part):
 
 
 class PlannedStart(Part):
-    """When a step of a kept plan begins and ends."""
+    """When a step of a kept plan begins and ends; ``persons``: who does it, by name, where it is settled."""
 
     step: Name
     starts: Moment
     ends: Moment
+    persons: Annotated[tuple[Name, ...], Field(max_length=6)] = ()
 
 
 class Days(Part):

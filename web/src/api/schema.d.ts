@@ -619,7 +619,8 @@ export interface paths {
         put?: never;
         /**
          * Start Work
-         * @description Begin a work on the job as it is now. It stops when nobody has asked how far it is for 20 seconds.
+         * @description Begin a work on the job as it is now, and on others where it looks at several. It stops when nobody has
+         *     asked how far it is for 20 seconds.
          */
         post: operations["start_work_api_jobs__job_id__slow__work__post"];
         delete?: never;
@@ -1406,6 +1407,16 @@ export interface components {
             inside_mm: number;
             /** Up */
             up: boolean;
+        };
+        /**
+         * Beside
+         * @description Another job that a work looks at, as it was at a revision.
+         */
+        Beside: {
+            /** Job */
+            job: string;
+            /** Revision */
+            revision: number;
         };
         /**
          * BoltLine
@@ -2543,6 +2554,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -2726,8 +2739,9 @@ export interface components {
         };
         /**
          * Elsewhere
-         * @description Somebody of this crew may be at another job on these days; ``person``: the id here. A kept plan does
-         *     not say who of a crew does which step: who may be there counts as there.
+         * @description Somebody of this crew is at another job at these times, and this job does not say so, or still says
+         *     other ones; ``person``: the id here. ``sure``: the other plan says who does which step; where it does not,
+         *     who may be there counts as there all day.
          */
         Elsewhere: {
             /** Person */
@@ -2736,8 +2750,10 @@ export interface components {
             name: string;
             /** Job */
             job: string;
-            /** Days */
-            days: string[];
+            /** Sure */
+            sure: boolean;
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
         };
         /**
          * EqualAngle
@@ -3546,6 +3562,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -3679,6 +3697,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -3718,6 +3738,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -5563,6 +5585,16 @@ export interface components {
             stays: boolean;
         };
         /**
+         * Occupied
+         * @description When somebody of a vehicle's crew is at the others; ``person``: the id in that crew.
+         */
+        Occupied: {
+            /** Person */
+            person: string;
+            /** Taken */
+            taken: components["schemas"]["Taken"][];
+        };
+        /**
          * Offer
          * @description A model that may be used, by its name, and at most how many of it; blank: as many as the stock
          *     allows.
@@ -6162,7 +6194,8 @@ export interface components {
         };
         /**
          * Person
-         * @description Somebody who works, on these days of the week (Monday is 0) between these hours; not on ``away``.
+         * @description Somebody who works, on these days of the week (Monday is 0) between these hours; not on ``away``, nor
+         *     while ``taken`` by another vehicle.
          */
         Person: {
             /** Id */
@@ -6197,6 +6230,11 @@ export interface components {
              * @default []
              */
             away: string[];
+            /**
+             * Taken
+             * @default []
+             */
+            taken: components["schemas"]["Taken"][];
         };
         /**
          * PhonesToday
@@ -6510,7 +6548,7 @@ export interface components {
         };
         /**
          * PlannedStart
-         * @description When a step of a kept plan begins and ends.
+         * @description When a step of a kept plan begins and ends; ``persons``: who does it, by name, where it is settled.
          */
         PlannedStart: {
             /** Step */
@@ -6525,6 +6563,11 @@ export interface components {
              * Format: date-time
              */
             ends: string;
+            /**
+             * Persons
+             * @default []
+             */
+            persons: string[];
         };
         /**
          * PlannedStep
@@ -6858,6 +6901,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -7492,6 +7537,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -7641,6 +7688,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -7954,6 +8003,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -8401,6 +8452,31 @@ export interface components {
              * @default
              */
             sheet: string;
+        };
+        /**
+         * ShopPlan
+         * @description ``vehicles`` in the order of the jobs. ``proved``: which sums over all cannot be less; ``spare_h``: by
+         *     how much the sum of the finishes may be better still. ``blocked``: the vehicle that finds no plan by
+         *     itself, with the reasons.
+         */
+        ShopPlan: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "found" | "impossible" | "not found";
+            /** Vehicles */
+            vehicles: components["schemas"]["VehiclePlan"][];
+            /** Proved */
+            proved: string[];
+            /** Spare H */
+            spare_h: number | null;
+            /** Roof Days */
+            roof_days: number;
+            /** Blocked */
+            blocked: string;
+            /** Reasons */
+            reasons: components["schemas"]["Reason"][];
         };
         /** SideLine */
         SideLine: {
@@ -8995,6 +9071,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -9158,6 +9236,24 @@ export interface components {
             seal_entries: components["schemas"]["SealEntry"][];
             /** Removal H */
             removal_h: number;
+        };
+        /**
+         * Taken
+         * @description Time in which somebody works on another vehicle of the shop; ``job``: its name.
+         */
+        Taken: {
+            /** Job */
+            job: string;
+            /**
+             * Starts
+             * Format: date-time
+             */
+            starts: string;
+            /**
+             * Ends
+             * Format: date-time
+             */
+            ends: string;
         };
         /**
          * TapedFoot
@@ -9489,6 +9585,36 @@ export interface components {
             /** Minutes */
             minutes: number;
         };
+        /** TogetherAnswer */
+        TogetherAnswer: {
+            /** Id */
+            id: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "stopped" | "failed";
+            /** Revision */
+            revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
+            /** Share */
+            share: number;
+            /** Doing */
+            doing: string;
+            /** Seconds */
+            seconds: number;
+            /** Most Seconds */
+            most_seconds: number;
+            problem: components["schemas"]["ErrorBody"] | null;
+            /**
+             * Work
+             * @default together
+             * @constant
+             */
+            work: "together";
+            result: components["schemas"]["ShopPlan"] | null;
+        };
         /** Torque */
         Torque: {
             /** Text */
@@ -9717,6 +9843,22 @@ export interface components {
             width_limit?: components["schemas"]["Length"] | null;
         };
         /**
+         * VehiclePlan
+         * @description ``alone``: no earlier even if it had everybody to itself; ``waits_h``: so much later than that;
+         *     ``occupied``: when its people are at the others.
+         */
+        VehiclePlan: {
+            /** Name */
+            name: string;
+            plan: components["schemas"]["DayPlan"];
+            /** Alone */
+            alone: string | null;
+            /** Waits H */
+            waits_h: number | null;
+            /** Occupied */
+            occupied: components["schemas"]["Occupied"][];
+        };
+        /**
          * Vertex
          * @description A corner of a ring on the roof plan, mm.
          */
@@ -9762,6 +9904,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -10167,6 +10311,8 @@ export interface components {
             state: "waiting" | "running" | "done" | "stopped" | "failed";
             /** Revision */
             revision: number;
+            /** Others */
+            others: components["schemas"]["Beside"][];
             /** Share */
             share: number;
             /** Doing */
@@ -13970,11 +14116,13 @@ export interface operations {
     };
     start_work_api_jobs__job_id__slow__work__post: {
         parameters: {
-            query?: never;
+            query?: {
+                others?: string[];
+            };
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality" | "together";
             };
             cookie?: never;
         };
@@ -13986,7 +14134,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"] | components["schemas"]["TogetherAnswer"];
                 };
             };
             /** @description Not readable */
@@ -14069,7 +14217,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality" | "together";
                 run_id: string;
             };
             cookie?: never;
@@ -14082,7 +14230,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"];
+                    "application/json": components["schemas"]["ProposalsAnswer"] | components["schemas"]["YearAnswer"] | components["schemas"]["RemediesAnswer"] | components["schemas"]["HoldAnswer"] | components["schemas"]["SchoolsAnswer"] | components["schemas"]["WaterAnswer"] | components["schemas"]["GroupingsAnswer"] | components["schemas"]["DaysAnswer"] | components["schemas"]["HelpsAnswer"] | components["schemas"]["SureAnswer"] | components["schemas"]["RealityAnswer"] | components["schemas"]["TogetherAnswer"];
                 };
             };
             /** @description Not readable */
@@ -14165,7 +14313,7 @@ export interface operations {
             header?: never;
             path: {
                 job_id: string;
-                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality";
+                work: "proposals" | "year" | "remedies" | "hold" | "schools" | "water" | "groupings" | "days" | "helps" | "sure" | "reality" | "together";
                 run_id: string;
             };
             cookie?: never;

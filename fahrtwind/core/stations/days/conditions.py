@@ -108,16 +108,31 @@ def _people(activity: Activity, calendar: Calendar) -> list[Condition]:
     there = np.sum(calendar.present, axis=0)
 
     def few(slot: int) -> str:
-        return f"{activity.hands} hands wanted, {int(there[slot])} at work"
+        return f"{activity.hands} hands wanted, {int(there[slot])} at work{_taken(slot, calendar)}"
+
+    def none(slot: int) -> str:
+        return f"nobody is at work{_taken(slot, calendar)}"
 
     def long(slot: int) -> str:
         return f"{activity.minutes} min do not fit into what is left of the day"
 
     return [
-        Condition("nobody works", there > 0, False, lambda s: "nobody is at work"),
+        Condition("nobody works", there > 0, False, none),
         Condition("too few hands", (there >= activity.hands) | (there == 0), False, few),
         Condition("too few hands", (stay >= activity.hands) | (there < activity.hands), True, long),
     ]
+
+
+def _taken(slot: int, calendar: Calendar) -> str:
+    """Who is at which other vehicle."""
+    grid = calendar.grid
+    told = [
+        f"; {person.name} is at {span.job}"
+        for person in calendar.days.crew
+        for span in person.taken
+        if grid.slot_at(span.starts) <= slot < grid.slot_after(span.ends)
+    ]
+    return "".join(dict.fromkeys(told))
 
 
 def _settled(activity: Activity, calendar: Calendar) -> list[Condition]:

@@ -1,57 +1,107 @@
-"""People that another vehicle of the shop has already: days on which a kept plan of another job works and has
-somebody of the same name in its crew.
+"""People that another vehicle of the shop has already: a kept plan of another job has somebody of the same
+name.
 """
 
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from datetime import date, timedelta
+from datetime import datetime, time, timedelta
+from itertools import pairwise
 from zoneinfo import ZoneInfo
 
-from fahrtwind.core.job.days import Days, Person
+from fahrtwind.core.job.days import Days, Person, PlannedStart, Taken, called
+
+Span = tuple[datetime, datetime]
 
 
 @dataclass(frozen=True, slots=True)
 class Elsewhere:
-    """Somebody of this crew may be at another job on these days; ``person``: the id here. A kept plan does
-    not say who of a crew does which step: who may be there counts as there.
+    """Somebody of this crew is at another job at these times, and this job does not say so, or still says
+    other ones; ``person``: the id here. ``sure``: the other plan says who does which step; where it does not,
+    who may be there counts as there all day.
     """
 
     person: str
     name: str
     job: str
-    days: tuple[date, ...]
+    sure: bool
+    taken: tuple[Taken, ...]
 
 
 def elsewhere(own: Days, others: Iterable[tuple[str, Days]]) -> tuple[Elsewhere, ...]:
-    """``others``: names of the other jobs with their days. Told are days from the first planned one on that
-    the person works on and is not away already, day by day in the other job's own time zone.
+    """``others``: names of all other jobs with their days. Told are times from the first planned day on in
+    which the person would work here; nothing taken where a job has let somebody go.
     """
-    told = []
+    theirs: dict[str, list[Days]] = {taken.job: [] for person in own.crew for taken in person.taken}
     for name, days in others:
-        at_work = tuple(sorted(set(_days_of(days))))
-        theirs = {p.name.strip().casefold() for p in days.crew}
+        theirs.setdefault(name, []).append(days)
+    told = []
+    for name, plans in theirs.items():
         for person in own.crew:
-            if person.name.strip().casefold() in theirs:
-                taken = tuple(day for day in at_work if _free(own, person, day))
-                if taken:
-                    told.append(Elsewhere(person.id, person.name, name, taken))
+            spans = joined(
+                span
+                for days in plans
+                for step in days.kept
+                for span in _spans(step, days, person.name)
+                if _counts(own, person, span)
+            )
+            taken = tuple(Taken(job=name, starts=a, ends=b) for a, b in spans)
+            said = joined(
+                (t.starts, t.ends)
+                for t in person.taken
+                if t.job == name and _counts(own, person, (t.starts, t.ends))
+            )
+            if spans != said:
+                sure = all(settled(days) for days in plans)
+                told.append(Elsewhere(person.id, person.name, name, sure, taken))
     return tuple(told)
 
 
-def _days_of(days: Days) -> Iterator[date]:
-    zone = ZoneInfo(days.zone) if days.zone else None
-    for step in days.kept:
-        begun = step.starts.astimezone(zone) if zone else step.starts
-        ended = step.ends.astimezone(zone) if zone else step.ends
-        for n in range((ended.date() - begun.date()).days + 1):
-            yield begun.date() + timedelta(days=n)
+def settled(days: Days) -> bool:
+    """Whether the kept plan says who does what."""
+    return any(step.persons for step in days.kept)
 
 
-def _free(own: Days, person: Person, day: date) -> bool:
-    return (
+def _spans(step: PlannedStart, days: Days, name: str) -> Iterator[Span]:
+    """When a step has somebody of this name."""
+    if settled(days):
+        if called(name) in map(called, step.persons):
+            yield step.starts, step.ends
+    elif any(called(p.name) == called(name) for p in days.crew):
+        zone = ZoneInfo(days.zone) if days.zone else step.starts.tzinfo
+        first, last = step.starts.astimezone(zone).date(), step.ends.astimezone(zone).date()
+        for n in range((last - first).days + 1):
+            day = first + timedelta(days=n)
+            yield (
+                datetime.combine(day, time(0), zone),
+                datetime.combine(day + timedelta(days=1), time(0), zone),
+            )
+
+
+def _counts(own: Days, person: Person, span: Span) -> bool:
+    """Whether the person would be at work here on one of its days."""
+    zone = ZoneInfo(own.zone) if own.zone else span[0].tzinfo
+    first = span[0].astimezone(zone).date()
+    last = (span[1] - timedelta(seconds=1)).astimezone(zone).date()
+    days = (first + timedelta(days=n) for n in range((last - first).days + 1))
+    return any(
         (own.first is None or day >= own.first)
         and day.weekday() in person.weekdays
         and day not in person.away
+        for day in days
     )
+
+
+def joined(spans: Iterable[Span]) -> list[Span]:
+    """In order, those that meet as one."""
+    ordered = sorted(spans)
+    if not ordered:
+        return []
+    found = [ordered[0]]
+    for _, (start, end) in pairwise(ordered):
+        if start <= found[-1][1]:
+            found[-1] = (found[-1][0], max(found[-1][1], end))
+        else:
+            found.append((start, end))
+    return found

@@ -56,7 +56,7 @@ class Grid:
         return int(np.searchsorted(self.day, day))
 
     def attended(self, person: Person) -> BoolArray:
-        """In which slots somebody is at work, from start to end."""
+        """In which slots somebody is at work here, from start to end."""
         begins = person.starts.hour * 60 + person.starts.minute
         ends = person.ends.hour * 60 + person.ends.minute
         there = np.array(
@@ -66,6 +66,8 @@ class Grid:
             ]
         )
         inside: BoolArray = (self.minute >= begins) & (self.minute + SLOT_MIN <= ends) & there[self.day]
+        for span in person.taken:
+            inside[max(self.slot_at(span.starts), 0) : max(self.slot_after(span.ends), 0)] = False
         return inside
 
 

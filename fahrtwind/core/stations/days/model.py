@@ -14,7 +14,7 @@ from typing import TYPE_CHECKING
 
 import numpy as np
 
-from fahrtwind.core.job.days import Person
+from fahrtwind.core.job.days import Person, called
 from fahrtwind.core.stations.days.conditions import whole
 from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray, IntArray
 from fahrtwind.core.stations.days.problem import Bound, Problem
@@ -103,7 +103,7 @@ def _constant_lag(table: IntArray, ends: IntArray) -> int | None:
 
 def crew_of(crew: Sequence[Person]) -> tuple[Who, ...]:
     """Who they are in the shop: of one name, the first of a crew is the first of another."""
-    names = [person.name.strip().casefold() for person in crew]
+    names = [called(person.name) for person in crew]
     return tuple((name, names[:i].count(name)) for i, name in enumerate(names))
 
 

@@ -9,7 +9,7 @@ from typing import Literal
 import numpy as np
 
 from fahrtwind.core.stations.days.grid import SLOT_MIN
-from fahrtwind.core.stations.days.hands import persons_of
+from fahrtwind.core.stations.days.hands import Persons, persons_of
 from fahrtwind.core.stations.days.model import GOALS
 from fahrtwind.core.stations.days.planner import Solution
 from fahrtwind.core.stations.days.problem import Problem
@@ -66,14 +66,19 @@ class DayPlan:
     reasons: tuple[Reason, ...]
 
 
-def told(problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = ()) -> DayPlan:
-    """The plan of a solution, with what is done already."""
+def told(
+    problem: Problem, solution: Solution, reasons: tuple[Reason, ...] = (), persons: Persons | None = None
+) -> DayPlan:
+    """The plan of a solution, with what is done already; ``persons``: who does what, None where it is to be
+    chosen.
+    """
     grid = problem.calendar.grid
     known = not problem.calendar.ignored
     if solution.state != "found":
         none = (None, None, None, 0, None, 0.0, (), known, None, reasons)
         return DayPlan(solution.state, (), *none)
-    steps = [*_done(problem), *_open(problem, solution.starts)]
+    who = persons_of(problem, solution.starts) if persons is None else persons
+    steps = [*_done(problem), *_open(problem, solution.starts, who)]
     if not steps:
         return DayPlan("nothing to do", (), None, None, None, 0, None, 0.0, (), known, None, ())
     steps.sort(key=lambda s: (s.starts, s.ends))
@@ -102,11 +107,11 @@ def _guessed_from(problem: Problem, ends: int) -> datetime | None:
     return problem.calendar.grid.moment(int(known[-1]) + 1)
 
 
-def _open(problem: Problem, starts: tuple[int, ...]) -> list[PlannedStep]:
+def _open(problem: Problem, starts: tuple[int, ...], who: Persons) -> list[PlannedStep]:
     grid, crew = problem.calendar.grid, problem.calendar.days.crew
     pinned = {p.step for p in problem.calendar.days.pins}
     found = []
-    for i, persons in enumerate(persons_of(problem, starts)):
+    for i, persons in enumerate(who):
         activity, end = problem.activities[i], starts[i] + problem.activities[i].slots
         rests = [b for b in problem.bounds if b.before == i and b.link.wait is not None]
         last = max(rests, key=lambda b: int(b.ready[end]), default=None)

@@ -1,0 +1,115 @@
+"""Several vehicles of the shop planned as one: people are shared, everything else is each vehicle's own."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass, replace
+from typing import Literal
+
+import numpy as np
+
+from fahrtwind.core.stations.days.hands import Persons, persons_of, persons_of_all
+from fahrtwind.core.stations.days.model import TICKS, Who, begins, crew_of, model_of
+from fahrtwind.core.stations.days.planner import solve
+from fahrtwind.core.stations.days.problem import Problem, problem_of
+from fahrtwind.core.stations.days.pursuit import Standing, pursue
+
+ALONE_SHARE, TURNS_SHARE = 0.15, 0.15
+"""Of the time there is: for the plan of each vehicle by itself, for a first plan of one after the other."""
+
+
+@dataclass(frozen=True, slots=True)
+class Together:
+    """``starts``: of each problem; ``persons``: who does what of it; ``alone``: before which slot none can
+    end even if it had everybody to itself. ``blocked``: the problem that finds no plan by itself. ``bounds``
+    and ``proved`` of the sums over all: of the slots in which they end, of the days on their roofs, of the
+    standing about.
+    """
+
+    state: Literal["found", "impossible", "not found"]
+    starts: tuple[tuple[int, ...], ...] = ()
+    persons: tuple[Persons, ...] = ()
+    alone: tuple[int, ...] = ()
+    blocked: int | None = None
+    proved: tuple[bool, ...] = ()
+    bounds: tuple[int, ...] = ()
+
+
+def solve_together(
+    problems: Sequence[Problem],
+    seconds: float,
+    stopped: Callable[[], bool] = lambda: False,
+    told: Callable[[Together], None] = lambda together: None,
+) -> Together:
+    """The earliest finishes in sum, then the fewest days on the roofs, then the least standing about; each
+    problem has something to do.
+    """
+    alone = []
+    for place, problem in enumerate(problems):
+        own = solve(problem, seconds * ALONE_SHARE / len(problems), goals=1, stopped=stopped)
+        if own.state == "impossible":
+            return Together("impossible", blocked=place)
+        alone.append(own.bounds[0] if own.bounds else 0)
+    built = model_of(problems)
+    for finish, least in zip(built.finishes, alone, strict=True):
+        built.model.add(finish >= least)
+    first = _one_after_the_other(problems, alone, seconds * TURNS_SHARE, stopped)
+
+    def show(standing: Standing) -> None:
+        if (found := _of(problems, alone, standing)).state == "found":
+            told(found)
+
+    left = seconds * (1 - ALONE_SHARE - TURNS_SHARE)
+    return _of(problems, alone, pursue(built, first, left, 3, stopped, show))
+
+
+def _of(problems: Sequence[Problem], alone: Sequence[int], standing: Standing) -> Together:
+    if standing.state != "found":
+        return Together(standing.state, alone=tuple(alone))
+    starts, rest = [], standing.starts
+    for problem in problems:
+        starts.append(rest[: len(problem.activities)])
+        rest = rest[len(problem.activities) :]
+    persons = persons_of_all(problems, starts)
+    if persons is None:
+        return Together("not found", alone=tuple(alone))
+    return Together("found", tuple(starts), persons, tuple(alone), None, standing.proved, standing.bounds)
+
+
+def _one_after_the_other(
+    problems: Sequence[Problem], alone: Sequence[int], seconds: float, stopped: Callable[[], bool]
+) -> tuple[int, ...]:
+    """A first plan: the vehicle that would end first gets the people it wants, the next those that are left.
+    Empty where one finds nobody then.
+    """
+    busy: dict[Who, list[tuple[int, int]]] = {}
+    found: dict[int, tuple[int, ...]] = {}
+    ends = [begins(p, problems[0]) + TICKS * end for p, end in zip(problems, alone, strict=True)]
+    for place in sorted(range(len(problems)), key=lambda k: ends[k]):
+        problem = problems[place]
+        at = begins(problem, problems[0])
+        left = _without_busy(problem, busy, at)
+        own = solve(left, seconds / len(problems), goals=1, stopped=stopped)
+        if own.state != "found":
+            return ()
+        found[place] = own.starts
+        crew = crew_of(problem.calendar.days.crew)
+        for i, persons in enumerate(persons_of(left, own.starts)):
+            start = TICKS * own.starts[i] + at
+            for p in persons:
+                span = (start, start + TICKS * problem.activities[i].slots)
+                busy.setdefault(crew[p], []).append(span)
+    return tuple(start for place in range(len(problems)) for start in found[place])
+
+
+def _without_busy(problem: Problem, busy: dict[Who, list[tuple[int, int]]], at: int) -> Problem:
+    """The problem with those hours of its people that are left."""
+    present = []
+    for who, own in zip(crew_of(problem.calendar.days.crew), problem.calendar.present, strict=True):
+        left = own.copy()
+        for begin, end in busy.get(who, []):
+            left[max((begin - at) // TICKS, 0) : max(-((at - end) // TICKS), 0)] = False
+        present.append(left)
+    if all(np.array_equal(a, b) for a, b in zip(present, problem.calendar.present, strict=True)):
+        return problem
+    return problem_of(problem.network, replace(problem.calendar, present=tuple(present)))
