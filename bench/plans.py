@@ -10,6 +10,7 @@ import numpy as np
 from bench.figures import line, median_ms
 from fahrtwind.core.choose.days import ask_why_not, plan_days, problem_for
 from fahrtwind.core.stations.days.planner import greedy, solve
+from fahrtwind.core.stations.days.together import solve_together
 from fahrtwind.demo import demo_jobs
 from tests.truth.plans import faults_of, random_problem
 
@@ -59,6 +60,11 @@ def _small_and_real() -> None:
         broken += found.state == "found" and bool(faults_of(drawn, found.starts))
     line(f"of {JUDGED} small plans with a fault", broken, "plans", 0)
     job = next(j for j in demo_jobs() if j.name == "Imkerwagen")
+    crews = [random_problem(seed, steps=15, persons=3, days=14) for seed in (0, 1, 4)]
+    start = time.perf_counter()
+    together = solve_together(crews, 30)
+    line("three vehicles of 15 steps as one", (time.perf_counter() - start) * 1000, "ms", 30_000)
+    line("of its three sums proved", sum(together.proved), "sums")
     start = time.perf_counter()
     plan_days(job)
     line("plan of the trailer, proved", (time.perf_counter() - start) * 1000, "ms", 20_000)

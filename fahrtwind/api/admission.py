@@ -115,7 +115,7 @@ def _refused(method: str, path: str, phone: Phone) -> Response | None:
     own = f"/api/jobs/{phone.job_id}"
     if path in ("/", PAIR):
         return RedirectResponse(f"/jobs/{phone.job_id}/roof-day", status_code=303)
-    other_jobs = (f"{own}/phones", f"{own}/elsewhere", f"{own}/slow/together")
+    other_jobs = (f"{own}/phones", f"{own}/elsewhere", f"{own}/neighbours", f"{own}/slow/together")
     desk_only = path.startswith(other_jobs) or (method == "DELETE" and path == own)
     of_its_job = path == own or path.startswith(f"{own}/")
     general = path.startswith(FOR_ALL) or (method == "GET" and path in LISTS)

@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from fahrtwind.api.admission import phone_of
 from fahrtwind.api.errors import ERROR_RESPONSES
 from fahrtwind.api.jobs import Store
-from fahrtwind.core.stations.days.elsewhere import Elsewhere, elsewhere
+from fahrtwind.core.stations.days.elsewhere import Elsewhere, Shared, elsewhere, shared
 from fahrtwind.core.stations.log.due import Due, due_of
 
 router = APIRouter(prefix="/api", tags=["care"], responses=ERROR_RESPONSES)
@@ -34,6 +34,30 @@ def read_elsewhere(job_id: str, store: Store) -> tuple[Elsewhere, ...]:
     """On which days people of this job are at other jobs of the shop, by the plans that those keep."""
     others = [(line.name, days) for line, days in store.part_of_all("days") if line.id != job_id]
     return elsewhere(store.get(job_id).job.days, others)
+
+
+class Neighbour(BaseModel):
+    """Another job of the shop that shares people with one."""
+
+    id: str
+    name: str
+    first: date | None
+    shared: Shared
+
+
+@router.get("/jobs/{job_id}/neighbours")
+def read_neighbours(job_id: str, store: Store) -> tuple[Neighbour, ...]:
+    """Other jobs that want the same people, those of the same days first."""
+    own = store.get(job_id).job.days
+    others = [
+        (line, days, shared(own, days)) for line, days in store.part_of_all("days") if line.id != job_id
+    ]
+    found = [
+        Neighbour(id=line.id, name=line.name, first=days.first, shared=both)
+        for line, days, both in others
+        if both.people
+    ]
+    return tuple(sorted(found, key=lambda n: (not n.shared.overlaps, n.first or date.max, n.name)))
 
 
 @router.get("/due")

@@ -85,6 +85,7 @@ def test_a_phone_that_was_let_in_sees_its_own_job_and_writes_under_its_name(
         f"/api/jobs/{other}/log",
         f"/api/jobs/{own}/phones",
         f"/api/jobs/{own}/elsewhere",
+        f"/api/jobs/{own}/neighbours",
         "/api/shop/panels",
     ):
         assert phone.get(path).status_code == 403, path

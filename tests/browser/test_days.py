@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import json
 import re
+from typing import Any
 
 from playwright.sync_api import Page, expect
 
+from fahrtwind.demo import FOLDER
 from tests.browser.conftest import go, open_demo, saved
 
 PATIENT = 90_000
@@ -105,3 +108,45 @@ def test_no_plan_says_why(page: Page) -> None:
     expect(page.get_by_text("Not within these days")).to_be_visible(timeout=PATIENT)
     expect(page.get_by_text("4 hands wanted, 3 at work", exact=False)).to_be_visible()
     go(page, "roof-day")
+
+
+def test_vehicles_that_share_people_are_planned_and_kept_together(page: Page) -> None:
+    """Two copies of one job by keyboard: ticked, planned, kept for both; each then says where people are."""
+    job = demo_without_plan("Kiosk")
+    for name in ("Kiosk", "Zirkus"):
+        page.goto("/")
+        content = json.dumps({**job, "name": name}).encode()
+        page.get_by_label("Load a job file").set_input_files(
+            {"name": f"{name}.json", "mimeType": "application/json", "buffer": content}
+        )
+        page.get_by_role("navigation", name="Stations").wait_for()
+    go(page, "days")
+    page.get_by_role("tab", name="Other vehicles").press("Enter")
+    ticks = page.get_by_role("checkbox")
+    expect(ticks.first).to_be_visible()
+    for tick in ticks.all():
+        if tick.is_checked():
+            tick.press("Space")
+    page.get_by_role("checkbox", name=re.compile("^Kiosk")).press("Space")
+    expect(page.get_by_role("region", name="Kiosk")).to_contain_text("May")
+    expect(page.get_by_text("Proved: in sum they cannot drive earlier.")).to_be_visible(timeout=60_000)
+    page.get_by_role("button", name="Keep for all").press("Enter")
+    expect(page.get_by_text("kept for all")).to_be_visible()
+    page.get_by_role("tab", name="People and days").click()
+    expect(page.get_by_role("button", name="Ada is not at Kiosk after all")).to_be_visible()
+    page.get_by_role("tab", name="Plan", exact=True).click()
+    expect(page.get_by_text("this plan is kept")).to_be_visible(timeout=40_000)
+    page.goto("/")
+    page.get_by_role("link", name="Kiosk").first.click()
+    go(page, "days")
+    page.get_by_role("tab", name="People and days").click()
+    page.get_by_role("button", name="Jo is not at Zirkus after all").press("Enter")
+    expect(page.get_by_text("Zirkus has Jo:")).to_be_visible()
+    page.get_by_role("button", name="Jo is at Zirkus then").press("Enter")
+    expect(page.get_by_text("Zirkus has Jo:")).to_be_hidden()
+
+
+def demo_without_plan(name: str) -> dict[str, Any]:
+    """The bus as a vehicle of its own: nothing of it is done or kept."""
+    job: dict[str, Any] = json.loads((FOLDER / "lichtspiel.json").read_text(encoding="utf-8"))
+    return {**job, "name": name, "days": {**job["days"], "kept": [], "done": []}}

@@ -5,20 +5,21 @@ from __future__ import annotations
 import itertools
 from collections.abc import Sequence
 from dataclasses import replace
-from datetime import date, datetime
+from datetime import date, datetime, timedelta
 from typing import Any
 
 import numpy as np
 import pytest
 
 from fahrtwind.core.choose.days import ask_why_not, plan_days, problem_for
-from fahrtwind.core.choose.together import plan_together
+from fahrtwind.core.choose.together import ShopPlan, plan_together
 from fahrtwind.core.edits import SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.days.elsewhere import elsewhere
 from fahrtwind.core.stations.days.kept import breaches
 from fahrtwind.core.stations.days.model import begins, crew_of
+from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.days.planner import solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.together import Together, solve_together
@@ -144,24 +145,30 @@ def test_two_vehicles_of_one_shop_share_its_people(sound: Job) -> None:
     assert [v.alone for v in told.vehicles] == alone
     assert all(v.waits_h is not None and v.waits_h >= 0 for v in told.vehicles)
     assert sum(v.waits_h or 0 for v in told.vehicles) > 0
-    spans: dict[str, list[tuple[datetime, datetime]]] = {}
-    for vehicle in told.vehicles:
-        for step in vehicle.plan.steps:
-            for who in step.persons:
-                spans.setdefault(who.strip().casefold(), []).append((step.starts, step.ends))
-    for own in spans.values():
-        assert all(b[0] >= a[1] for a, b in itertools.pairwise(sorted(own)))
+    assert clashes_of(told) == 0
     assert told.roof_days == sum(v.plan.roof_days for v in told.vehicles)
 
 
-def kept(job: Job, told: Any, place: int) -> Job:
+def clashes_of(told: ShopPlan) -> int:
+    """How often somebody of a name is wanted at once."""
+    spans: dict[str, list[tuple[datetime, datetime]]] = {}
+    for step in (step for vehicle in told.vehicles for step in vehicle.plan.steps):
+        for who in step.persons:
+            spans.setdefault(who.strip().casefold(), []).append((step.starts, step.ends))
+    return sum(b[0] < a[1] for own in spans.values() for a, b in itertools.pairwise(sorted(own)))
+
+
+def _steps(plan: DayPlan) -> list[dict[str, Any]]:
+    return [
+        {"step": s.id, "starts": s.starts.isoformat(), "ends": s.ends.isoformat(), "persons": list(s.persons)}
+        for s in plan.steps
+    ]
+
+
+def kept(job: Job, told: ShopPlan, place: int) -> Job:
     """As the window keeps it: the plan with its people, and when those are at the others."""
     vehicle = told.vehicles[place]
-    steps = [
-        {"step": s.id, "starts": s.starts.isoformat(), "ends": s.ends.isoformat(), "persons": list(s.persons)}
-        for s in vehicle.plan.steps
-    ]
-    edits = [SetValue(path="days.kept", value=steps)] + [
+    edits = [SetValue(path="days.kept", value=_steps(vehicle.plan))] + [
         SetValue(path=f"days.crew.{o.person}.taken", value=[t.model_dump(mode="json") for t in o.taken])
         for o in vehicle.occupied
     ]
@@ -184,7 +191,9 @@ def test_kept_plans_of_a_shop_hold_and_take_nobody_twice(sound: Job) -> None:
     for plan, vehicle in zip(again, told.vehicles, strict=True):
         assert plan.finish is not None and vehicle.alone is not None and plan.finish >= vehicle.alone
     anew = plan_together(both, 20)
-    assert [v.plan.finish for v in anew.vehicles] == [v.plan.finish for v in told.vehicles]
+    assert [v.plan for v in anew.vehicles] == [v.plan for v in told.vehicles], "what is agreed on stays"
+    clash = kept(jobs[0], told, 0), changed(jobs[1], days__kept=_steps(told.vehicles[0].plan))
+    assert clashes_of(plan_together(clash, 20)) == 0
 
 
 def test_a_vehicle_that_cannot_be_planned_is_named(sound: Job) -> None:
@@ -278,3 +287,35 @@ def test_alone_is_the_same_as_together_with_nobody_shared() -> None:
             own.ends,
             own.ends,
         ]
+
+
+def test_a_kept_plan_stays_the_plan_until_another_is_better(sound: Job) -> None:
+    """It is told as it was kept, with its people; kept a week later it gives way."""
+    (job,) = shop(sound, [ADA, BO])
+    best = plan_days(job, 10)
+    problem = problem_for(job)
+    by_turns = {s.id: s for s in best.steps}
+    first = next(a for a in problem.activities if a.hands == 1 and a.place == "bench")
+    other = next(n for n in ("Ada", "Bo") if n not in by_turns[first.id].persons)
+    steps = [
+        {
+            "step": s.id,
+            "starts": s.starts.isoformat(),
+            "ends": s.ends.isoformat(),
+            "persons": [other] if s.id == first.id else list(s.persons),
+        }
+        for s in best.steps
+    ]
+    agreed = apply_edits(job, [SetValue(path="days.kept", value=steps)])
+    told = plan_days(agreed, 10)
+    assert [(s.id, s.starts) for s in told.steps] == [(s.id, s.starts) for s in best.steps]
+    assert "finish" in told.proved and told.finish == best.finish
+    assert {s.id: s.persons for s in told.steps}[first.id] == (other,)
+    day = timedelta(days=7)
+    late = [{**s, "starts": _later(s["starts"], day), "ends": _later(s["ends"], day)} for s in steps]
+    slow = apply_edits(job, [SetValue(path="days.kept", value=late)])
+    assert plan_days(slow, 10).finish == best.finish
+
+
+def _later(moment: str, by: timedelta) -> str:
+    return (datetime.fromisoformat(moment) + by).isoformat()

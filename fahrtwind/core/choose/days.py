@@ -12,12 +12,10 @@ from fahrtwind.core.edits import AddEntry, Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import evaluate, visit
-from fahrtwind.core.job.days import Days, Person, called
+from fahrtwind.core.job.days import Days, Person
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.days.conditions import Calendar
-from fahrtwind.core.stations.days.elsewhere import settled
-from fahrtwind.core.stations.days.hands import Persons
-from fahrtwind.core.stations.days.kept import breaches
+from fahrtwind.core.stations.days.kept import breaches, kept_persons, kept_starts
 from fahrtwind.core.stations.days.plan import DayPlan, Reason, told
 from fahrtwind.core.stations.days.planner import Solution, solution_of, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of, without
@@ -51,11 +49,24 @@ def plan_days(
     stopped: Callable[[], bool] = lambda: False,
     show: Callable[[DayPlan], None] = lambda plan: None,
 ) -> DayPlan:
-    """The best plan: earliest finish, fewest days on the roof, least standing about."""
+    """The best plan: earliest finish, fewest days on the roof, least standing about. A kept plan that still
+    holds is the one that is told, unless another ends earlier or takes fewer days on the roof.
+    """
     problem = problem_for(job)
-    solution = solve(problem, seconds, stopped=stopped, told=lambda s: show(told(problem, s)))
-    reasons = reasons_for_none(problem) if solution.state == "impossible" else ()
-    return told(problem, solution, reasons)
+    kept = kept_starts(problem)
+
+    def better_of(solution: Solution) -> DayPlan:
+        if kept is not None:
+            as_kept = solution_of(problem, kept, solution.proved[:2], solution.bounds[:2])
+            if (as_kept.ends, as_kept.roof_days) <= (solution.ends, solution.roof_days):
+                return told(problem, as_kept, persons=kept_persons(problem, kept))
+        return told(problem, solution)
+
+    solution = solve(problem, seconds, stopped=stopped, told=lambda s: show(better_of(s)))
+    if solution.state != "found":
+        reasons = reasons_for_none(problem) if solution.state == "impossible" else ()
+        return told(problem, solution, reasons)
+    return better_of(solution)
 
 
 def kept_as_plan(job: Job) -> DayPlan:
@@ -71,25 +82,7 @@ def kept_as_plan(job: Job) -> DayPlan:
             field="days.kept",
         )
     starts = tuple(at[a.id] for a in problem.activities)
-    return told(problem, solution_of(problem, starts), persons=_settled_persons(job.days, problem, starts))
-
-
-def _settled_persons(days: Days, problem: Problem, starts: tuple[int, ...]) -> Persons | None:
-    """Who was to do what when the plan was kept; None where that is not settled or no longer goes: somebody
-    has left the crew or is not there.
-    """
-    if not settled(days):
-        return None
-    names = [called(person.name) for person in days.crew]
-    own = {p.step: tuple(map(called, p.persons)) for p in days.kept}
-    who = []
-    for activity, start in zip(problem.activities, starts, strict=True):
-        span = slice(start, start + activity.slots)
-        there = [p for p, name in enumerate(names) if name in own.get(activity.id, ())]
-        if len(there) != activity.hands or not all(problem.calendar.present[p][span].all() for p in there):
-            return None
-        who.append(tuple(there))
-    return tuple(who)
+    return told(problem, solution_of(problem, starts), persons=kept_persons(problem, starts))
 
 
 def reasons_for_none(problem: Problem) -> tuple[Reason, ...]:

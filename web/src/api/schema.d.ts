@@ -231,6 +231,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/neighbours": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Read Neighbours
+         * @description Other jobs that want the same people, those of the same days first.
+         */
+        get: operations["read_neighbours_api_jobs__job_id__neighbours_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/due": {
         parameters: {
             query?: never;
@@ -5417,6 +5437,19 @@ export interface components {
             dry_after?: components["schemas"]["Wait"] | null;
         };
         /**
+         * Neighbour
+         * @description Another job of the shop that shares people with one.
+         */
+        Neighbour: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** First */
+            first: string | null;
+            shared: components["schemas"]["Shared"];
+        };
+        /**
          * Network
          * @description All activities in an order that keeps their links.
          */
@@ -8406,6 +8439,19 @@ export interface components {
             /** Ring */
             ring: components["schemas"]["Vertex"][];
             raised?: components["schemas"]["Raised"] | null;
+        };
+        /**
+         * Shared
+         * @description What a job has in common with another: ``people`` by the names here; ``answered``: whether all is told
+         *     that a plan needs; ``overlaps``: whether some of the days are planned in both.
+         */
+        Shared: {
+            /** People */
+            people: string[];
+            /** Answered */
+            answered: boolean;
+            /** Overlaps */
+            overlaps: boolean;
         };
         /**
          * ShopItem
@@ -11855,6 +11901,100 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Elsewhere"][];
+                };
+            };
+            /** @description Not readable */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Foreign origin */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Not found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Changed elsewhere */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Cannot be used */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description Another service gives no answer that can be used */
+            424: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+            /** @description The database is busy, full or damaged; nothing was stored */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErrorBody"];
+                };
+            };
+        };
+    };
+    read_neighbours_api_jobs__job_id__neighbours_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Neighbour"][];
                 };
             };
             /** @description Not readable */

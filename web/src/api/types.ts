@@ -40,7 +40,11 @@ export type SlowAnswer =
   | Schemas["DaysAnswer"]
   | Schemas["HelpsAnswer"]
   | Schemas["SureAnswer"]
-  | Schemas["RealityAnswer"];
+  | Schemas["RealityAnswer"]
+  | Schemas["TogetherAnswer"];
+export type ShopPlan = Schemas["ShopPlan"];
+export type VehiclePlan = Schemas["VehiclePlan"];
+export type Neighbour = Schemas["Neighbour"];
 export type Due = Schemas["Due"];
 export type Elsewhere = Schemas["Elsewhere"];
 export type Glance = Schemas["Glance"];

@@ -17,9 +17,14 @@ function of<W extends WorkName>(work: W, answer: SlowAnswer): Answer<W> {
   return answer as Answer<W>;
 }
 
-export async function startWork<W extends WorkName>(job: string, work: W): Promise<Answer<W>> {
-  const path = { job_id: job, work };
-  return of(work, await unwrap(http.POST("/api/jobs/{job_id}/slow/{work}", { params: { path } })));
+/** `others`: jobs that are looked at beside the open one. */
+export async function startWork<W extends WorkName>(
+  job: string,
+  work: W,
+  others: readonly string[] = [],
+): Promise<Answer<W>> {
+  const params = { path: { job_id: job, work }, query: { others: [...others] } };
+  return of(work, await unwrap(http.POST("/api/jobs/{job_id}/slow/{work}", { params })));
 }
 
 export async function stopWork(job: string, work: WorkName, run: string): Promise<void> {
@@ -47,10 +52,11 @@ export function useRun<W extends WorkName>(job: string, work: W, run: string | n
 async function toTheEnd<W extends WorkName>(
   job: string,
   work: W,
+  others: readonly string[],
   signal: AbortSignal,
   say: (doing: string, soFar: Answer<W>) => void,
 ) {
-  let answer = await startWork(job, work);
+  let answer = await startWork(job, work, others);
   while (goesOn(answer)) {
     say(answer.state === "waiting" ? "waits for its turn" : answer.doing, answer);
     await new Promise((resolve) => setTimeout(resolve, POLL_MS));
@@ -65,7 +71,13 @@ async function toTheEnd<W extends WorkName>(
 }
 
 /** Work that runs while somebody looks, anew for every revision; meanwhile what the last one found stays. */
-export function useLookedAt<W extends WorkName>(job: string, work: W, revision: number, wanted = true) {
+export function useLookedAt<W extends WorkName>(
+  job: string,
+  work: W,
+  revision: number,
+  wanted = true,
+  others: readonly string[] = [],
+) {
   const [doing, setDoing] = useState("");
   const [soFar, setSoFar] = useState<Answer<W> | null>(null);
   const say = (words: string, answer: Answer<W>) => {
@@ -73,12 +85,12 @@ export function useLookedAt<W extends WorkName>(job: string, work: W, revision: 
     setSoFar(answer);
   };
   const query = useQuery({
-    queryKey: ["looked at", job, work, revision],
+    queryKey: ["looked at", job, work, revision, ...others],
     enabled: wanted,
     staleTime: Number.POSITIVE_INFINITY,
     placeholderData: keepPreviousData,
     retry: false,
-    queryFn: ({ signal }) => toTheEnd(job, work, signal, say),
+    queryFn: ({ signal }) => toTheEnd(job, work, others, signal, say),
   });
   /** What it has found while it still runs, of this revision. */
   const growing: Answer<W> | null = query.isFetching && soFar?.revision === revision ? soFar : null;

@@ -6,7 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
-from datetime import datetime, time, timedelta
+from datetime import date, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo
 
@@ -56,6 +56,29 @@ def elsewhere(own: Days, others: Iterable[tuple[str, Days]]) -> tuple[Elsewhere,
                 sure = all(settled(days) for days in plans)
                 told.append(Elsewhere(person.id, person.name, name, sure, taken))
     return tuple(told)
+
+
+@dataclass(frozen=True, slots=True)
+class Shared:
+    """What a job has in common with another: ``people`` by the names here; ``answered``: whether all is told
+    that a plan needs; ``overlaps``: whether some of the days are planned in both.
+    """
+
+    people: tuple[str, ...]
+    answered: bool
+    overlaps: bool
+
+
+def shared(own: Days, other: Days) -> Shared:
+    """Whether it makes sense to plan them together."""
+    theirs = {called(person.name) for person in other.crew}
+    people = tuple(person.name for person in own.crew if called(person.name) in theirs)
+    answered = bool(other.first and other.zone and other.crew and other.weather)
+    overlaps = False
+    if own.first and other.first:
+        early, late = sorted((own, other), key=lambda days: days.first or date.max)
+        overlaps = early.first + timedelta(days=early.horizon) > late.first  # type: ignore[operator]
+    return Shared(people, answered, overlaps)
 
 
 def settled(days: Days) -> bool:

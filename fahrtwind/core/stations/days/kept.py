@@ -7,7 +7,9 @@ from datetime import datetime
 
 import numpy as np
 
-from fahrtwind.core.job.days import PlannedStart
+from fahrtwind.core.job.days import PlannedStart, called
+from fahrtwind.core.stations.days.elsewhere import settled
+from fahrtwind.core.stations.days.hands import Persons
 from fahrtwind.core.stations.days.plan import Reason
 from fahrtwind.core.stations.days.problem import Problem
 from fahrtwind.core.stations.days.why_not import fewest
@@ -39,6 +41,34 @@ def kept_plan(problem: Problem, kept: tuple[PlannedStart, ...]) -> KeptPlan:
         tuple(a for a in (b.id for b in problem.activities) if a in open_ids - set(at)),
         tuple(step for step in at if step not in known),
     )
+
+
+def kept_starts(problem: Problem) -> tuple[int, ...] | None:
+    """Of the open steps in the kept plan; None where it has not all of them or no longer holds."""
+    at = {p.step: problem.calendar.grid.slot_at(p.starts) for p in problem.calendar.days.kept}
+    if not problem.activities or any(a.id not in at for a in problem.activities):
+        return None
+    starts = tuple(at[a.id] for a in problem.activities)
+    return None if breaches(problem, dict(enumerate(starts))) else starts
+
+
+def kept_persons(problem: Problem, starts: tuple[int, ...]) -> Persons | None:
+    """Who was to do what when the plan was kept; None where that is not settled or no longer goes: somebody
+    has left the crew or is not there.
+    """
+    days, present = problem.calendar.days, problem.calendar.present
+    if not settled(days):
+        return None
+    names = [called(person.name) for person in days.crew]
+    own = {p.step: tuple(map(called, p.persons)) for p in days.kept}
+    who = []
+    for activity, start in zip(problem.activities, starts, strict=True):
+        span = slice(start, start + activity.slots)
+        there = [p for p, name in enumerate(names) if name in own.get(activity.id, ())]
+        if len(there) != activity.hands or not all(present[p][span].all() for p in there):
+            return None
+        who.append(tuple(there))
+    return tuple(who)
 
 
 def breaches(problem: Problem, starts: dict[int, int]) -> tuple[Reason, ...]:

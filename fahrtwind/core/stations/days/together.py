@@ -4,13 +4,15 @@ from __future__ import annotations
 
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
+from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 
 from fahrtwind.core.stations.days.hands import Persons, persons_of, persons_of_all
+from fahrtwind.core.stations.days.kept import kept_persons, kept_starts
 from fahrtwind.core.stations.days.model import TICKS, Who, begins, crew_of, model_of
-from fahrtwind.core.stations.days.planner import solve
+from fahrtwind.core.stations.days.planner import solution_of, solve
 from fahrtwind.core.stations.days.problem import Problem, problem_of
 from fahrtwind.core.stations.days.pursuit import Standing, pursue
 
@@ -42,7 +44,8 @@ def solve_together(
     told: Callable[[Together], None] = lambda together: None,
 ) -> Together:
     """The earliest finishes in sum, then the fewest days on the roofs, then the least standing about; each
-    problem has something to do.
+    problem has something to do. Kept plans that still hold beside one another are the answer unless others
+    end earlier in sum or take fewer days on the roofs.
     """
     alone = []
     for place, problem in enumerate(problems):
@@ -53,14 +56,61 @@ def solve_together(
     built = model_of(problems)
     for finish, least in zip(built.finishes, alone, strict=True):
         built.model.add(finish >= least)
-    first = _one_after_the_other(problems, alone, seconds * TURNS_SHARE, stopped)
+    agreed = _agreed(problems)
+    if agreed is not None:
+        first = tuple(start for own in agreed[0] for start in own)
+    else:
+        first = _one_after_the_other(problems, alone, seconds * TURNS_SHARE, stopped)
+
+    def best_of(standing: Standing) -> Together:
+        found = _of(problems, alone, standing)
+        if agreed and found.state == "found" and _sums(problems, agreed[0]) <= _sums(problems, found.starts):
+            return replace(found, starts=agreed[0], persons=agreed[1])
+        return found
 
     def show(standing: Standing) -> None:
-        if (found := _of(problems, alone, standing)).state == "found":
+        if (found := best_of(standing)).state == "found":
             told(found)
 
     left = seconds * (1 - ALONE_SHARE - TURNS_SHARE)
-    return _of(problems, alone, pursue(built, first, left, 3, stopped, show))
+    return best_of(pursue(built, first, left, 3, stopped, show))
+
+
+Agreed = tuple[tuple[tuple[int, ...], ...], tuple[Persons, ...]]
+Busy = dict[Who, list[tuple[int, int]]]
+
+
+def _agreed(problems: Sequence[Problem]) -> Agreed | None:
+    """Starts and persons of the kept plans; None where one does not hold or they want somebody at once."""
+    busy: Busy = {}
+    starts, persons = [], []
+    for problem in problems:
+        own = kept_starts(problem)
+        who = None if own is None else kept_persons(problem, own)
+        if own is None or who is None:
+            return None
+        _add_busy(busy, problem, begins(problem, problems[0]), own, who)
+        starts.append(own)
+        persons.append(who)
+    for spans in busy.values():
+        if any(later[0] < earlier[1] for earlier, later in pairwise(sorted(spans))):
+            return None
+    return tuple(starts), tuple(persons)
+
+
+def _add_busy(busy: Busy, problem: Problem, at: int, starts: tuple[int, ...], persons: Persons) -> None:
+    """``at``: where the problem's grid begins, in ticks."""
+    crew = crew_of(problem.calendar.days.crew)
+    for activity, start, own in zip(problem.activities, starts, persons, strict=True):
+        for p in own:
+            first = TICKS * start + at
+            busy.setdefault(crew[p], []).append((first, first + TICKS * activity.slots))
+
+
+def _sums(problems: Sequence[Problem], starts: Sequence[tuple[int, ...]]) -> tuple[int, int]:
+    """Of the ends, and of the days on the roofs."""
+    plans = [solution_of(problem, own) for problem, own in zip(problems, starts, strict=True)]
+    return sum(plan.ends for plan in plans), sum(plan.roof_days for plan in plans)
 
 
 def _of(problems: Sequence[Problem], alone: Sequence[int], standing: Standing) -> Together:
@@ -82,7 +132,7 @@ def _one_after_the_other(
     """A first plan: the vehicle that would end first gets the people it wants, the next those that are left.
     Empty where one finds nobody then.
     """
-    busy: dict[Who, list[tuple[int, int]]] = {}
+    busy: Busy = {}
     found: dict[int, tuple[int, ...]] = {}
     ends = [begins(p, problems[0]) + TICKS * end for p, end in zip(problems, alone, strict=True)]
     for place in sorted(range(len(problems)), key=lambda k: ends[k]):
@@ -93,16 +143,11 @@ def _one_after_the_other(
         if own.state != "found":
             return ()
         found[place] = own.starts
-        crew = crew_of(problem.calendar.days.crew)
-        for i, persons in enumerate(persons_of(left, own.starts)):
-            start = TICKS * own.starts[i] + at
-            for p in persons:
-                span = (start, start + TICKS * problem.activities[i].slots)
-                busy.setdefault(crew[p], []).append(span)
+        _add_busy(busy, problem, at, own.starts, persons_of(left, own.starts))
     return tuple(start for place in range(len(problems)) for start in found[place])
 
 
-def _without_busy(problem: Problem, busy: dict[Who, list[tuple[int, int]]], at: int) -> Problem:
+def _without_busy(problem: Problem, busy: Busy, at: int) -> Problem:
     """The problem with those hours of its people that are left."""
     present = []
     for who, own in zip(crew_of(problem.calendar.days.crew), problem.calendar.present, strict=True):

@@ -8,6 +8,7 @@ import { PlanPart } from "./PlanPart";
 import { SurePart } from "./SurePart";
 import { WeatherPart } from "./WeatherPart";
 import { WorkPart } from "./WorkPart";
+import { YardPart } from "./YardPart";
 
 const LED_TO: readonly (readonly [string, string])[] = [
   ["days.first", "people"],
@@ -34,6 +35,7 @@ export function DaysStation() {
   const parts: PartInfo[] = [
     { name: "plan", title: "Plan", mark: kept?.breaks.length ? `${kept.breaks.length}!` : undefined, body: PlanPart },
     { name: "people", title: "People and days", mark: String(job.days.crew.length || ""), body: PeoplePart },
+    { name: "yard", title: "Other vehicles", body: YardPart },
     { name: "weather", title: "Weather", body: WeatherPart },
     { name: "helps", title: "What helps", body: HelpsPart },
     { name: "sure", title: "How sure", body: SurePart },

@@ -7,7 +7,8 @@ import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
 import { newId } from "../wire/words";
 import { DateBox } from "./DateBox";
 import { KINDS } from "./kinds";
-import { dayWords } from "./road";
+import { takenEdit } from "./pins";
+import { dateOf, dayWords } from "./road";
 
 type Person = Job["days"]["crew"][number];
 const WEEK = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"] as const;
@@ -74,27 +75,52 @@ function useElsewhere(): readonly Elsewhere[] {
   );
 }
 
+/** Another vehicle has somebody, or has let them go: said here too with one press. */
 function Taken({ person, taken }: { person: Person; taken: Elsewhere }) {
   const { handle } = useDesk();
+  const { days } = useStoredJob();
+  const free = taken.taken.length === 0;
   return (
     <p className="basis-full flex flex-wrap items-baseline gap-x-3">
       <span>
-        <b>{taken.job}</b> may have {person.name}: {taken.days.map(dayWords).join(", ")}
+        <b>{taken.job}</b>{" "}
+        {free
+          ? `no longer has ${person.name}`
+          : `${taken.sure ? "has" : "may have"} ${person.name}: ${daysOf(taken.taken).map(dayWords).join(", ")}`}
       </span>
       <button
         type="button"
         className="act !h-[26px]"
-        aria-label={`${person.name} is away on these days`}
-        onClick={() =>
-          handle.change([
-            { op: "set", path: `days.crew.${person.id}.away`, value: [...person.away, ...taken.days].sort() },
-          ])
-        }
+        aria-label={free ? `${person.name} is free of ${taken.job}` : `${person.name} is at ${taken.job} then`}
+        onClick={() => handle.change(takenEdit(days, person.id, [taken.job], taken.taken))}
       >
-        Away on these days
+        {free ? "Free here" : "Away then"}
       </button>
     </p>
   );
+}
+
+const daysOf = (taken: Person["taken"]) => [...new Set(taken.map((t) => dateOf(t.starts)))];
+
+/** At which other vehicles somebody is, as this job says. */
+function AtOthers({ person }: { person: Person }) {
+  const { handle } = useDesk();
+  const { days } = useStoredJob();
+  return [...new Set(person.taken.map((t) => t.job))].map((job) => {
+    const own = person.taken.filter((t) => t.job === job);
+    return (
+      <button
+        key={job}
+        type="button"
+        className="act !h-[30px] !px-2 !text-[13px] self-end"
+        aria-label={`${person.name} is not at ${job} after all`}
+        title={daysOf(own).map(dayWords).join(", ")}
+        onClick={() => handle.change(takenEdit(days, person.id, [job], []))}
+      >
+        at {job}, {daysOf(own).length} {daysOf(own).length === 1 ? "day" : "days"} ×
+      </button>
+    );
+  });
 }
 
 function PersonRow({ person, taken }: { person: Person; taken: readonly Elsewhere[] }) {
@@ -136,6 +162,7 @@ function PersonRow({ person, taken }: { person: Person; taken: readonly Elsewher
         ))}
       </fieldset>
       <Away person={person} />
+      <AtOthers person={person} />
       <button
         type="button"
         className="underline text-[13px] ml-auto"

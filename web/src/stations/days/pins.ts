@@ -22,6 +22,17 @@ export function undoneEdits(days: Days, step: string): Edit[] {
 }
 
 export function keepEdits(plan: DayPlan): Edit[] {
-  const value = plan.steps.map((s) => ({ step: s.id, starts: s.starts, ends: s.ends }));
+  const value = plan.steps.map((s) => ({ step: s.id, starts: s.starts, ends: s.ends, persons: s.persons }));
   return [{ op: "set", path: "days.kept", value }];
+}
+
+type Taken = NonNullable<Days["crew"][number]["taken"]>;
+
+/** Times of a person at these jobs in place of those that were said before. */
+export function takenEdit(days: Days, person: string, jobs: readonly string[], taken: Taken): Edit[] {
+  const crew = days.crew.find((p) => p.id === person);
+  if (!crew) return [];
+  const others = crew.taken.filter((t) => !jobs.includes(t.job));
+  const value = [...others, ...taken].sort((a, b) => Date.parse(a.starts) - Date.parse(b.starts));
+  return [{ op: "set", path: `days.crew.${person}.taken`, value }];
 }

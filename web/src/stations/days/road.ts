@@ -34,7 +34,13 @@ export const dayWords = (date: string): string => dayFormat.format(new Date(`${d
 export const whenWords = (moment: string): string => `${dayWords(dateOf(moment))}, ${timeOf(moment)}`;
 
 /** All days from the first that is planned to the last on which something happens; working hours take most of each. */
-export function roadOf(plan: DayPlan, first: string, left: number, width: number, hours: readonly string[]): Road {
+export function roadOf(
+  plan: Pick<DayPlan, "steps" | "finish">,
+  first: string,
+  left: number,
+  width: number,
+  hours: readonly string[],
+): Road {
   const last = plan.finish ? dateOf(plan.finish) : first;
   const start = plan.steps.reduce((least, s) => (dateOf(s.starts) < least ? dateOf(s.starts) : least), first);
   const dates = Array.from({ length: Math.min(daysBetween(start, last) + 1, 60) }, (_, i) => nextDay(start, i));
