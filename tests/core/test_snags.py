@@ -426,6 +426,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "rack-soft": lambda j: racked(j, bar_section={"kind": "tube", "height": 20, "width": 20, "wall": 1.5}),
     "corner-swings": lambda j: racked(j, joint="bolt"),
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
+    "corner-welds": lambda j: racked(j, joint="welded"),
+    "throat-over-wall": lambda j: racked(j, joint="welded", throat="5 mm"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
     "steel-bare": lambda j: racked(j, bar_alloy="S235"),
     "zinc-not-etched": lambda j: changed(

@@ -82,13 +82,16 @@ class Post(Part):
 
 class Posts(Part):
     """Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
-    deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+    deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it. ``joint_nm``:
+    moment that a connector at their ends takes by its maker, nominal; blank where they are welded or nobody
+    says.
     """
 
     section: Section = RoundTube(diameter=Length(mm=42.4), wall=Length(mm=2.6))
     alloy: AlloyName = "1.4301"
     places: Annotated[tuple[Post, ...], Field(min_length=2, max_length=6)]
     grab_n: Annotated[float, Field(ge=0, le=5000)] = 1000.0
+    joint_nm: Annotated[float, Field(ge=1, le=20_000)] | None = None
 
 
 class Rack(OnRails):
@@ -98,7 +101,8 @@ class Rack(OnRails):
     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-    how thick those angles are; ``clamp``: of a round rail. ``flush``: bars lie between the rails, all in one
+    how thick those angles are; ``clamp``: of a round rail; ``throat``: of the welds, all round its corners
+    and posts, blank where nobody says. ``flush``: bars lie between the rails, all in one
     plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
     truck bed's or a boat's, and nobody buys them.
     """
@@ -113,6 +117,7 @@ class Rack(OnRails):
     joint: JointKind = "angles"
     angle_wall: q.Sheet = Length(mm=6)
     clamp: TubeClamp = TubeClamp()
+    throat: q.Sheet | None = None
     own_rails: bool = False
     flush: bool = False
     posts: Posts | None = None

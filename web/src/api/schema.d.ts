@@ -1828,6 +1828,11 @@ export interface components {
             sag_mm?: number | null;
             hum?: components["schemas"]["Hum"] | null;
             grabbed?: components["schemas"]["GrabVerdict"] | null;
+            /**
+             * Seams
+             * @default []
+             */
+            seams: components["schemas"]["SeamVerdict"][];
         };
         /**
          * Catalogue
@@ -6782,7 +6787,9 @@ export interface components {
         /**
          * Posts
          * @description Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
-         *     deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it.
+         *     deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it. ``joint_nm``:
+         *     moment that a connector at their ends takes by its maker, nominal; blank where they are welded or nobody
+         *     says.
          */
         Posts: {
             /**
@@ -6811,6 +6818,8 @@ export interface components {
              * @default 1000
              */
             grab_n: number;
+            /** Joint Nm */
+            joint_nm?: number | null;
         };
         /** Power */
         Power: {
@@ -7078,7 +7087,8 @@ export interface components {
          *     ``points``: rows of factory points that it stands on, none where it stands on feet; a rail stands on the
          *     row that is nearest to it. ``port`` and ``starboard``: ends of the bars. ``joint``: how a bar sits on a
          *     rail, by welding, by an angle on both sides, or by one bolt through both; ``angle_wall``:
-         *     how thick those angles are; ``clamp``: of a round rail. ``flush``: bars lie between the rails, all in one
+         *     how thick those angles are; ``clamp``: of a round rail; ``throat``: of the welds, all round its corners
+         *     and posts, blank where nobody says. ``flush``: bars lie between the rails, all in one
          *     plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
          *     truck bed's or a boat's, and nobody buys them.
          */
@@ -7214,6 +7224,7 @@ export interface components {
              *     }
              */
             clamp: components["schemas"]["TubeClamp"];
+            throat?: components["schemas"]["Length"] | null;
             /**
              * Own Rails
              * @default false
@@ -8312,6 +8323,28 @@ export interface components {
             visits: number;
             /** Refused */
             refused: string;
+        };
+        /**
+         * SeamVerdict
+         * @description A weld or a connector at the probed speed: its share, and the speeds at which it goes; ``bears``: N/mm²
+         *     in the throat, or N·m.
+         */
+        SeamVerdict: {
+            /** Seam */
+            seam: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "weld" | "connector";
+            /** Utilisation */
+            utilisation: number;
+            /** Bears */
+            bears: number;
+            /** Let Go M S */
+            let_go_m_s: number;
+            /** Safe M S */
+            safe_m_s: number;
         };
         /**
          * Section

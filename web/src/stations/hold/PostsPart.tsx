@@ -29,6 +29,13 @@ export function PostFields({ posts, path }: { posts: Posts; path: string }) {
           value={posts.grab_n}
           hint="0 where nobody can reach"
         />
+        <Field
+          label="Connector takes, N·m"
+          path={`${path}.joint_nm`}
+          value={posts.joint_nm}
+          placeholder="welded"
+          clearable
+        />
       </div>
       <div className="max-w-[420px] pt-1.5">
         <EntryTable

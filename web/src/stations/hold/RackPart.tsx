@@ -40,6 +40,9 @@ export function RackFields({ rack, path }: { rack: Rack; path: string }) {
           </>
         )}
         <Tick label="bars between the rails" path={`${path}.flush`} value={rack.flush} />
+        {(rack.joint === "welded" || rack.posts) && (
+          <Field label="Welds, throat" path={`${path}.throat`} value={rack.throat} placeholder="not known" clearable />
+        )}
         {rack.joint === "angles" && <Field label="Angles, wall" path={`${path}.angle_wall`} value={rack.angle_wall} />}
       </div>
       <div className="max-w-[420px] pt-1.5">
@@ -80,6 +83,43 @@ export function Corners({ carrier, verdict }: { carrier: Carrier; verdict: Carri
             <span className="text-[13px]">
               pull {force(joint.pull_n, units)}, along {force(joint.shear_n, units)}; safe{" "}
               {speed(joint.safe_m_s, units)}; {titles.get(joint.weakest)}
+            </span>
+          </li>
+        ))}
+      </ul>
+    </Group>
+  );
+}
+
+export function Seams({ carrier, verdict }: { carrier: Carrier; verdict: CarrierVerdict }) {
+  const units = useUnits();
+  if (!verdict.seams.length) return null;
+  const sorted = [...verdict.seams].sort((a, b) => b.utilisation - a.utilisation);
+  const welds = sorted.find((s) => s.kind === "weld");
+  return (
+    <Group
+      title={welds ? "Welds" : "Connectors"}
+      aside={
+        <span className="text-[13px]">
+          {welds ? `${welds.bears.toFixed(0)} N/mm² in the throat` : `${sorted[0]?.bears.toFixed(0)} N·m by the maker`},
+          the worst first
+        </span>
+      }
+    >
+      <ul className="columns-1 md:columns-2 gap-8">
+        {sorted.map((seam) => (
+          <li
+            key={seam.kind + seam.seam}
+            className="flex items-baseline gap-x-3 border-b border-hair py-0.5 break-inside-avoid"
+          >
+            <span className="font-semibold w-24">{seam.seam}</span>
+            <span className={`font-sign font-semibold text-[17px] w-16 ${seam.utilisation > 1 ? "text-signal" : ""}`}>
+              <Worked place={`hold/${carrier.id}/seam ${seam.seam}`} title={`${seam.kind} ${seam.seam}`}>
+                {percent(seam.utilisation)}
+              </Worked>
+            </span>
+            <span className="text-[13px]">
+              safe {speed(seam.safe_m_s, units)}, lets go {speed(seam.let_go_m_s, units)}
             </span>
           </li>
         ))}

@@ -8,7 +8,7 @@ import { Attachment, PointBrackets } from "./Attachment";
 import { Chain } from "./Chain";
 import { Moments } from "./Moments";
 import { BasePlates, OuterFeet, PostFields } from "./PostsPart";
-import { Corners, RackFields, RackMotion } from "./RackPart";
+import { Corners, RackFields, RackMotion, Seams } from "./RackPart";
 import { SectionFields } from "./SectionFields";
 
 const ALLOYS = ["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"].map((a) => [a, a] as const);
@@ -94,6 +94,7 @@ function RailsVerdict({ carrier, verdict }: { carrier: Carrier; verdict: Carrier
         ends={["rail", "vehicle"]}
       />
       {carrier.kind === "rack" && <Corners carrier={carrier} verdict={verdict} />}
+      <Seams carrier={carrier} verdict={verdict} />
       <Group
         title={carrier.kind === "rack" ? "Bending of rails and bars" : "Bending of the rails"}
         aside={

@@ -6,8 +6,10 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import bar_stress
 from fahrtwind.core.formulas.sharing import side_frame_pull
 from fahrtwind.core.formulas.verdict import utilisation
+from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces
 from fahrtwind.core.stations.hold.carriers.rails import Profile
+from fahrtwind.core.stations.hold.carriers.seams import explain_seams, seams_of
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength
 from fahrtwind.core.stations.hold.carriers.sharing import CarrierForces
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
@@ -43,16 +45,18 @@ def explain_carrier(
 
 
 def explain_rack(
+    rack: Rack,
     feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
     forces: RackForces,
     verdict: CarrierVerdict,
     air: Air,
 ) -> None:
-    """Note each foot at its worst case, each corner's worst bolt, and the stresses in every bar."""
+    """Note each foot at its worst case, each seam, each corner's worst bolt, the stresses in every bar."""
     for i, foot in enumerate(feet):
         with scope(foot.foot):
             _explain_foot(i, chains[i], forces.road, verdict.feet[i], air, "frame on its feet")
+    explain_seams(seams_of(rack, forces.frame), verdict.seams)
     corner = verdict.corner
     for joint in verdict.joints:
         for link in corner.links if corner else ():

@@ -8,6 +8,7 @@ from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.carrier import Carrier, Posts, Rack
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_share
+from fahrtwind.core.stations.hold.carriers.seams import judged
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.house import rule
@@ -72,7 +73,7 @@ def post_off_rail(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
 
 @rule("joints-of-posts", "note", "hold", "Not judged: what joins the posts", PRACTICE, each="carriers")
 def joints_of_posts(carrier: Carrier, carrier_verdict: CarrierVerdict) -> Iterator[Found]:
-    if _posts(carrier) is None:
+    if _posts(carrier) is None or not isinstance(carrier, Rack) or judged(carrier):
         return
     ends = [abs(m) for r in carrier_verdict.rails if r.runs == "up" for m in r.moments_n_mm]
     most = max(ends, default=0.0) / 1000
@@ -81,7 +82,8 @@ def joints_of_posts(carrier: Carrier, carrier_verdict: CarrierVerdict) -> Iterat
         where=carrier.name,
         why=f"Up to {most:.0f} N·m at the probed speed turn its welds or connectors; what they bear nobody "
         "has said.",
-        remedy="Welds by somebody who is certified, or connectors with their maker's rating.",
+        remedy="Type the throat of the welds, by somebody who is certified; or what a connector takes by its "
+        "maker.",
         quantity="moment",
         value=most,
         unit="N·m",

@@ -13,7 +13,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
-from fahrtwind.core.job.sections import ChannelSection
+from fahrtwind.core.job.sections import ChannelSection, OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
@@ -25,6 +25,7 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect, obstacle_rect, panel_rect
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.factory_points import RowFit
+from fahrtwind.core.tables.alloys import ALLOYS
 
 PRACTICE = "common practice, no source"
 BAR_OVERHANG_SHARE = 0.4
@@ -242,12 +243,53 @@ def corner_swings(carrier: Carrier) -> Iterator[Found]:
     each="carriers",
 )
 def weak_beside_welds(carrier: Carrier) -> Iterator[Found]:
-    if isinstance(carrier, Rack) and carrier.joint == "welded":
+    if not isinstance(carrier, Rack) or carrier.joint != "welded":
+        return
+    if all(ALLOYS[a].beside_weld_n_mm2 >= ALLOYS[a].yield_n_mm2 for a in (carrier.alloy, carrier.bar_alloy)):
+        return
+    yield Found(
+        place=f"carriers.{carrier.id}.joint",
+        where=carrier.name,
+        why="Bars count with the strength that the heat has left.",
+        remedy="Have it welded by somebody who does this for a living; look at every weld.",
+    )
+
+
+@rule("corner-welds", "note", "hold", "Not judged: the welds of the corners", PRACTICE, each="carriers")
+def corner_welds(carrier: Carrier) -> Iterator[Found]:
+    if isinstance(carrier, Rack) and carrier.joint == "welded" and carrier.throat is None:
         yield Found(
-            place=f"carriers.{carrier.id}.joint",
+            place=f"carriers.{carrier.id}.throat",
             where=carrier.name,
-            why="Bars count with the strength that the heat has left; the welds themselves are not judged.",
-            remedy="Have it welded by somebody who does this for a living; look at every weld.",
+            why="Nobody has said how thick they are.",
+            remedy="Type their throat: the height of the weld from its root, without what bulges.",
+        )
+
+
+@rule(
+    "throat-over-wall",
+    "stop",
+    "hold",
+    "Weld thicker than what it joins",
+    "EN 1993-1-8:2005, 4.5: the thinner part decides",
+    each="carriers",
+)
+def throat_over_wall(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+    if not isinstance(carrier, Rack) or carrier.throat is None:
+        return
+    sections = [carrier.section, carrier.bar_section, *([carrier.posts.section] if carrier.posts else [])]
+    walls = [s.wall.mm for s in sections if not isinstance(s, OwnSection)]
+    if walls and carrier.throat.mm > min(walls):
+        yield Found(
+            place=f"carriers.{carrier.id}.throat",
+            where=carrier.name,
+            why=f"A throat of {say_length(carrier.throat.mm, units)} on a wall of "
+            f"{say_length(min(walls), units)}: the wall tears beside it, and burns through.",
+            remedy=f"At most {say_length(min(walls), units)}.",
+            quantity="throat",
+            value=carrier.throat.mm,
+            limit=min(walls),
+            unit="mm",
         )
 
 

@@ -12,9 +12,11 @@ from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, tur
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.sections import RoundTube
+from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
+from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, seams_of
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import (
     CarrierVerdict,
@@ -37,7 +39,6 @@ from fahrtwind.core.stations.hold.verdict import (
     foot_verdicts,
     limits,
     parked_verdict,
-    road_speeds,
 )
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
@@ -45,16 +46,6 @@ from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
 ROOT_3 = 3**0.5
 RUNS = ("along", "across", "up")
 STROUHAL_SQUARE, STROUHAL_ROUND = 0.12, 0.18
-
-
-@dataclass(frozen=True, slots=True)
-class _Limits:
-    """Pressures in Pa at which something goes without its factor and with it; both also with a foot lost."""
-
-    let_go: float
-    safe: float
-    lost: float
-    lost_safe: float
 
 
 def judge_rack(
@@ -71,18 +62,20 @@ def judge_rack(
     told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
     joints, joints_parked = _joints(rack, corner, forces, air)
     bars, bars_road, bars_parked = _bars(rack, forces, air)
-    road = [*bars_road, *(j for _, j in joints)]
-    standing = [*bars_parked, *joints_parked]
-    let_go = min([worst.let_go_m_s, *(_speed(k.let_go, air) for k in road)])
+    seams = seams_of(rack, forces.frame)
+    told_seams, seams_road, seams_parked = judge_seams(seams, forces, air)
+    road = [*bars_road, *(j for _, j in joints), *seams_road]
+    standing = [*bars_parked, *joints_parked, *seams_parked]
+    let_go = min([worst.let_go_m_s, *(road_speed(k.let_go, air) for k in road)])
     hum = _hum(rack, forces, panels_kg)
     return CarrierVerdict(
         carrier=rack.id,
         mass_kg=float(forces.frame.mass_kg.sum()),
         let_go_m_s=let_go,
         let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
-        safe_m_s=min([*(f.safe_m_s for f in told), *(_speed(k.safe, air) for k in road)]),
-        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(_speed(k.lost, air) for k in road)]),
-        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), *(_speed(k.lost_safe, air) for k in road)]),
+        safe_m_s=min([*(f.safe_m_s for f in told), *(road_speed(k.safe, air) for k in road)]),
+        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(road_speed(k.lost, air) for k in road)]),
+        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), *(road_speed(k.lost_safe, air) for k in road)]),
         lost_foot=lost.foot,
         worst_foot=worst.foot,
         parked=_parked(parked_verdict(feet, forces.parked, cap, air), standing),
@@ -93,11 +86,12 @@ def judge_rack(
         corner=corner if joints else None,
         sag_mm=float(-(1 + LANDING_G) * forces.sag_mm.min()),
         hum=hum,
-        grabbed=_grabbed(rack, forces, cap) if forces.grabbed else None,
+        grabbed=_grabbed(rack, forces, cap, seams) if forces.grabbed else None,
+        seams=told_seams,
     )
 
 
-def _grabbed(rack: Rack, forces: RackForces, cap: Capacities) -> GrabVerdict | None:
+def _grabbed(rack: Rack, forces: RackForces, cap: Capacities, seams: list[Seam]) -> GrabVerdict | None:
     """The part that somebody hanging on the rack uses most, with its factor."""
     grabbed = forces.grabbed
     if grabbed is None:
@@ -116,14 +110,14 @@ def _grabbed(rack: Rack, forces: RackForces, cap: Capacities) -> GrabVerdict | N
         share = float(shares[own].max())
         if share > found.utilisation:
             found = GrabVerdict(name, share)
+    for seam in (s for s in seams if s.at[0] == "piece"):
+        share = float(seam.of(grabbed.bars, grabbed.bars).max()) * seam.factor / seam.bears
+        if share > found.utilisation:
+            found = GrabVerdict(f"{seam.kind} at {seam.name}", share)
     return found
 
 
-def _speed(pressure: float, air: Air) -> float:
-    return float(road_speeds(np.array(min(pressure, MOST_PA)), air))
-
-
-def _parked(feet: ParkedVerdict, others: list[_Limits]) -> ParkedVerdict:
+def _parked(feet: ParkedVerdict, others: list[Limits]) -> ParkedVerdict:
     def gust(pressure: float) -> float:
         told = float(speed_at_pressure(min(pressure, MOST_PA), WIND_DENSITY_KG_M3, 0.0))
         return min(told, FASTEST_M_S)
@@ -141,7 +135,7 @@ def _parked(feet: ParkedVerdict, others: list[_Limits]) -> ParkedVerdict:
 
 def _joints(
     rack: Rack, corner: Chain, forces: RackForces, air: Air
-) -> tuple[list[tuple[JointVerdict, _Limits]], list[_Limits]]:
+) -> tuple[list[tuple[JointVerdict, Limits]], list[Limits]]:
     """Each corner on the road with its limits, and the limits of each parked; none of a welded rack."""
     if rack.joint == "welded":
         return [], []
@@ -156,7 +150,7 @@ def _joints(
     used = np.asarray(utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design))
     for i, name in enumerate(names):
         situation, link = np.unravel_index(int(used[:, i].argmax()), used[:, i].shape)
-        limit = _Limits(
+        limit = Limits(
             float(let_go[0, :, i].min()),
             float(safe[0, :, i].min()),
             float(let_go[1:, :, i].min(initial=MOST_PA)),
@@ -168,12 +162,12 @@ def _joints(
             float(shear[situation, i]),
             float(used[:, i].max()),
             corner.links[int(link)].id,
-            _speed(limit.let_go, air),
-            _speed(limit.safe, air),
+            road_speed(limit.let_go, air),
+            road_speed(limit.safe, air),
         )
         found.append((verdict, limit))
     standing = [
-        _Limits(
+        Limits(
             float(standing_go[0, :, i].min()),
             float(standing_safe[0, :, i].min()),
             float(standing_go[1:, :, i].min(initial=MOST_PA)),
@@ -244,7 +238,7 @@ def _bolted(rack: Rack) -> tuple[Reading, Reading]:
 
 def _bars(
     rack: Rack, forces: RackForces, air: Air
-) -> tuple[tuple[RailVerdict, ...], list[_Limits], list[_Limits]]:
+) -> tuple[tuple[RailVerdict, ...], list[Limits], list[Limits]]:
     """Every rail, bar and post on the road, the limits of each, and of each parked."""
     stressed = _Stressed.of(rack, forces)
     road, parked = stressed.limits(forces.bars_road), stressed.limits(forces.bars_parked)
@@ -263,8 +257,8 @@ def _bars(
                 tuple(forces.frame.frame.nodes_mm[line, RUNS.index(made.runs)].tolist()),
                 (*bent[:, 4].tolist(), -float(bent[-1, 10])),
                 float(most[worst]) * MEMBER_FACTOR / _yield(rack, made.alloy),
-                _speed(limit.let_go, air),
-                _speed(limit.safe, air),
+                road_speed(limit.let_go, air),
+                road_speed(limit.safe, air),
                 made.runs,
                 tuple((-(1 + LANDING_G) * forces.sag_mm[line]).tolist()) if made.runs != "up" else (),
             )
@@ -313,7 +307,7 @@ class _Stressed:
         )
         return np.asarray(up), np.asarray(rest)
 
-    def limits(self, forces: Linear) -> dict[str, _Limits]:
+    def limits(self, forces: Linear) -> dict[str, Limits]:
         """Of each bar: 0 where the feet that are left hold no frame."""
         (up, rest), (up_pa, rest_pa) = self.stress(forces.constant), self.stress(forces.per_pa)
         held = np.asarray(np.isfinite(up).all(axis=(1, 2, 3)))
@@ -336,7 +330,7 @@ class _Stressed:
             pressures(s, lost) for s in (self.yield_n_mm2, self.yield_n_mm2 / MEMBER_FACTOR)
         )
         each = (let_go, safe, one_lost, lost_safe)
-        return {name: _Limits(*(float(one[i].min()) for one in each)) for name, i in self.own.items()}
+        return {name: Limits(*(float(one[i].min()) for one in each)) for name, i in self.own.items()}
 
 
 def _yield(rack: Rack, alloy: AlloyName) -> float:

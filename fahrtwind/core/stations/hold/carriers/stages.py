@@ -174,6 +174,6 @@ def carrier_working(
             rack_parts(carrier)
             with scope("corner"):
                 joint_chain(carrier)
-            explain_rack(feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
+            explain_rack(carrier, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)
         elif isinstance(carrier_forces, CarrierForces):
             explain_carrier(own, feet_of_carrier, foot_chains, carrier_forces, carrier_verdict, air)

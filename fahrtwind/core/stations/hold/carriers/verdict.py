@@ -76,6 +76,20 @@ class GrabVerdict:
 
 
 @dataclass(frozen=True, slots=True)
+class SeamVerdict:
+    """A weld or a connector at the probed speed: its share, and the speeds at which it goes; ``bears``: N/mm²
+    in the throat, or N·m.
+    """
+
+    seam: str
+    kind: Literal["weld", "connector"]
+    utilisation: float
+    bears: float
+    let_go_m_s: float
+    safe_m_s: float
+
+
+@dataclass(frozen=True, slots=True)
 class CarrierVerdict:
     carrier: str
     mass_kg: float
@@ -98,6 +112,8 @@ class CarrierVerdict:
     """How far a rack gives where the load lands after a bump."""
     hum: Hum | None = None
     grabbed: GrabVerdict | None = None
+    seams: tuple[SeamVerdict, ...] = ()
+    """Welds and connectors that are judged."""
 
 
 def judge_carrier(

@@ -1,0 +1,214 @@
+"""Welds of a rack, and connectors at the ends of its posts, as far as somebody said what they are."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from math import pi
+from typing import Literal
+
+import numpy as np
+
+from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
+from fahrtwind.core.formulas.welds import fillet_strength, round_weld_modulus, weld_modulus
+from fahrtwind.core.job.carrier import Posts, Rack
+from fahrtwind.core.job.sections import RoundTube, Section
+from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
+from fahrtwind.core.stations.hold.carriers.rack import RackFrame
+from fahrtwind.core.stations.hold.carriers.rack_forces import Linear, RackForces
+from fahrtwind.core.stations.hold.carriers.verdict import SeamVerdict
+from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.hold.verdict import MOST_PA, Air
+from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
+
+WELD_FACTOR, CONNECTOR_FACTOR = 1.95, 1.65
+"""Rupture beside yielding and slip: Aluminum Design Manual, from memory."""
+Reading = Callable[[FloatArray], FloatArray]
+"""What six forces, (…, 6), come to, never negative: N/mm² in a weld, N·mm on a connector."""
+
+
+@dataclass(frozen=True, slots=True)
+class Seam:
+    """``at``: in which corner it is, or at which end of which piece of a bar; ``made``: how it reads forces
+    and what it bears, worked out anew for the sheet that shows it.
+    """
+
+    name: str
+    kind: Literal["weld", "connector"]
+    at: tuple[Literal["corner", "piece"], int, int]
+    made: Callable[[], tuple[Reading, float]]
+    reads: Reading
+    bears: float
+    factor: float
+
+    def of(self, corners: FloatArray, pieces: FloatArray) -> FloatArray:
+        """What it reads of forces (…, corners, 6) and (…, pieces, 12)."""
+        where, which, end = self.at
+        part = corners[..., which, :] if where == "corner" else pieces[..., which, 6 * end : 6 * end + 6]
+        return self.reads(part)
+
+
+def _seam(
+    name: str, at: tuple[Literal["corner", "piece"], int, int], made: Callable[[], tuple[Reading, float]]
+) -> Seam:
+    return Seam(name, "weld", at, made, *made(), WELD_FACTOR)
+
+
+def seams_of(rack: Rack, frame: RackFrame) -> list[Seam]:
+    """Those of which it is known what they bear."""
+    found: list[Seam] = []
+    if rack.joint == "welded" and rack.throat is not None:
+        throat = rack.throat.mm
+
+        def corner() -> tuple[Reading, float]:
+            return _between(rack, throat), strength(_weaker(rack.alloy, rack.bar_alloy))
+
+        found += [_seam(tie.name, ("corner", i, 0), corner) for i, tie in enumerate(frame.frame.ties)]
+    if rack.posts is not None and judged(rack):
+        for i, bar in enumerate(frame.frame.bars):
+            if frame.made_of[bar.part].runs == "up":
+                found += [_at_post(rack, rack.posts, bar.part, i, end) for end in (0, 1)]
+    return found
+
+
+def judged(rack: Rack) -> bool:
+    """Whether what joins its posts is judged."""
+    return rack.posts is not None and (rack.posts.joint_nm is not None or rack.throat is not None)
+
+
+def strength(alloy: AlloyName) -> float:
+    """What a fillet weld of this metal bears in its throat, N/mm²."""
+    known = ALLOYS[alloy]
+    return float(
+        fillet_strength(
+            given(known.weld_n_mm2, "table", known.source), given(known.correlation, "table", known.source)
+        )
+    )
+
+
+def _weaker(*alloys: AlloyName) -> AlloyName:
+    return min(alloys, key=strength)
+
+
+def _at_post(rack: Rack, posts: Posts, name: str, piece: int, end: int) -> Seam:
+    at: tuple[Literal["corner", "piece"], int, int] = ("piece", piece, end)
+    title = f"{name} {'top' if end else 'foot'}"
+    if posts.joint_nm is not None:
+        bears = posts.joint_nm * 1000
+        return Seam(title, "connector", at, lambda: (_turning, bears), _turning, bears, CONNECTOR_FACTOR)
+    assert rack.throat is not None, "asked for before"
+    throat = rack.throat.mm
+    other = rack.alloy if end else posts.alloy  # its plate is of its own metal
+    return _seam(
+        title, at, lambda: (_round_end(posts.section, throat), strength(_weaker(posts.alloy, other)))
+    )
+
+
+def _turning(part: FloatArray) -> FloatArray:
+    """All three moments together: whichever way it turns in its clamp."""
+    return np.asarray(np.sqrt(np.sum(part[..., 3:] ** 2, axis=-1)))
+
+
+def _stress(area: float, up: float, side: float, torsion: float, order: tuple[int, ...]) -> Reading:
+    """Parts added by their size, on the safe side; ``order``: which of six forces are along the normal,
+    across it twice, about it, and about the two others.
+    """
+    n, v, w, t, a, b = order
+
+    def reads(part: FloatArray) -> FloatArray:
+        f = np.abs(part)
+        across = np.hypot(f[..., v], f[..., w])
+        return np.asarray(
+            (f[..., n] + across) / area + f[..., t] / torsion + f[..., a] / up + f[..., b] / side
+        )
+
+    return reads
+
+
+def _round_end(section: Section, throat: float) -> Reading:
+    """All round the end of a bar: N, two shears, torsion, two bendings by the bar's own axes."""
+    order = (0, 1, 2, 3, 4, 5)
+    if isinstance(section, RoundTube):
+        d = section.diameter.mm
+        w = float(round_weld_modulus(given(throat, "chosen", "throat"), given(d, "chosen", "diameter")))
+        return _stress(pi * d * throat, w, w, 2 * w, order)
+    return _stress(*_rectangle(section.height.mm, section.width.mm, throat), order)
+
+
+def _rectangle(high: float, wide: float, throat: float) -> tuple[float, float, float, float]:
+    """Area and moduli of a weld round it: bent along its height, along its width, twisted."""
+    a = given(throat, "chosen", "throat")
+    h, b = given(high, "chosen", "size"), given(wide, "chosen", "size")
+    up, side = float(weld_modulus(a, h, b)), float(weld_modulus(a, b, h))
+    return 2 * throat * (high + wide), up, side, 2 * high * wide * throat
+
+
+def _between(rack: Rack, throat: float) -> Reading:
+    """Round where a bar lies on a rail; round the end of a bar between rails. Forces aft, across, up, and
+    about these.
+    """
+    bar = rack.bar_section
+    if rack.flush:
+        area, up, side, torsion = _rectangle(bar.height.mm, bar.width.mm, throat)
+        return _stress(area, up, side, torsion, (1, 0, 2, 4, 3, 5))
+    area, roll, pitch, torsion = _rectangle(rack.section.width.mm, bar.width.mm, throat)
+    return _stress(area, roll, pitch, torsion, (2, 0, 1, 5, 3, 4))
+
+
+def judge_seams(
+    seams: list[Seam], forces: RackForces, air: Air
+) -> tuple[tuple[SeamVerdict, ...], list[Limits], list[Limits]]:
+    """Each on the road, with its limits there and parked."""
+    found, road, parked = [], [], []
+    for seam in seams:
+        on_road = _limits(seam, forces.ties_road, forces.bars_road)
+        road.append(on_road)
+        parked.append(_limits(seam, forces.ties_parked, forces.bars_parked))
+        q = air.pressure_pa
+        now = _reads(seam, forces.ties_road, forces.bars_road, "constant")[0]
+        now = now + q * _reads(seam, forces.ties_road, forces.bars_road, "per_pa")[0]
+        found.append(
+            SeamVerdict(
+                seam.name,
+                seam.kind,
+                float(now.max()) * seam.factor / seam.bears,
+                seam.bears if seam.kind == "weld" else seam.bears / 1000,
+                road_speed(on_road.let_go, air),
+                road_speed(on_road.safe, air),
+            )
+        )
+    return tuple(found), road, parked
+
+
+def explain_seams(seams: list[Seam], verdicts: tuple[SeamVerdict, ...]) -> None:
+    """Note what each is made of and what of it is used."""
+    for seam, told in zip(seams, verdicts, strict=True):
+        with scope(f"seam {seam.name}"):
+            seam.made()
+            design = seam.bears / seam.factor
+            utilisation(
+                given(told.utilisation * design, "computed", "frame, worst case, parts by their size"),
+                0.0,
+                given(design, "computed", f"{seam.bears:.1f} over {seam.factor:g}"),
+                1.0,
+            )
+
+
+def _reads(seam: Seam, corners: Linear, pieces: Linear, part: Literal["constant", "per_pa"]) -> FloatArray:
+    """(variants, situations): the landing after a bump, which only bars have, is left out for corners."""
+    return seam.of(np.nan_to_num(getattr(corners, part)), np.nan_to_num(getattr(pieces, part)))
+
+
+def _limits(seam: Seam, corners: Linear, pieces: Linear) -> Limits:
+    constant = _reads(seam, corners, pieces, "constant")
+    per_pa = _reads(seam, corners, pieces, "per_pa")
+    none = np.zeros_like(constant)
+
+    def least(bears: float, of: slice) -> float:
+        limit = np.full_like(constant[of], bears)
+        found = limit_pressure(constant[of], per_pa[of], none[of], none[of], limit, limit)
+        return float(np.asarray(found).min(initial=MOST_PA))
+
+    whole, lost, held = slice(0, 1), slice(1, None), seam.bears / seam.factor
+    return Limits(least(seam.bears, whole), least(held, whole), least(seam.bears, lost), least(held, lost))
