@@ -8,12 +8,14 @@ from math import atan, ceil, degrees, exp, hypot
 
 import numpy as np
 import pytest
+from shapely import LineString, Point
 
 from fahrtwind.core.edits import AddEntry, PutOnRack, PutOnRails, SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.roof import KeepOut
 from fahrtwind.core.stations.seal.cure import LAYER_MM
-from fahrtwind.core.stations.seal.glands import _nothing_wrong, _wrong, check_of, offers_of
+from fahrtwind.core.stations.seal.glands import _nothing_wrong, _to_line, _wrong, check_of, offers_of
 from fahrtwind.core.stations.wire.runs import laid_ways
 from fahrtwind.core.tables.sealants import FAMILIES, SUBSTRATES, beside, bond
 from tests.conftest import changed
@@ -224,3 +226,16 @@ def test_an_edge_left_open_is_no_seal(sound: Job) -> None:
     assert "too-cold-to-seal" not in {s.id for s in evaluate(job).snags}
     closed = changed(job, **{f"panels__{p.id}__hold__sealed_edge": True for p in sound.panels})
     assert "too-cold-to-seal" in {s.id for s in evaluate(closed).snags}
+
+
+def test_how_far_a_gland_is_from_a_slanted_line_beside_a_geometry_library() -> None:
+    dice = np.random.default_rng(5)
+    for ax, ay, bx, by, x, y in dice.uniform(-2000, 2000, (40, 6)):
+        line = KeepOut.model_validate(
+            {"id": "k", "kind": "wire", "name": "k", "from_x": {"mm": ax + 2000}, "from_y": {"mm": ay}}
+            | {"to_x": {"mm": bx + 2000}, "to_y": {"mm": by}}
+        )
+        wanted = LineString([(ax + 2000, ay), (bx + 2000, by)]).distance(Point(x, y))
+        assert _to_line(x, y, line) == pytest.approx(wanted)
+    point = line.model_copy(update={"to_x": line.from_x, "to_y": line.from_y})
+    assert _to_line(x, y, point) == pytest.approx(hypot(x - ax - 2000, y - ay))

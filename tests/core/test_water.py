@@ -17,6 +17,7 @@ from fahrtwind.core.evaluate import visit
 from fahrtwind.core.formulas.sealing import fillet_volume
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.seal.water import (
+    SHALLOW_MM,
     Dam,
     FloatArray,
     Terrain,
@@ -79,6 +80,9 @@ def test_a_bowl_holds_what_its_formula_says() -> None:
     level, _ = filled(terrain)
     which = np.full(level.shape, -1)
     (pool,) = pools_of(terrain, level, which, (), (("in it", 1500.0, 50.0), ("beside", 2500.0, 0.0)))
+    wide = max(v.y_mm for v in pool.outline) - min(v.y_mm for v in pool.outline)
+    in_row = int((level - terrain.height > SHALLOW_MM).sum(axis=1).max())
+    assert wide == pytest.approx(in_row * terrain.step_mm), "the ring is round whole cells"
     assert pool.depth_mm == pytest.approx(4, abs=0.01) and (pool.x_mm, pool.y_mm) == pytest.approx(
         (1500, 0), abs=10
     )

@@ -676,6 +676,14 @@ CHECKS = [
         "pushing down uses no pull",
     ),
     c(
+        "bending_limit_pressure",
+        {"constant_n_mm2": 20, "per_pa": -0.1, "rest_n_mm2": 10, "rest_per_pa": 0.02, "limit_n_mm2": 50},
+        500,
+        1e-9,
+        "hand",
+        "|20 − 0.1 q| + 10 + 0.02 q = 50: bent back the other way, (50 − 10 + 20) / (0.02 + 0.1)",
+    ),
+    c(
         "limit_pressure",
         {
             "constant_pull_n": -100,

@@ -28,6 +28,31 @@ def utilisation(
 
 
 @formula(
+    title="dynamic pressure at which bending either way reaches a limit",
+    symbol="q*",
+    expression="q* = min over ± of (σ_lim − R₀ ∓ U₀) / (R₁ ± U₁)",
+    unit="Pa",
+    source=Source("|U₀ + U₁·q| + R₀ + R₁·q = σ_lim: of two straight lines the one that is there first"),
+)
+def bending_limit_pressure(
+    constant_n_mm2: Annotated[Number, Arg("U₀", "N/mm²", "bending with its sign, without slipstream")],
+    per_pa: Annotated[Number, Arg("U₁", "N/mm² Pa⁻¹", "bending with its sign, for one pascal")],
+    rest_n_mm2: Annotated[Number, Arg("R₀", "N/mm²", "all else by its size, without slipstream", 0)],
+    rest_per_pa: Annotated[Number, Arg("R₁", "N/mm² Pa⁻¹", "all else by its size, for one pascal", 0)],
+    limit_n_mm2: Annotated[Number, Arg("σ_lim", "N/mm²", "what is borne", 1e-6)],
+) -> Number:
+    """No less than zero; without bound where the pressure relieves it or does nothing."""
+    found: Number = np.inf
+    for sign in (1.0, -1.0):
+        left = np.asarray(limit_n_mm2 - rest_n_mm2 - sign * constant_n_mm2)
+        slope = np.asarray(rest_per_pa + sign * per_pa)
+        with np.errstate(divide="ignore", invalid="ignore"):
+            there = np.where(slope > 0, np.maximum(left, 0.0) / slope, np.where(left > 0, np.inf, 0.0))
+        found = np.minimum(found, there)
+    return found
+
+
+@formula(
     title="dynamic pressure at which a link reaches its limit",
     symbol="q*",
     expression="η(q*) = 1 with F = F₀ + F₁·q and S = S₀ + S₁·q",

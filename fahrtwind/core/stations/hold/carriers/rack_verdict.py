@@ -9,7 +9,7 @@ import numpy as np
 
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, turning_force
-from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
+from fahrtwind.core.formulas.verdict import bending_limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
@@ -298,7 +298,7 @@ class _Stressed:
         """Stress by bending up, with its sign, and by all else, by size, N/mm² at both ends of every piece:
         (v, s, bars, 2).
         """
-        ends = np.stack([part[..., :6], part[..., 6:]], axis=3)
+        ends = part.reshape(*part.shape[:-1], 2, 6)
         up = ends[..., 4] / self.up[:, None]
         rest = (
             np.abs(ends[..., 0]) / self.area[:, None]
@@ -314,14 +314,8 @@ class _Stressed:
         up, rest, up_pa, rest_pa = (np.nan_to_num(part) for part in (up, rest, up_pa, rest_pa))
 
         def pressures(limit: FloatArray, of: slice) -> FloatArray:
-            bears = limit[:, None]
-            found = [
-                np.asarray(
-                    limit_pressure(sign * up[of], sign * up_pa[of], rest[of], rest_pa[of], bears, bears)
-                )
-                for sign in (1.0, -1.0)
-            ]
-            least = np.minimum(*found).min(axis=(0, 1, 3), initial=MOST_PA)
+            found = bending_limit_pressure(up[of], up_pa[of], rest[of], rest_pa[of], limit[:, None])
+            least = np.asarray(found).min(axis=(0, 1, 3), initial=MOST_PA)
             return least if held[of].all() else np.zeros_like(least)
 
         whole, lost = slice(0, 1), slice(1, None)
