@@ -146,7 +146,8 @@ function Headline({ plan, busy, children }: { plan: ShopPlan; busy: boolean; chi
   return (
     <div className="flex flex-wrap items-end gap-x-8 gap-y-1 pb-2">
       {plan.vehicles.map((v, k) => (
-        <section key={v.name} aria-label={v.name}>
+        // biome-ignore lint/suspicious/noArrayIndexKey: two vehicles may bear one name; their order is fixed
+        <section key={k} aria-label={v.name}>
           <h3 className="flex items-center gap-2 text-[15px]">
             <Swatch vehicle={k} /> {v.name}
           </h3>
@@ -198,13 +199,11 @@ function KeepAll({
   const [keeping, setKeeping] = useState<Keeping>({ state: "no" });
   const keep = async () => {
     setKeeping({ state: "working" });
-    const names = plan.vehicles.map((v) => v.name);
-    const [own, ...rest] = plan.vehicles;
-    for (const [k, vehicle] of rest.entries()) {
+    for (const [k, vehicle] of plan.vehicles.slice(1).entries()) {
       const other = answer.others[k];
       if (!other) continue;
       try {
-        await keepIn(other.job, other.revision, vehicle, names);
+        await keepIn(other.job, other.revision, plan, k + 1);
       } catch (problem) {
         const why =
           problem instanceof ApiError && problem.status === 409 ? "it has changed meanwhile" : String(problem);
@@ -212,7 +211,7 @@ function KeepAll({
         return;
       }
     }
-    if (own) handle.change(editsOf(days, own, names));
+    handle.change(editsOf(days, plan, 0));
     done();
   };
   return (
@@ -229,16 +228,19 @@ function KeepAll({
   );
 }
 
-async function keepIn(job: string, revision: number, vehicle: VehiclePlan, names: readonly string[]) {
+async function keepIn(job: string, revision: number, plan: ShopPlan, place: number) {
   const params = { path: { job_id: job } };
   const now = await unwrap(http.GET("/api/jobs/{job_id}", { params }));
-  const edits = editsOf(now.job.days, vehicle, names);
+  const edits = editsOf(now.job.days, plan, place);
   const body = { base_revision: revision, client: CLIENT, edit_id: newUuid(), edits };
   await unwrap(http.POST("/api/jobs/{job_id}/edits", { params, body }));
 }
 
-function editsOf(days: Job["days"], vehicle: VehiclePlan, names: readonly string[]): Edit[] {
-  const others = names.filter((name) => name !== vehicle.name);
+/** What one of the jobs keeps: its plan, and when its people are at the others; two may bear one name. */
+function editsOf(days: Job["days"], plan: ShopPlan, place: number): Edit[] {
+  const vehicle = plan.vehicles[place];
+  if (!vehicle) return [];
+  const others = plan.vehicles.filter((_, k) => k !== place).map((v) => v.name);
   return [
     ...keepEdits(vehicle.plan),
     ...vehicle.occupied.flatMap((one) => takenEdit(days, one.person, others, [...one.taken])),

@@ -82,7 +82,9 @@ export function YardRoad({ vehicles }: { vehicles: readonly VehiclePlan[] }) {
           </g>
         ))}
         {vehicles.map(
-          (v, k) => v.plan.finish && <Flag key={v.name} road={road} vehicle={v} y={flags + k * FLAG_H} at={k} />,
+          (v, k) =>
+            // biome-ignore lint/suspicious/noArrayIndexKey: two vehicles may bear one name; their order is fixed
+            v.plan.finish && <Flag key={k} road={road} vehicle={v} y={flags + k * FLAG_H} at={k} />,
         )}
       </svg>
     </div>
