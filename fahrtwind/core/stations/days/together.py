@@ -20,6 +20,9 @@ ALONE_SHARE, TURNS_SHARE = 0.15, 0.15
 """Of the time there is: for the plan of each vehicle by itself, for a first plan of one after the other."""
 
 
+SHOWN_EVERY_S = 0.7
+
+
 @dataclass(frozen=True, slots=True)
 class Together:
     """``starts``: of each problem; ``persons``: who does what of it; ``alone``: before which slot none can
@@ -68,8 +71,13 @@ def solve_together(
             return replace(found, starts=agreed[0], persons=agreed[1])
         return found
 
+    shown = -SHOWN_EVERY_S
+
     def show(standing: Standing) -> None:
-        if (found := best_of(standing)).state == "found":
+        """Who does what of it has to be found first: not of every plan that lives for a moment."""
+        nonlocal shown
+        if standing.seconds - shown >= SHOWN_EVERY_S and (found := best_of(standing)).state == "found":
+            shown = standing.seconds
             told(found)
 
     left = seconds * (1 - ALONE_SHARE - TURNS_SHARE)

@@ -15,9 +15,6 @@ from math import radians, tan
 import numpy as np
 import numpy.typing as npt
 import shapely
-from scipy import ndimage
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import breadth_first_order, minimum_spanning_tree
 
 from fahrtwind.core.stations.survey.outline import Vertex
 
@@ -143,6 +140,9 @@ def filled(terrain: Terrain) -> tuple[FloatArray, IntArray]:
     """The level of water that cannot run away, mm, and for every cell the next on its way to the edge, as a
     flat index; −1 outside.
     """
+    from scipy.sparse import coo_array  # loaded late: a start need not wait for them
+    from scipy.sparse.csgraph import breadth_first_order, minimum_spanning_tree
+
     rows, columns = terrain.height.shape
     cells = rows * columns
     height = np.where(terrain.inside, terrain.height, -np.inf).ravel()
@@ -202,6 +202,8 @@ def pools_of(
     """What stands deeper and wider than wet. ``level``: of the water, mm, by cell like ``which``; ``seals``:
     the id of a place with its x and y, mm, several times where it is at several spots.
     """
+    from scipy import ndimage
+
     deep = np.where(terrain.inside, level - terrain.height, 0.0)
     wet = deep > SHALLOW_MM
     labels, count = ndimage.label(wet, structure=ROUND_ABOUT)

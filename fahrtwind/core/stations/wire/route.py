@@ -15,8 +15,6 @@ from typing import Any
 import numpy as np
 import numpy.typing as npt
 import shapely
-from scipy.sparse import coo_array
-from scipy.sparse.csgraph import dijkstra
 from shapely.geometry.base import BaseGeometry
 
 from fahrtwind.core.job.carrier import Carrier
@@ -164,6 +162,8 @@ def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
 
 def _graph(counts: FloatArray) -> Any:
     """Every cell with its eight neighbours; an edge counts as the mean of its ends."""
+    from scipy.sparse import coo_array  # loaded late, like its search: a start need not wait for them
+
     rows, columns = counts.shape
     cell = np.arange(rows * columns).reshape(rows, columns)
     starts, ends, weights = [], [], []
@@ -180,11 +180,17 @@ def _graph(counts: FloatArray) -> Any:
     ).tocsr()
 
 
+def _reached(ground: Ground, start: Spot, limit: float = np.inf) -> Any:
+    """For every cell the one before it on the cheapest way from a spot, no farther than ``limit`` counts."""
+    from scipy.sparse.csgraph import dijkstra
+
+    at = np.array(ground.cell(start))
+    return dijkstra(ground.graph, directed=False, indices=at, return_predecessors=True, limit=limit)[1]
+
+
 def ways_from(ground: Ground, start: Spot, ends: Sequence[Spot]) -> list[Way]:
     """The cheapest ways from each end to the start, from end to start: one search for all."""
-    _, before = dijkstra(
-        ground.graph, directed=False, indices=np.array(ground.cell(start)), return_predecessors=True
-    )
+    before = _reached(ground, start)
     # plus and minus of a panel alone come from one place
     ways = {end: _way(ground, _back(before, ground.cell(end)), end, start) for end in dict.fromkeys(ends)}
     return [ways[end] for end in ends]
@@ -193,9 +199,7 @@ def ways_from(ground: Ground, start: Spot, ends: Sequence[Spot]) -> list[Way]:
 def way_between(ground: Ground, start: Spot, end: Spot) -> Way:
     """The cheapest way between two spots that lie near one another: looked for near them first."""
     near = NEAR_COUNTS * max(hypot(start[0] - end[0], start[1] - end[1]), CELL_MM) + NEAR_COUNTS * NEAR_MM
-    _, before = dijkstra(
-        ground.graph, directed=False, indices=np.array(ground.cell(end)), return_predecessors=True, limit=near
-    )
+    before = _reached(ground, end, near)
     if ground.cell(start) != ground.cell(end) and before[ground.cell(start)] < 0:
         return ways_from(ground, end, [start])[0]
     return _way(ground, _back(before, ground.cell(start)), start, end)
