@@ -31,8 +31,8 @@ class Occupied:
 
 @dataclass(frozen=True, slots=True)
 class VehiclePlan:
-    """``alone``: no earlier even if it had everybody to itself; ``waits_h``: so much later than that;
-    ``occupied``: when its people are at the others.
+    """``alone``: when it would be done if it had everybody to itself, None where that is not proved;
+    ``waits_h``: so much later than that; ``occupied``: when its people are at the others.
     """
 
     name: str
@@ -123,7 +123,8 @@ def _shop_plan(
     ]
     vehicles = []
     for k, (job, plan) in enumerate(zip(jobs, plans, strict=True)):
-        alone = problems[k].calendar.grid.moment(found.alone[own[k]]) if k in own else None
+        least = found.alone[own[k]] if k in own else None
+        alone = None if least is None else problems[k].calendar.grid.moment(least)
         waits = None if alone is None or plan.finish is None else (plan.finish - alone).total_seconds() / 3600
         others = [(o.name, p) for j, (o, p) in enumerate(zip(jobs, plans, strict=True)) if j != k]
         vehicles.append(VehiclePlan(job.name, plan, alone, waits, _occupied(job, others)))
@@ -140,7 +141,8 @@ def _shop_plan(
 
 
 def _plan_of(problem: Problem, found: Together, place: int) -> DayPlan:
-    solution = solution_of(problem, found.starts[place], (), (found.alone[place],))
+    alone = found.alone[place]
+    solution = solution_of(problem, found.starts[place], (), () if alone is None else (alone,))
     return told(problem, solution, (), found.persons[place])
 
 

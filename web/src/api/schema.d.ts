@@ -9923,8 +9923,8 @@ export interface components {
         };
         /**
          * VehiclePlan
-         * @description ``alone``: no earlier even if it had everybody to itself; ``waits_h``: so much later than that;
-         *     ``occupied``: when its people are at the others.
+         * @description ``alone``: when it would be done if it had everybody to itself, None where that is not proved;
+         *     ``waits_h``: so much later than that; ``occupied``: when its people are at the others.
          */
         VehiclePlan: {
             /** Name */

@@ -25,16 +25,16 @@ SHOWN_EVERY_S = 0.7
 
 @dataclass(frozen=True, slots=True)
 class Together:
-    """``starts``: of each problem; ``persons``: who does what of it; ``alone``: before which slot none can
-    end even if it had everybody to itself. ``blocked``: the problem that finds no plan by itself. ``bounds``
-    and ``proved`` of the sums over all: of the slots in which they end, of the days on their roofs, of the
-    standing about.
+    """``starts``: of each problem; ``persons``: who does what of it; ``alone``: where it would end if it had
+    everybody to itself, None where that is not proved. ``blocked``: the problem that finds no plan by itself.
+    ``bounds`` and ``proved`` of the sums over all: of the slots in which they end, of the days on their
+    roofs, of the standing about.
     """
 
     state: Literal["found", "impossible", "not found"]
     starts: tuple[tuple[int, ...], ...] = ()
     persons: tuple[Persons, ...] = ()
-    alone: tuple[int, ...] = ()
+    alone: tuple[int | None, ...] = ()
     blocked: int | None = None
     proved: tuple[bool, ...] = ()
     bounds: tuple[int, ...] = ()
@@ -50,20 +50,22 @@ def solve_together(
     problem has something to do. Kept plans that still hold beside one another are the answer unless others
     end earlier in sum or take fewer days on the roofs.
     """
-    alone = []
+    alone: list[int | None] = []
+    least = []
     for place, problem in enumerate(problems):
         own = solve(problem, seconds * ALONE_SHARE / len(problems), goals=1, stopped=stopped)
         if own.state == "impossible":
             return Together("impossible", blocked=place)
-        alone.append(own.bounds[0] if own.bounds else 0)
+        least.append(own.bounds[0] if own.bounds else 0)
+        alone.append(own.ends if own.proved == (True,) else None)
     built = model_of(problems)
-    for finish, least in zip(built.finishes, alone, strict=True):
-        built.model.add(finish >= least)
+    for finish, bound in zip(built.finishes, least, strict=True):
+        built.model.add(finish >= bound)
     agreed = _agreed(problems)
     if agreed is not None:
         first = tuple(start for own in agreed[0] for start in own)
     else:
-        first = _one_after_the_other(problems, alone, seconds * TURNS_SHARE, stopped)
+        first = _one_after_the_other(problems, least, seconds * TURNS_SHARE, stopped)
 
     def best_of(standing: Standing) -> Together:
         found = _of(problems, alone, standing)
@@ -121,7 +123,7 @@ def _sums(problems: Sequence[Problem], starts: Sequence[tuple[int, ...]]) -> tup
     return sum(plan.ends for plan in plans), sum(plan.roof_days for plan in plans)
 
 
-def _of(problems: Sequence[Problem], alone: Sequence[int], standing: Standing) -> Together:
+def _of(problems: Sequence[Problem], alone: Sequence[int | None], standing: Standing) -> Together:
     if standing.state != "found":
         return Together(standing.state, alone=tuple(alone))
     starts, rest = [], standing.starts
@@ -135,14 +137,14 @@ def _of(problems: Sequence[Problem], alone: Sequence[int], standing: Standing) -
 
 
 def _one_after_the_other(
-    problems: Sequence[Problem], alone: Sequence[int], seconds: float, stopped: Callable[[], bool]
+    problems: Sequence[Problem], least: Sequence[int], seconds: float, stopped: Callable[[], bool]
 ) -> tuple[int, ...]:
     """A first plan: the vehicle that would end first gets the people it wants, the next those that are left.
     Empty where one finds nobody then.
     """
     busy: Busy = {}
     found: dict[int, tuple[int, ...]] = {}
-    ends = [begins(p, problems[0]) + TICKS * end for p, end in zip(problems, alone, strict=True)]
+    ends = [begins(p, problems[0]) + TICKS * end for p, end in zip(problems, least, strict=True)]
     for place in sorted(range(len(problems)), key=lambda k: ends[k]):
         problem = problems[place]
         at = begins(problem, problems[0])

@@ -167,7 +167,7 @@ function Headline({ plan, busy, children }: { plan: ShopPlan; busy: boolean; chi
 
 function waitWords(vehicle: VehiclePlan): string {
   const { waits_h: waits } = vehicle;
-  if (waits === null) return "nothing left to do";
+  if (waits === null) return vehicle.plan.state === "nothing to do" ? "nothing left to do" : "";
   if (waits < 0.25) return "as soon as alone";
   const days = Math.floor(waits / 24);
   const hours = Math.round((waits % 24) * 2) / 2;
