@@ -6,11 +6,13 @@ import io
 import json
 import subprocess
 import sys
+from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
 from fastapi.testclient import TestClient
 
+from fahrtwind.api.app import create_app
 from fahrtwind.calc import CALCULATIONS
 from fahrtwind.cli import main
 from fahrtwind.core.job.document import Job
@@ -190,14 +192,22 @@ def test_every_calculation_beyond_single_formulas_is_called_here() -> None:
     } | {"job.working"}
 
 
+@pytest.fixture(scope="module")
+def doors(tmp_path_factory: pytest.TempPathFactory) -> Iterator[TestClient]:
+    """One server for all calculations: they keep nothing."""
+    app = create_app(tmp_path_factory.mktemp("doors") / "doors.db", demo=False)
+    with TestClient(app, base_url="http://127.0.0.1", raise_server_exceptions=False) as found:
+        yield found
+
+
 @pytest.mark.parametrize("name", CALLS)
 def test_both_doors_give_the_same_answer(
-    name: str, client: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
+    name: str, doors: TestClient, monkeypatch: pytest.MonkeyPatch, capsys: pytest.CaptureFixture[str]
 ) -> None:
     monkeypatch.setattr("sys.stdin", io.StringIO(json.dumps(CALLS[name])))
     assert main(["calc", name]) == 0
     by_line = json.loads(capsys.readouterr().out)
-    by_web = client.post(f"/api/calc/{name}", json=CALLS[name])
+    by_web = doors.post(f"/api/calc/{name}", json=CALLS[name])
     assert by_web.status_code == 200 and by_web.json() == by_line
 
 

@@ -26,13 +26,13 @@ CHECKS = (not_a_server_error, status_code_conformance, content_type_conformance,
 
 
 @pages.parametrize()
-@settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))
 
 
 @doors.exclude(path_regex=r"/formula\.").parametrize()
-@settings(max_examples=6, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=4, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests_to_calculations(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))
 

@@ -43,7 +43,7 @@ class Seam:
     factor: float
 
     def of(self, corners: FloatArray, pieces: FloatArray) -> FloatArray:
-        """What it reads of forces (…, corners, 6) and (…, pieces, 12)."""
+        """What it reads of forces (…, corners, 6) and (…, pieces, 12), N and N·mm: N/mm² or N·mm, (…)."""
         where, which, end = self.at
         part = corners[..., which, :] if where == "corner" else pieces[..., which, 6 * end : 6 * end + 6]
         return self.reads(part)
