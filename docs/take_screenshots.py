@@ -57,16 +57,6 @@ def proposals(page: Page) -> None:
     page.locator("main").evaluate("m => m.scrollTo(0, 0)")
 
 
-def variants(page: Page) -> None:
-    """Two of the proposals kept, one of them chosen."""
-    proposals(page)
-    for number in (0, 2):
-        page.get_by_role("button", name="Keep as variant").nth(number).click()
-        page.get_by_role("status").get_by_text("saved").wait_for()
-    page.get_by_role("tab", name="Variants").click()
-    page.get_by_role("row", name="differs").wait_for(timeout=20_000)
-
-
 def ways(page: Page) -> None:
     page.get_by_role("tab", name="Ways to plug").click()
     page.get_by_text("none gives half a per cent more").wait_for(timeout=60_000)
@@ -95,6 +85,13 @@ def days(page: Page) -> None:
     page.get_by_role("group", name="Road of days").get_by_role("button", name="Stick").first.press("Enter")
     page.get_by_label("Why not on").fill("2026-09-22")
     page.locator("main").evaluate("m => m.scrollTo(0, 70)")
+
+
+def together(page: Page) -> None:
+    """Three vehicles that share two people."""
+    page.get_by_role("tab", name="Other vehicles").click()
+    page.get_by_text("Proved: in sum").wait_for(timeout=60_000)
+    page.locator("main").evaluate("m => m.scrollTo(0, 120)")
 
 
 def roofs(page: Page) -> None:
@@ -133,7 +130,6 @@ SHOTS: tuple[Shot, ...] = (
     ("structure", "Lichtspiel", "structure", nothing),
     ("layout", "Lichtspiel", "layout", select_panel),
     ("proposals", "Lichtspiel", "layout", proposals),
-    ("variants", "Speiche", "layout", variants),
     ("shade", "Lichtspiel", "layout", shade),
     ("hold", "Lichtspiel", "hold", nothing),
     ("rack", "Speiche", "hold", rack),
@@ -142,6 +138,7 @@ SHOTS: tuple[Shot, ...] = (
     ("wire", "Lichtspiel", "wire", ways),
     ("curves", "Lichtspiel", "wire", curves),
     ("days", "Imkerwagen", "days", days),
+    ("together", "Speiche", "days", together),
     ("working", "Lichtspiel", "hold", open_working),
     ("roof-day", "Lichtspiel", "roof-day", ways_out),
     ("look", "Wasserläufer", "log", look_round),
