@@ -18,6 +18,7 @@ from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import Section
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Support, Tie
+from fahrtwind.core.stations.hold.frame.solve import ReadyFrame, made_ready
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.schools.base_plate.chain import lever_mm
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -40,6 +41,8 @@ RANGE = (0.5, 2.0)
 Runs = Literal["along", "across", "up"]
 FOOT_NAME = re.compile(r"[mns]\d+$")
 """A foot of a carrier is named by its rail and the member, the point or the post under it."""
+ClampPlace = tuple[str, float]
+"""The bar that a clamp sits on, and its y, mm."""
 ENDS = ("feet and corners at their softest", "feet and corners at their stiffest")
 
 
@@ -64,17 +67,21 @@ class RackParts:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class RackFrame:
-    """The frame of a rack. ``clamp_nodes``: (clamps,); ``mass_kg``: (nodes,); ``lines``: for every rail and
-    bar and post its nodes in order, ``made_of``: what each is; ``top_mm``: from the bars' axis to their upper
-    face.
+    """The frame of a rack, ready for loads. ``clamp_nodes``: (clamps,); ``mass_kg``: (nodes,); ``lines``: for
+    every rail and bar and post its nodes in order, ``made_of``: what each is; ``top_mm``: from the bars' axis
+    to their upper face.
     """
 
-    frame: Frame
+    ready: ReadyFrame
     clamp_nodes: np.ndarray
     mass_kg: FloatArray
     lines: dict[str, list[int]]
     made_of: dict[str, Made]
     top_mm: float
+
+    @property
+    def frame(self) -> Frame:
+        return self.ready.frame
 
 
 def rack_parts(rack: Rack) -> RackParts:
@@ -157,11 +164,11 @@ def rack_frame(
     parts: RackParts,
     feet: tuple[FootPlace, ...],
     chains: tuple[Chain, ...],
-    clamps: tuple[FootPlace, ...],
+    clamps: tuple[ClampPlace, ...],
     stiffest: bool,
 ) -> RackFrame:
     """The frame with feet and corners at one end of their range. Raises InputError where a bar crosses no
-    rail.
+    rail, or the frame moves.
     """
     _crossed(rack)
     build = _Build()
@@ -173,7 +180,7 @@ def rack_frame(
         cuts = [rack.start.mm, rack.end.mm, *standing, *(b.x.mm for b in rack.bars)]
         on_rail[rail.id] = build.line(rail.id, parts.rail, cuts, (None, rail.y.mm), rail_z)
     for bar in rack.bars:
-        own = [c.y_mm for c in clamps if bar_of(c) == bar.id]
+        own = [y for own, y in clamps if own == bar.id]
         cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
         on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), rack.bar_axis_mm)
     firm = (BOLTED_N_MM,) * 3 + tuple(
@@ -188,9 +195,10 @@ def rack_frame(
     stand = _on_posts if parts.post else _on_feet
     supports = stand(rack, parts, build, list(zip(feet, chains, tops, strict=True)), stiffest)
     frame = Frame(np.array(build.places), tuple(build.bars), ties, supports)
-    clamp_nodes = np.array([on_bar[bar_of(c)][c.y_mm] for c in clamps], dtype=int)
+    clamp_nodes = np.array([on_bar[bar][y] for bar, y in clamps], dtype=int)
     top_mm = rack.bar_section.height.mm / 2
-    return RackFrame(frame, clamp_nodes, _masses(frame, build.made_of), build.lines, build.made_of, top_mm)
+    mass, ready = _masses(frame, build.made_of), made_ready(frame)
+    return RackFrame(ready, clamp_nodes, mass, build.lines, build.made_of, top_mm)
 
 
 Standing = list[tuple[FootPlace, Chain, int]]

@@ -13,11 +13,18 @@ from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.stations.hold.carriers.rack import ENDS, RackFrame, RackParts, rack_frame
+from fahrtwind.core.stations.hold.carriers.rack import (
+    ENDS,
+    ClampPlace,
+    RackFrame,
+    bar_of,
+    rack_frame,
+    rack_parts,
+)
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray
-from fahrtwind.core.stations.hold.frame.solve import Solved, solve
+from fahrtwind.core.stations.hold.frame.solve import Solved
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES, DRAG_COEFFICIENT, HEADING, case_forces, standing_force
 from fahrtwind.core.stations.hold.schools.base_plate.chain import lever_mm
@@ -69,17 +76,24 @@ class Grabbed:
     bars: FloatArray
 
 
+def clamp_places(carried: tuple[Carried, ...]) -> tuple[ClampPlace, ...]:
+    """Of all panels, panel by panel. A panel that moves along the roof changes none of them."""
+    return tuple((bar_of(c), c.y_mm) for part in carried for c in part.clamps)
+
+
+def rack_frames(
+    rack: Rack, feet: tuple[FootPlace, ...], chains: tuple[Chain, ...], clamps: tuple[ClampPlace, ...]
+) -> tuple[RackFrame, RackFrame]:
+    """At its softest and at its stiffest. Raises InputError where it is no frame, or moves."""
+    parts = rack_parts(rack)
+    soft, stiff = (rack_frame(rack, parts, feet, chains, clamps, stiffest) for stiffest in (False, True))
+    return soft, stiff
+
+
 def share_rack(
-    rack: Rack,
-    parts: RackParts,
-    feet: tuple[FootPlace, ...],
-    chains: tuple[Chain, ...],
-    carried: tuple[Carried, ...],
-    bump_g: float,
+    rack: Rack, frames: tuple[RackFrame, RackFrame], carried: tuple[Carried, ...], bump_g: float
 ) -> RackForces:
-    """Of a rack with feet and at least one panel on it. Raises InputError where its frame is none."""
-    clamps = tuple(c for part in carried for c in part.clamps)
-    frames = [rack_frame(rack, parts, feet, chains, clamps, stiffest) for stiffest in (False, True)]
+    """Of a rack with feet and at least one panel on it."""
     loads = _loads(rack, frames[0], carried, bump_g)
     spans = [_Span.of(frame, loads) for frame in frames]
     base = carried[0].shared
@@ -279,8 +293,7 @@ class _Span:
 
     @classmethod
     def of(cls, frame: RackFrame, loads: _Loads) -> _Span:
-        """Raises InputError where the frame is none, or moves."""
-        solved = solve(frame.frame, loads.rows())
+        solved = frame.ready.under(loads.rows())
         m, c, w = loads.road.shape[0], loads.road.shape[1], loads.parked_pa.shape[1]
         cuts = np.cumsum([m * c, m, m, m, m * w, m])
 

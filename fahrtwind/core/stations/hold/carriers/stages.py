@@ -10,8 +10,13 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.stations.hold.carriers.explain import explain_carrier, explain_rack
 from fahrtwind.core.stations.hold.carriers.links import joint_chain, rail_foot_chain
-from fahrtwind.core.stations.hold.carriers.rack import rack_parts
-from fahrtwind.core.stations.hold.carriers.rack_forces import RackForces, share_rack
+from fahrtwind.core.stations.hold.carriers.rack import ClampPlace, RackFrame, rack_parts
+from fahrtwind.core.stations.hold.carriers.rack_forces import (
+    RackForces,
+    clamp_places,
+    rack_frames,
+    share_rack,
+)
 from fahrtwind.core.stations.hold.carriers.rack_verdict import judge_rack
 from fahrtwind.core.stations.hold.carriers.rails import Profile, profile_of
 from fahrtwind.core.stations.hold.carriers.sharing import Carried, CarrierForces, share_carrier
@@ -79,12 +84,31 @@ def profile(carrier: Carrier) -> Profile:
     return profile_of(carrier)
 
 
+@stage("hold", "Clamps on a carrier", "carriers.{id}", each="carriers")
+def clamped_at(carrier: Carrier, all_carried: tuple[Carried, ...]) -> tuple[ClampPlace, ...]:
+    return clamp_places(tuple(c for c in all_carried if c.carrier == carrier.id))
+
+
+@stage("hold", "Frame of a carrier", "carriers.{id}", each="carriers")
+def frames_of_rack(
+    carrier: Carrier,
+    feet_of_carrier: tuple[FootPlace, ...],
+    foot_chains: tuple[Chain, ...],
+    clamped_at: tuple[ClampPlace, ...],
+) -> tuple[RackFrame, RackFrame] | None:
+    """None where it needs no frame, or bears nothing yet. It stays while loads change."""
+    if not isinstance(carrier, Rack) or not clamped_at or not feet_of_carrier:
+        return None
+    return rack_frames(carrier, feet_of_carrier, foot_chains, clamped_at)
+
+
 @stage("hold", "Forces of a carrier", "carriers.{id}", each="carriers", all="forces_by_carrier")
 def carrier_forces(
     carrier: Carrier,
     profile: Profile,
     feet_of_carrier: tuple[FootPlace, ...],
     foot_chains: tuple[Chain, ...],
+    frames_of_rack: tuple[RackFrame, RackFrame] | None,
     all_carried: tuple[Carried, ...],
     assumptions: Assumptions,
 ) -> CarrierForces | RackForces | None:
@@ -93,8 +117,7 @@ def carrier_forces(
     if not own or not feet_of_carrier:
         return None
     if isinstance(carrier, Rack):
-        bump = assumptions.bump_g
-        return share_rack(carrier, rack_parts(carrier), feet_of_carrier, foot_chains, own, bump)
+        return frames_of_rack and share_rack(carrier, frames_of_rack, own, assumptions.bump_g)
     return share_carrier(carrier, profile, feet_of_carrier, foot_chains, own)
 
 

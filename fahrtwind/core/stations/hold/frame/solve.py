@@ -45,23 +45,50 @@ class _Assembled:
     tie_dofs: np.ndarray  # (ties, 12)
 
 
-def solve(frame: Frame, loads: FloatArray) -> Solved:
-    """Loads: (c, nodes, 6), N and N·mm at the nodes. Raises InputError where the frame is none, or moves."""
+@dataclass(frozen=True, slots=True, eq=False)
+class ReadyFrame:
+    """A frame that bears loads: its stiffness scaled to ones on the diagonal, with its inverse, and what one
+    newton at each of its springs does, (dofs, springs), (springs, springs), (springs, bars, 12) and
+    (springs, ties, 6).
+    """
+
+    frame: Frame
+    parts: _Assembled
+    scaled: FloatArray
+    scale: FloatArray
+    inverse: FloatArray
+    unit: FloatArray
+    give: FloatArray
+    bar_unit: FloatArray
+    tie_unit: FloatArray
+
+    def under(self, loads: FloatArray) -> Solved:
+        """Loads: (c, nodes, 6), N and N·mm at the nodes."""
+        right = loads.reshape(len(loads), -1).T
+        return _with_each_lost(self, _refined(self.scaled, self.scale, self.inverse, right))
+
+
+def made_ready(frame: Frame) -> ReadyFrame:
+    """A frame made ready for its loads. Raises InputError where it is none, or moves."""
     frame.check()
     parts = _assemble(frame)
     scale = 1 / np.sqrt(np.maximum(np.diag(parts.stiffness), 1e-12))
     scaled = parts.stiffness * scale[:, None] * scale[None, :]
     _stands(frame, scaled, scale)
-    right = np.hstack([loads.reshape(len(loads), -1).T, parts.support_rows.T])
-    moved = _refined(scaled, scale, right)
-    count = len(loads)
-    return _with_each_lost(frame, parts, moved[:, :count], moved[:, count:])
+    inverse = np.asarray(np.linalg.inv(scaled), dtype=np.float64)
+    unit = _refined(scaled, scale, inverse, parts.support_rows.T)
+    give, bars, ties = parts.support_rows @ unit, _bars(parts, unit), _ties(parts, unit)
+    return ReadyFrame(frame, parts, scaled, scale, inverse, unit, give, bars, ties)
 
 
-def _refined(scaled: FloatArray, scale: FloatArray, right: FloatArray) -> FloatArray:
+def solve(frame: Frame, loads: FloatArray) -> Solved:
+    """Loads: (c, nodes, 6), N and N·mm at the nodes. Raises InputError where the frame is none, or moves."""
+    return made_ready(frame).under(loads)
+
+
+def _refined(scaled: FloatArray, scale: FloatArray, inverse: FloatArray, right: FloatArray) -> FloatArray:
     """Solved, and once more for what is left over: stiff joints beside soft supports cost digits."""
     wanted = right * scale[:, None]
-    inverse = np.linalg.inv(scaled)
     found = inverse @ wanted
     found += inverse @ (wanted - scaled @ found)
     return np.asarray(found * scale[:, None])
@@ -142,13 +169,12 @@ def _what_moves(frame: Frame, scaled: FloatArray, scale: FloatArray) -> str:
     return f"{bar.part} can {MOVES[how]}"
 
 
-def _with_each_lost(frame: Frame, parts: _Assembled, moved: FloatArray, unit: FloatArray) -> Solved:
-    """``moved``: (dofs, c) by the loads; ``unit``: (dofs, springs) by one newton at each."""
-    n, count = len(frame.supports), moved.shape[1]
+def _with_each_lost(frame: ReadyFrame, moved: FloatArray) -> Solved:
+    """``moved``: (dofs, c) by the loads."""
+    parts, give, bar_unit, tie_unit = frame.parts, frame.give, frame.bar_unit, frame.tie_unit
+    n, count = len(frame.frame.supports), moved.shape[1]
     at = parts.support_rows @ moved  # how far every support gives
-    give = parts.support_rows @ unit  # how far they give for a newton at each
-    in_bar, bar_unit = _bars(parts, moved), _bars(parts, unit)
-    in_tie, tie_unit = _ties(parts, moved), _ties(parts, unit)
+    in_bar, in_tie = _bars(parts, moved), _ties(parts, moved)
     on_support = np.full((n + 1, count, n, DOFS), np.nan)
     bars = np.full((n + 1, *in_bar.shape), np.nan)
     ties = np.full((n + 1, *in_tie.shape), np.nan)
