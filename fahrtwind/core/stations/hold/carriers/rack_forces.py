@@ -219,11 +219,13 @@ def _along(carried: Carried) -> FloatArray:
 def _at_nodes(frame: RackFrame, pull: FloatArray, level: FloatArray) -> FloatArray:
     """Clamps pull up (models, clamps) and along (clamps, 2) at the bars' upper face: (models, nodes, 6)."""
     found = np.zeros((len(pull), len(frame.mass_kg), 6))
+    on_node = np.zeros((len(frame.clamp_nodes), len(frame.mass_kg)))
+    on_node[np.arange(len(frame.clamp_nodes)), frame.clamp_nodes] = 1.0
+    found[:, :, 2] = pull @ on_node
+    aft, across = level.T @ on_node
     top = frame.top_mm
-    for i, node in enumerate(frame.clamp_nodes):
-        aft, across = level[i]
-        found[:, node, 2] += pull[:, i]
-        found[:, node, [0, 1, 3, 4]] += [aft, across, -top * across, top * aft]
+    for which, part in ((0, aft), (1, across), (3, -top * across), (4, top * aft)):
+        found[:, :, which] = part
     return found
 
 
