@@ -31,11 +31,11 @@ def shelter_of(face: Face, others: tuple[Face, ...], wind: Wind = "front") -> fl
     (judgement).
     """
     kept = sum(
-        _overlap(face.rect, other.rect, wind)
-        * _near(_ahead_mm(face.rect, other.rect, wind))
+        near
+        * _overlap(face.rect, other.rect, wind)
         * min(max(2 * other.top_mm / max(face.top_mm, 1.0) - 1, 0.0), 1.0)
         for other in others
-        if other.id != face.id
+        if other.id != face.id and (near := _near(_ahead_mm(face.rect, other.rect, wind)))
     )
     return min(kept, 1.0)
 

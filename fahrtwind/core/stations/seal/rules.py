@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator
 from math import hypot
 
+import numpy as np
+
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
@@ -124,7 +126,8 @@ def runs_off(
     for kind in _used(seal_kinds, seal_places):
         around = kind.choice.round
         own = [p for p in seal_places if p.kind == kind.kind]
-        steep = {p.name: hypot(*crown.slopes(p.x_mm, p.y_mm)) for p in own}
+        falls = crown.falls(np.array([p.x_mm for p in own]), np.array([p.y_mm for p in own]))
+        steep = {p.name: float(fall) for p, fall in zip(own, falls, strict=True)}
         over = {name: slope for name, slope in steep.items() if slope > around.steepest_deg}
         if over:
             worst = max(over, key=over.__getitem__)

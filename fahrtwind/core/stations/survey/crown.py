@@ -105,9 +105,16 @@ class CrownSurface:
 
     def slopes(self, x_mm: float, y_mm: float) -> tuple[float, float]:
         """How steeply the roof falls at a spot in mm, degrees: to starboard, aft."""
-        across, _ = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, across=1))
-        along, _ = self._told(_row(x_mm, y_mm, self.length_mm, self.half_mm, along=1))
+        across = _row(x_mm, y_mm, self.length_mm, self.half_mm, across=1) @ self.mean
+        along = _row(x_mm, y_mm, self.length_mm, self.half_mm, along=1) @ self.mean
         return -float(np.degrees(np.arctan(across))), -float(np.degrees(np.arctan(along)))
+
+    def falls(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
+        """How steeply the roof falls at spots in mm, whichever way, degrees: both slopes as one."""
+        spots = (x_mm[:, None], y_mm[:, None], self.length_mm, self.half_mm)
+        slopes = (_row(*spots, across=1) @ self.mean, _row(*spots, along=1) @ self.mean)
+        steep: FloatArray = np.hypot(*(np.degrees(np.arctan(slope)) for slope in slopes))
+        return steep
 
     def at(self, x_mm: float, y_mm: float) -> SpotShape:
         """Height, slopes and bend at a spot in mm, with what they are uncertain by."""
@@ -150,16 +157,22 @@ def _terms(x_mm: FloatArray, y_mm: FloatArray, length: float, half: float) -> Fl
 
 
 def _row(
-    x_mm: float, y_mm: float, length: float, half: float, *, across: int = 0, along: int = 0
+    x_mm: float | FloatArray,
+    y_mm: float | FloatArray,
+    length: float,
+    half: float,
+    *,
+    across: int = 0,
+    along: int = 0,
 ) -> FloatArray:
-    """Values of all terms, or of their derivatives by y or x, at one spot."""
+    """Values of all terms, or of their derivatives by y or x, at one spot, or at a column of them."""
     u, v = y_mm / half, 2 * x_mm / length - 1
     return (
         _power(u, POWERS_OF_U, across) * half**-across * _power(v, POWERS_OF_V, along) * (2 / length) ** along
     )
 
 
-def _power(base: float, exponents: FloatArray, derivative: int) -> FloatArray:
+def _power(base: float | FloatArray, exponents: FloatArray, derivative: int) -> FloatArray:
     """A derivative of the powers: n (n - 1) … times the lower power, 0 where nothing is left."""
     factor = np.ones_like(exponents)
     for k in range(derivative):

@@ -99,7 +99,10 @@ def harness_of(
         branch = end_of(nearest.panels[0])
         met = _ways(ground, branch, array.strings)
         runs = [r for s in array.strings for r in _to_branch(array, s, met[s.string.id], lead_mm)]
-        runs += _trunk(array, past, nearest, ground, (branch, gland), inside)
+        # without spots to lead it past it is the way that the nearest string's plus would take
+        led = [spot for s in array.strings for spot in past[s.string.id]]
+        trunk = way_past(ground, branch, led, gland) if led else ways[nearest.string.id][0]
+        runs += _trunk(array, nearest, trunk, inside)
     else:
         runs = [
             r for s in array.strings for r in _to_controller(array, s, ways[s.string.id], lead_mm, inside)
@@ -174,17 +177,8 @@ def _pair(
     ]
 
 
-def _trunk(
-    array: Array,
-    past: dict[str, list[Spot]],
-    nearest: Plugged,
-    ground: Ground,
-    ends: tuple[Spot, Spot],
-    inside_mm: float,
-) -> list[Run]:
+def _trunk(array: Array, nearest: Plugged, way: Way, inside_mm: float) -> list[Run]:
     """The pair from the branch pieces to the controller, past the spots of any of its strings."""
-    led = [spot for s in array.strings for spot in past[s.string.id]]
-    way = way_past(ground, ends[0], led, ends[1])
     long = way.length_mm * SLACK + DRIP_LOOP_MM + inside_mm
     return [
         Run(
