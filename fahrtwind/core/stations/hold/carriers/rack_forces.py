@@ -295,6 +295,7 @@ class _Span:
 
     @classmethod
     def of(cls, frame: RackFrame, loads: _Loads) -> _Span:
+        """Of a frame under these loads, N and N·mm."""
         solved = frame.ready.under(loads.rows())
         m, c, w = loads.road.shape[0], loads.road.shape[1], loads.parked_pa.shape[1]
         cuts = np.cumsum([m * c, m, m, m, m * w, m])
