@@ -1,14 +1,13 @@
 /** Who works when, from which day on, and what comes when. */
-import { useQuery } from "@tanstack/react-query";
-import { http, unwrap } from "../../api/client";
 import type { Elsewhere, Job } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
-import { useDesk, useRevision, useStoredJob } from "../../job/JobContext";
+import { useDesk, useStoredJob } from "../../job/JobContext";
 import { newId } from "../wire/words";
 import { DateBox } from "./DateBox";
 import { KINDS } from "./kinds";
 import { takenEdit } from "./pins";
 import { dateOf, dayWords } from "./road";
+import { useElsewhere } from "./useElsewhere";
 
 type Person = Job["days"]["crew"][number];
 const WEEK = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"] as const;
@@ -60,18 +59,6 @@ export function PeoplePart() {
         </div>
       </Group>
     </div>
-  );
-}
-
-/** Where people of this crew are by the plans that other vehicles keep. */
-function useElsewhere(): readonly Elsewhere[] {
-  const { id } = useDesk();
-  const revision = useRevision();
-  return (
-    useQuery({
-      queryKey: ["elsewhere", id, revision],
-      queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/elsewhere", { params: { path: { job_id: id } } })),
-    }).data ?? []
   );
 }
 

@@ -7,6 +7,7 @@ import { keepEdits } from "./pins";
 import { RoadOfDays } from "./RoadOfDays";
 import { dateOf, dayWords, timeOf, whenWords } from "./road";
 import { StepCard } from "./StepCard";
+import { clashesOf, useElsewhere } from "./useElsewhere";
 import { usePlan } from "./usePlan";
 
 export function PlanPart() {
@@ -37,6 +38,7 @@ export function PlanPart() {
       {plan?.state === "found" && (
         <>
           <Headline plan={plan} doing={doing} />
+          <Wanted plan={plan} />
           <RoadOfDays plan={plan} hours={hours ?? null} picked={picked} pick={setPicked} stale={false} />
           {step && <StepCard key={step.id} step={step} plan={plan} />}
           <Columns plan={plan} picked={picked} pick={setPicked} />
@@ -101,6 +103,18 @@ function Headline({ plan, doing }: { plan: DayPlan; doing: string | null }) {
         )}
       </span>
     </div>
+  );
+}
+
+/** Other vehicles want the same people at the same time, and nobody has said so here. */
+function Wanted({ plan }: { plan: DayPlan }) {
+  const clashes = clashesOf(plan, useElsewhere());
+  if (!clashes.length) return null;
+  return (
+    <p aria-live="polite" className="pb-2 font-semibold">
+      {clashes.map(({ job, names }) => `${job} has ${names.join(", ")} at some of these hours`).join("; ")}
+      <span className="font-normal">: say it under People and days, or plan both under Other vehicles.</span>
+    </p>
   );
 }
 
