@@ -6,8 +6,8 @@ import { newId } from "../wire/words";
 import { DateBox } from "./DateBox";
 import { KINDS } from "./kinds";
 import { takenEdit } from "./pins";
-import { dateOf, dayWords } from "./road";
-import { useElsewhere } from "./useElsewhere";
+import { dayWords } from "./road";
+import { daysTaken, spansWords, useElsewhere } from "./useElsewhere";
 
 type Person = Job["days"]["crew"][number];
 const WEEK = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su"] as const;
@@ -73,7 +73,7 @@ function Taken({ person, taken }: { person: Person; taken: Elsewhere }) {
         <b>{taken.job}</b>{" "}
         {free
           ? `no longer has ${person.name}`
-          : `${taken.sure ? "has" : "may have"} ${person.name}: ${daysOf(taken.taken).map(dayWords).join(", ")}`}
+          : `${taken.sure ? "has" : "may have"} ${person.name}: ${spansWords(taken.taken)}`}
       </span>
       <button
         type="button"
@@ -87,8 +87,6 @@ function Taken({ person, taken }: { person: Person; taken: Elsewhere }) {
   );
 }
 
-const daysOf = (taken: Person["taken"]) => [...new Set(taken.map((t) => dateOf(t.starts)))];
-
 /** At which other vehicles somebody is, as this job says. */
 function AtOthers({ person }: { person: Person }) {
   const { handle } = useDesk();
@@ -101,10 +99,10 @@ function AtOthers({ person }: { person: Person }) {
         type="button"
         className="act !h-[30px] !px-2 !text-[13px] self-end"
         aria-label={`${person.name} is not at ${job} after all`}
-        title={daysOf(own).map(dayWords).join(", ")}
+        title={spansWords(own)}
         onClick={() => handle.change(takenEdit(days, person.id, [job], []))}
       >
-        at {job}, {daysOf(own).length} {daysOf(own).length === 1 ? "day" : "days"} ×
+        at {job}, {daysTaken(own) === 1 ? "1 day" : `${daysTaken(own)} days`} ×
       </button>
     );
   });

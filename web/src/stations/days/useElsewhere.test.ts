@@ -1,6 +1,6 @@
 import { expect, test } from "vitest";
 import type { DayPlan, Elsewhere } from "../../api/types";
-import { clashesOf } from "./useElsewhere";
+import { clashesOf, daysTaken, spansWords } from "./useElsewhere";
 
 const step = (persons: string[], starts: string, ends: string, done = false) => ({ persons, starts, ends, done });
 const at = (name: string, job: string, starts: string, ends: string) =>
@@ -24,4 +24,16 @@ test("who is wanted at two vehicles at once is told with the other vehicle, each
     { job: "Kiosk", names: ["Ada"] },
     { job: "Zirkus", names: ["Bo"] },
   ]);
+});
+
+test("whole days end at midnight, hours of one day are told once", () => {
+  const whole = { job: "K", starts: "2026-05-04T00:00:00+02:00", ends: "2026-05-06T00:00:00+02:00" };
+  const hours = (from: string, to: string) => ({
+    job: "K",
+    starts: `2026-05-07T${from}+02:00`,
+    ends: `2026-05-07T${to}+02:00`,
+  });
+  const taken = [whole, hours("08:00:00", "09:30:00"), hours("10:00:00", "12:00:00")];
+  expect(spansWords(taken)).toBe("Mon 4 May to Tue 5 May, Thu 7 May");
+  expect(daysTaken(taken)).toBe(3);
 });

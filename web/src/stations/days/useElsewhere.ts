@@ -3,6 +3,7 @@ import { useQuery } from "@tanstack/react-query";
 import { http, unwrap } from "../../api/client";
 import type { DayPlan, Elsewhere } from "../../api/types";
 import { useDesk, useRevision } from "../../job/JobContext";
+import { dateOf, dayWords, hourOf, nextDay } from "./road";
 
 export function useElsewhere(): readonly Elsewhere[] {
   const { id } = useDesk();
@@ -13,6 +14,34 @@ export function useElsewhere(): readonly Elsewhere[] {
       queryFn: () => unwrap(http.GET("/api/jobs/{job_id}/elsewhere", { params: { path: { job_id: id } } })),
     }).data ?? []
   );
+}
+
+type Taken = Elsewhere["taken"];
+
+/** First and last day of a span by the clock that it is told in; one that ends at midnight ends the day before. */
+function daysOf(span: Taken[number]): [string, string] {
+  const first = dateOf(span.starts);
+  const last = hourOf(span.ends) === 0 ? nextDay(dateOf(span.ends), -1) : dateOf(span.ends);
+  return [first, last < first ? first : last];
+}
+
+/** The days in words, those that follow one another as from and to. */
+export function spansWords(taken: Taken): string {
+  const words = taken.map((span) => {
+    const [first, last] = daysOf(span);
+    return first === last ? dayWords(first) : `${dayWords(first)} to ${dayWords(last)}`;
+  });
+  return [...new Set(words)].join(", ");
+}
+
+/** On how many days somebody is taken at all. */
+export function daysTaken(taken: Taken): number {
+  const days = new Set<string>();
+  for (const span of taken) {
+    const [first, last] = daysOf(span);
+    for (let day = first; day <= last; day = nextDay(day)) days.add(day);
+  }
+  return days.size;
 }
 
 /** Who of a plan is wanted at another vehicle at the same time: each vehicle with the names. */
