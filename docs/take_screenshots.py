@@ -91,7 +91,7 @@ def together(page: Page) -> None:
     """Three vehicles that share two people."""
     page.get_by_role("tab", name="Other vehicles").click()
     page.get_by_text("Proved: in sum").wait_for(timeout=60_000)
-    page.locator("main").evaluate("m => m.scrollTo(0, 120)")
+    page.locator("main").evaluate("m => m.scrollTo(0, 142)")
 
 
 def roofs(page: Page) -> None:
@@ -168,7 +168,7 @@ def take(browser: Browser, url: str, shot: Shot) -> None:
     page.get_by_role("link", name="Lichtspiel").wait_for()
     if job:
         page.get_by_role("link", name=job).click()
-        page.get_by_role("navigation", name="Stations").wait_for()
+        page.wait_for_url("**/jobs/*/*")  # a phone may be led to its own pages
         page.goto(f"{page.url.rsplit('/', 1)[0]}/{station}")
         page.get_by_role("heading", level=1).wait_for()
     prepare(page)
