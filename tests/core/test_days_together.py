@@ -312,6 +312,9 @@ def test_a_kept_plan_stays_the_plan_until_another_is_better(sound: Job) -> None:
     assert [(s.id, s.starts) for s in told.steps] == [(s.id, s.starts) for s in best.steps]
     assert "finish" in told.proved and told.finish == best.finish
     assert {s.id: s.persons for s in told.steps}[first.id] == (other,)
+    everybody = [{**s, "persons": ["Ada"] if s["persons"] else []} for s in steps]
+    at_once = plan_days(apply_edits(job, [SetValue(path="days.kept", value=everybody)]), 10)
+    assert {name for s in at_once.steps for name in s.persons} == {"Ada", "Bo"}, "she cannot do two things"
     day = timedelta(days=7)
     late = [{**s, "starts": _later(s["starts"], day), "ends": _later(s["ends"], day)} for s in steps]
     slow = apply_edits(job, [SetValue(path="days.kept", value=late)])

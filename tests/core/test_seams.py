@@ -108,6 +108,26 @@ def test_a_seam_shows_its_working(boat: Job) -> None:
     assert steps[-1].result == pytest.approx(seam.utilisation)
 
 
+def test_only_welds_whose_line_is_known_are_judged(boat: Job, sound: Job) -> None:
+    """Round tubes that cross touch at a point, an angle is not welded all round, aluminium not to steel: none
+    of them gets a share; aluminium posts count with what the heat has left once they are welded.
+    """
+    crossing = arch(boat, throat="2 mm", joint="welded")
+    assert all(s.seam.endswith((" foot", " top")) for s in crossing.seams), "its bars lie on round rails"
+    job = apply_edits(sound, [PutOnRack(panels=("p1", "p3"), points=False)])
+    more = {"carriers__b1__joint": "welded", "carriers__b1__throat": "2 mm"}
+    angle = {"carriers__b1__bar_section": {"kind": "angle", "leg": "40 mm", "wall": "4 mm"}}
+    for change in (angle, {"carriers__b1__bar_alloy": "S235"}):
+        told = evaluate(changed(job, **more, **change))
+        assert told.findings.carriers[0].seams == ()
+        assert "corner-welds" in {s.id for s in told.snags}
+    light = {"posts__alloy": "6082-T6", "alloy": "6082-T6", "bar_alloy": "6082-T6", "joint": "angles"}
+    bolted, welded = arch(boat, **light), arch(boat, **light, throat="2 mm")
+    for one, other in zip(bolted.rails, welded.rails, strict=True):
+        softer = 250 / 125 if one.runs != "across" else 1
+        assert other.utilisation == pytest.approx(softer * one.utilisation)
+
+
 def worst(seams: tuple[SeamVerdict, ...]) -> float:
     return max(s.utilisation for s in seams)
 

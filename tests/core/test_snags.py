@@ -427,6 +427,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "corner-swings": lambda j: racked(j, joint="bolt"),
     "weak-beside-welds": lambda j: racked(j, joint="welded"),
     "corner-welds": lambda j: racked(j, joint="welded"),
+    "cannot-be-welded": lambda j: racked(j, joint="welded", bar_alloy="S235"),
     "throat-over-wall": lambda j: racked(j, joint="welded", throat="5 mm"),
     "unlike-metals": lambda j: racked(j, bar_alloy="S235"),
     "steel-bare": lambda j: racked(j, bar_alloy="S235"),

@@ -62,7 +62,7 @@ def plan_days(
                 return told(problem, as_kept, persons=kept_persons(problem, kept))
         return told(problem, solution)
 
-    solution = solve(problem, seconds, stopped=stopped, told=lambda s: show(better_of(s)))
+    solution = solve(problem, seconds, stopped=stopped, told=lambda s: show(better_of(s)), known=kept)
     if solution.state != "found":
         reasons = reasons_for_none(problem) if solution.state == "impossible" else ()
         return told(problem, solution, reasons)

@@ -54,19 +54,22 @@ def kept_starts(problem: Problem) -> tuple[int, ...] | None:
 
 def kept_persons(problem: Problem, starts: tuple[int, ...]) -> Persons | None:
     """Who was to do what when the plan was kept; None where that is not settled or no longer goes: somebody
-    has left the crew or is not there.
+    has left the crew, is not there, or is told at two things at once.
     """
     days, present = problem.calendar.days, problem.calendar.present
     if not settled(days):
         return None
     names = [called(person.name) for person in days.crew]
     own = {p.step: tuple(map(called, p.persons)) for p in days.kept}
+    free = [own.copy() for own in present]
     who = []
     for activity, start in zip(problem.activities, starts, strict=True):
         span = slice(start, start + activity.slots)
         there = [p for p, name in enumerate(names) if name in own.get(activity.id, ())]
-        if len(there) != activity.hands or not all(present[p][span].all() for p in there):
+        if len(there) != activity.hands or not all(free[p][span].all() for p in there):
             return None
+        for p in there:
+            free[p][span] = False
         who.append(tuple(there))
     return tuple(who)
 

@@ -37,8 +37,11 @@ def solve(
     goals: int = 3,
     stopped: Callable[[], bool] = lambda: False,
     told: Told = lambda solution: None,
+    known: tuple[int, ...] | None = None,
 ) -> Solution:
-    """The best plan within so many seconds. Nothing to do is a plan too."""
+    """The best plan within so many seconds, looked for from a ``known`` one where there is one. Nothing to do
+    is a plan too.
+    """
     began = monotonic()
     if not problem.activities:
         return Solution("found", (), 0, 0, (True,) * goals, (0,) * goals, 0.0)
@@ -48,7 +51,7 @@ def solve(
     def show(standing: Standing) -> None:
         told(_of(problem, standing))
 
-    found = pursue(model_of([problem]), greedy(problem) or (), seconds, goals, stopped, show)
+    found = pursue(model_of([problem]), known or greedy(problem) or (), seconds, goals, stopped, show)
     return _of(problem, found)
 
 

@@ -17,6 +17,7 @@ from fahrtwind.core.job.sections import ChannelSection, OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
+from fahrtwind.core.stations.hold.carriers.seams import corners_judged, posts_welded, weldable
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.house import rule
@@ -257,27 +258,43 @@ def weak_beside_welds(carrier: Carrier) -> Iterator[Found]:
 
 @rule("corner-welds", "note", "hold", "Not judged: the welds of the corners", PRACTICE, each="carriers")
 def corner_welds(carrier: Carrier) -> Iterator[Found]:
-    if isinstance(carrier, Rack) and carrier.joint == "welded" and carrier.throat is None:
+    if not isinstance(carrier, Rack) or carrier.joint != "welded" or corners_judged(carrier):
+        return
+    silent = carrier.throat is None
+    yield Found(
+        place=f"carriers.{carrier.id}.throat",
+        where=carrier.name,
+        why="Nobody has said how thick they are."
+        if silent
+        else "Only tubes have a known line of weld: flat on flat, or a bar's end between rails.",
+        remedy="Type their throat: the height of the weld from its root, without what bulges."
+        if silent
+        else "Square tubes, or bars that end between the rails; else somebody certified works it out.",
+    )
+
+
+@rule("cannot-be-welded", "stop", "hold", "Aluminium cannot be welded to steel", PRACTICE, each="carriers")
+def cannot_be_welded(carrier: Carrier) -> Iterator[Found]:
+    if not isinstance(carrier, Rack):
+        return
+    corner = carrier.joint == "welded" and not weldable(carrier.alloy, carrier.bar_alloy)
+    post = carrier.posts is not None and posts_welded(carrier)
+    if corner or (carrier.posts and post and not weldable(carrier.alloy, carrier.posts.alloy)):
         yield Found(
-            place=f"carriers.{carrier.id}.throat",
+            place=f"carriers.{carrier.id}.joint" if corner else f"carriers.{carrier.id}.posts.alloy",
             where=carrier.name,
-            why="Nobody has said how thick they are.",
-            remedy="Type their throat: the height of the weld from its root, without what bulges.",
+            why="Its parts are of metals that no weld joins.",
+            remedy="One metal for all that is welded, or bolts and connectors.",
         )
 
 
-@rule(
-    "throat-over-wall",
-    "stop",
-    "hold",
-    "Weld thicker than what it joins",
-    "EN 1993-1-8:2005, 4.5: the thinner part decides",
-    each="carriers",
-)
+@rule("throat-over-wall", "stop", "hold", "Weld thicker than what it joins", PRACTICE, each="carriers")
 def throat_over_wall(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
     if not isinstance(carrier, Rack) or carrier.throat is None:
         return
-    sections = [carrier.section, carrier.bar_section, *([carrier.posts.section] if carrier.posts else [])]
+    sections = [carrier.section]
+    sections += [carrier.bar_section] if carrier.joint == "welded" else []
+    sections += [carrier.posts.section] if carrier.posts and carrier.posts.joint_nm is None else []
     walls = [s.wall.mm for s in sections if not isinstance(s, OwnSection)]
     if walls and carrier.throat.mm > min(walls):
         yield Found(

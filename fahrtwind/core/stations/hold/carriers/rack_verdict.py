@@ -14,9 +14,9 @@ from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
-from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, RackFrame
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, Made, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
-from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, seams_of
+from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, posts_welded, seams_of
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import (
     CarrierVerdict,
@@ -41,7 +41,7 @@ from fahrtwind.core.stations.hold.verdict import (
     parked_verdict,
 )
 from fahrtwind.core.stations.layout.feet import FootPlace
-from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
+from fahrtwind.core.tables.alloys import ALLOYS
 
 ROOT_3 = 3**0.5
 RUNS = ("along", "across", "up")
@@ -256,7 +256,7 @@ def _bars(
                 name,
                 tuple(forces.frame.frame.nodes_mm[line, RUNS.index(made.runs)].tolist()),
                 (*bent[:, 4].tolist(), -float(bent[-1, 10])),
-                float(most[worst]) * MEMBER_FACTOR / _yield(rack, made.alloy),
+                float(most[worst]) * MEMBER_FACTOR / _yield(rack, made),
                 road_speed(limit.let_go, air),
                 road_speed(limit.safe, air),
                 made.runs,
@@ -291,7 +291,7 @@ class _Stressed:
             np.array([s.up_mm3 for s in shapes]),
             np.array([s.side_mm3 for s in shapes]),
             np.array([s.torsion_mm3 for s in shapes]),
-            np.array([_yield(rack, made_of[b.part].alloy) for b in bars]),
+            np.array([_yield(rack, made_of[b.part]) for b in bars]),
         )
 
     def stress(self, part: FloatArray) -> tuple[FloatArray, FloatArray]:
@@ -327,10 +327,11 @@ class _Stressed:
         return {name: Limits(*(float(one[i].min()) for one in each)) for name, i in self.own.items()}
 
 
-def _yield(rack: Rack, alloy: AlloyName) -> float:
+def _yield(rack: Rack, made: Made) -> float:
     """Beside a weld, where these bars bend most, welded metal counts with what the heat has left of it."""
-    known = ALLOYS[alloy]
-    return known.beside_weld_n_mm2 if rack.joint == "welded" else known.yield_n_mm2
+    known = ALLOYS[made.alloy]
+    welded = rack.joint == "welded" or (made.runs != "across" and posts_welded(rack))
+    return known.beside_weld_n_mm2 if welded else known.yield_n_mm2
 
 
 def _hum(rack: Rack, forces: RackForces, panels_kg: float) -> Hum:

@@ -13,7 +13,7 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.formulas.welds import fillet_strength, round_weld_modulus, weld_modulus
 from fahrtwind.core.job.carrier import Posts, Rack
-from fahrtwind.core.job.sections import RoundTube, Section
+from fahrtwind.core.job.sections import RectangularTube, RoundTube, Section
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.rack import RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import Linear, RackForces
@@ -24,6 +24,8 @@ from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
 
 WELD_FACTOR, CONNECTOR_FACTOR = 1.95, 1.65
 """Rupture beside yielding and slip: Aluminum Design Manual, from memory."""
+LIGHT_N_MM2 = 100_000.0
+"""Modulus that tells aluminium from steel."""
 Reading = Callable[[FloatArray], FloatArray]
 """What six forces, (…, 6), come to, never negative: N/mm² in a weld, N·mm on a connector."""
 
@@ -58,7 +60,7 @@ def _seam(
 def seams_of(rack: Rack, frame: RackFrame) -> list[Seam]:
     """Those of which it is known what they bear."""
     found: list[Seam] = []
-    if rack.joint == "welded" and rack.throat is not None:
+    if rack.throat is not None and corners_judged(rack):
         throat = rack.throat.mm
 
         def corner() -> tuple[Reading, float]:
@@ -72,9 +74,38 @@ def seams_of(rack: Rack, frame: RackFrame) -> list[Seam]:
     return found
 
 
+def corners_judged(rack: Rack) -> bool:
+    """Whether the welds of its corners have a line that is known: tubes of the same kind of metal, round the
+    end of a bar between rails, or where two flat faces lie on each other. Round tubes that cross touch at a
+    point; angles, channels and slotted profiles are not welded all round.
+    """
+    if rack.joint != "welded" or rack.throat is None or not weldable(rack.alloy, rack.bar_alloy):
+        return False
+    if rack.flush:
+        return isinstance(rack.bar_section, Tube)
+    return isinstance(rack.bar_section, RectangularTube) and isinstance(rack.section, RectangularTube)
+
+
 def judged(rack: Rack) -> bool:
     """Whether what joins its posts is judged."""
-    return rack.posts is not None and (rack.posts.joint_nm is not None or rack.throat is not None)
+    posts = rack.posts
+    if posts is None or posts.joint_nm is not None:
+        return posts is not None
+    known = rack.throat is not None and isinstance(posts.section, Tube)
+    return known and weldable(posts.alloy, rack.alloy)
+
+
+def posts_welded(rack: Rack) -> bool:
+    """Whether its posts are welded to rails and plates, as far as it is told."""
+    return rack.posts is not None and rack.posts.joint_nm is None and rack.throat is not None
+
+
+Tube = RectangularTube | RoundTube
+
+
+def weldable(*alloys: AlloyName) -> bool:
+    """Aluminium is not welded to steel."""
+    return len({ALLOYS[alloy].modulus_n_mm2 < LIGHT_N_MM2 for alloy in alloys}) == 1
 
 
 def strength(alloy: AlloyName) -> float:
@@ -128,12 +159,16 @@ def _stress(area: float, up: float, side: float, torsion: float, order: tuple[in
 
 def _round_end(section: Section, throat: float) -> Reading:
     """All round the end of a bar: N, two shears, torsion, two bendings by the bar's own axes."""
-    order = (0, 1, 2, 3, 4, 5)
+    return _stress(*_end(section, throat), (0, 1, 2, 3, 4, 5))
+
+
+def _end(section: Section, throat: float) -> tuple[float, float, float, float]:
+    """Area and moduli of a weld round the end of a tube: bent up, bent sideways, twisted."""
     if isinstance(section, RoundTube):
         d = section.diameter.mm
         w = float(round_weld_modulus(given(throat, "chosen", "throat"), given(d, "chosen", "diameter")))
-        return _stress(pi * d * throat, w, w, 2 * w, order)
-    return _stress(*_rectangle(section.height.mm, section.width.mm, throat), order)
+        return pi * d * throat, w, w, 2 * w
+    return _rectangle(section.height.mm, section.width.mm, throat)
 
 
 def _rectangle(high: float, wide: float, throat: float) -> tuple[float, float, float, float]:
@@ -150,8 +185,7 @@ def _between(rack: Rack, throat: float) -> Reading:
     """
     bar = rack.bar_section
     if rack.flush:
-        area, up, side, torsion = _rectangle(bar.height.mm, bar.width.mm, throat)
-        return _stress(area, up, side, torsion, (1, 0, 2, 4, 3, 5))
+        return _stress(*_end(bar, throat), (1, 0, 2, 4, 3, 5))
     area, roll, pitch, torsion = _rectangle(rack.section.width.mm, bar.width.mm, throat)
     return _stress(area, roll, pitch, torsion, (2, 0, 1, 5, 3, 4))
 
