@@ -323,3 +323,21 @@ def test_a_kept_plan_stays_the_plan_until_another_is_better(sound: Job) -> None:
 
 def _later(moment: str, by: timedelta) -> str:
     return (datetime.fromisoformat(moment) + by).isoformat()
+
+
+def test_hands_enough_in_sum_are_not_enough_where_one_is_wanted_twice() -> None:
+    """Two vehicles have only P0, a third somebody else: two hands in all, but P0 is one person."""
+    judged = 0
+    for seed in range(8):
+        one, two, three = (
+            random_problem(60 + seed, steps=3, persons=1, days=8, alike=True) for _ in range(3)
+        )
+        stranger = three.calendar.days.crew[0].model_copy(update={"name": "Somebody"})
+        days = three.calendar.days.model_copy(update={"crew": (stranger,)})
+        other = replace(three, calendar=replace(three.calendar, days=days))
+        found = solve_together([one, two, other], 6)
+        if found.state == "impossible":
+            continue
+        judged += 1
+        assert found.state == "found" and clashes([one, two, other], found) == 0, seed
+    assert judged >= 3
