@@ -9,6 +9,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from math import ceil, hypot
 from typing import Any
 
@@ -111,25 +112,34 @@ def ground_of(
     rows, columns = max(ceil(roof.length_mm / CELL_MM), 2), max(ceil(roof.width_mm / CELL_MM), 2)
     x = roof.x_mm + (np.arange(rows) + 0.5) * CELL_MM
     y = roof.y_mm + (np.arange(columns) + 0.5) * CELL_MM
-    at_x, at_y = (a.ravel() for a in np.meshgrid(x, y, indexing="ij"))
-    counts = np.full(rows * columns, OPEN_ROOF)
+    at_x, at_y = np.meshgrid(x, y, indexing="ij")
+    counts = np.full((rows, columns), OPEN_ROOF)
     for px, py, radius in pools:
         counts[np.hypot(at_x - px, at_y - py) <= radius] = IN_WATER
-    # a panel that lies over something carries its cables over it
-    closed = _closed(obstacles).difference(shapely.union_all([panel_rect(p).polygon() for p in panels]))
-    counts[shapely.contains_xy(closed.buffer(CLEAR_MM), at_x, at_y)] = CLOSED
+    closed = _not_carried_over(_closed(obstacles), panels)
+    for part in shapely.get_parts(closed.buffer(CLEAR_MM)):
+        west, south, east, north = part.bounds
+        here = _within(x, y, Rect(west, south, east - west, north - south))
+        counts[here][shapely.contains_xy(part, at_x[here], at_y[here])] = CLOSED
     for panel in panels:
         whole = panel_rect(panel)
         inner = whole.grown(-EDGE_MM)
-        counts[_within(at_x, at_y, whole)] = ON_FRAME if panel.model.build == "framed" else OPEN_ROOF
+        counts[_within(x, y, whole)] = ON_FRAME if panel.model.build == "framed" else OPEN_ROOF
         if panel.model.build == "framed" and inner.length_mm > 0 and inner.width_mm > 0:
-            counts[_within(at_x, at_y, inner)] = UNDER_PANEL
+            counts[_within(x, y, inner)] = UNDER_PANEL
     for rail in _rails(carriers):
-        counts[_within(at_x, at_y, rail)] = ON_FRAME
-    cells = counts.reshape(rows, columns)
-    return Ground(roof.x_mm, roof.y_mm, cells, _graph(cells), closed.buffer(-GRAZE_MM))
+        counts[_within(x, y, rail)] = ON_FRAME
+    return Ground(roof.x_mm, roof.y_mm, counts, _graph(counts), closed.buffer(-GRAZE_MM))
 
 
+def _not_carried_over(closed: BaseGeometry, panels: tuple[PlacedPanel, ...]) -> BaseGeometry:
+    """What is closed but for what lies under panels: they carry their cables over it."""
+    shapely.prepare(closed)
+    over = [area for p in panels if closed.intersects(area := panel_rect(p).polygon())]
+    return closed.difference(shapely.union_all(over)) if over else closed
+
+
+@lru_cache(maxsize=4)
 def _closed(obstacles: tuple[Shape, ...]) -> BaseGeometry:
     """What stands on the roof, and what lids sweep."""
     found = []
@@ -141,11 +151,11 @@ def _closed(obstacles: tuple[Shape, ...]) -> BaseGeometry:
     return shapely.union_all(found)
 
 
-def _within(x: FloatArray, y: FloatArray, rect: Rect) -> npt.NDArray[np.bool_]:
-    inside: npt.NDArray[np.bool_] = (
-        (x >= rect.x_mm) & (x <= rect.x_end_mm) & (y >= rect.y_mm) & (y <= rect.y_end_mm)
-    )
-    return inside
+def _within(x: FloatArray, y: FloatArray, rect: Rect) -> tuple[slice, slice]:
+    """The rows and columns whose middles, x and y, lie in a rectangle."""
+    rows = np.searchsorted(x, rect.x_mm, "left"), np.searchsorted(x, rect.x_end_mm, "right")
+    columns = np.searchsorted(y, rect.y_mm, "left"), np.searchsorted(y, rect.y_end_mm, "right")
+    return slice(*rows), slice(*columns)
 
 
 def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
@@ -160,24 +170,36 @@ def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
     return found
 
 
-def _graph(counts: FloatArray) -> Any:
-    """Every cell with its eight neighbours; an edge counts as the mean of its ends."""
+@lru_cache(maxsize=4)
+def _neighbours(rows: int, columns: int) -> tuple[IntArray, IntArray, IntArray, FloatArray]:
+    """Every cell with its eight neighbours, both ways: from, to, where each cell's begin, how far, mm."""
     from scipy.sparse import coo_array  # loaded late, like its search: a start need not wait for them
 
-    rows, columns = counts.shape
     cell = np.arange(rows * columns).reshape(rows, columns)
-    starts, ends, weights = [], [], []
+    starts, ends, far = [], [], []
     for dx, dy in ((1, 0), (0, 1), (1, 1), (1, -1)):
-        one = cell[: rows - dx, max(-dy, 0) : columns - max(dy, 0)]
-        other = cell[dx:, max(dy, 0) : columns + min(dy, 0)]
-        mean = (counts.ravel()[one] + counts.ravel()[other]) / 2
-        starts.append(one.ravel())
-        ends.append(other.ravel())
-        weights.append((mean * hypot(dx, dy) * CELL_MM).ravel())
+        one = cell[: rows - dx, max(-dy, 0) : columns - max(dy, 0)].ravel()
+        other = cell[dx:, max(dy, 0) : columns + min(dy, 0)].ravel()
+        starts += [one, other]
+        ends += [other, one]
+        far += [np.full(len(one) * 2, hypot(dx, dy) * CELL_MM)]
     shape = (rows * columns, rows * columns)
-    return coo_array(
-        (np.concatenate(weights), (np.concatenate(starts), np.concatenate(ends))), shape=shape
+    links = coo_array(
+        (np.concatenate(far), (np.concatenate(starts), np.concatenate(ends))), shape=shape
     ).tocsr()
+    links.sort_indices()
+    return np.repeat(cell.ravel(), np.diff(links.indptr)), links.indices, links.indptr, links.data
+
+
+def _graph(counts: FloatArray) -> Any:
+    """Every cell with its eight neighbours; an edge counts as the mean of its ends. It holds both directions,
+    so that no search has to turn it round first.
+    """
+    from scipy.sparse import csr_array
+
+    starts, ends, begin, far = _neighbours(*counts.shape)
+    half = counts.ravel() / 2
+    return csr_array(((half[starts] + half[ends]) * far, ends, begin), shape=(counts.size, counts.size))
 
 
 def _reached(ground: Ground, start: Spot, limit: float = np.inf) -> Any:
@@ -185,7 +207,7 @@ def _reached(ground: Ground, start: Spot, limit: float = np.inf) -> Any:
     from scipy.sparse.csgraph import dijkstra
 
     at = np.array(ground.cell(start))
-    return dijkstra(ground.graph, directed=False, indices=at, return_predecessors=True, limit=limit)[1]
+    return dijkstra(ground.graph, indices=at, return_predecessors=True, limit=limit)[1]
 
 
 def ways_from(ground: Ground, start: Spot, ends: Sequence[Spot]) -> list[Way]:

@@ -86,13 +86,25 @@ def end_of(panel: PlacedPanel) -> Spot:
     return cable_end(panel) or panel_rect(panel).centre
 
 
-def harness_of(
-    array: Array, wiring: Wiring, lengths: tuple[float, float], ground: Ground, gland: Spot
+def harnesses_of(
+    arrays: tuple[Array, ...], wiring: Wiring, lengths: tuple[float, float], ground: Ground, gland: Spot
+) -> tuple[Harness, ...]:
+    """The conductors of every controller. ``lengths``: of each lead of a panel, and inside, mm."""
+    strings = tuple(s for a in arrays for s in a.strings)
+    past = {s.string.id: _past(wiring, s) for s in strings}
+    ways = _to_gland(ground, strings, gland, past)
+    return tuple(_harness(a, (past, ways), lengths, ground, gland) for a in arrays if a.strings)
+
+
+def _harness(
+    array: Array,
+    led: tuple[dict[str, list[Spot]], dict[str, list[Way]]],
+    lengths: tuple[float, float],
+    ground: Ground,
+    gland: Spot,
 ) -> Harness:
-    """The conductors of a controller. ``lengths``: of each lead of a panel, and inside, mm."""
-    lead_mm, inside = lengths
-    past = {s.string.id: _past(wiring, s) for s in array.strings}
-    ways = _to_gland(ground, array, gland, past)
+    """The conductors of a controller. ``led``: the spots every string goes past, its ways to the gland."""
+    (past, ways), (lead_mm, inside) = led, lengths
     branch = None
     if array.controller.joined == "roof" and len(array.strings) > 1:
         nearest = min(array.strings, key=lambda s: sum(w.length_mm for w in ways[s.string.id]))
@@ -100,8 +112,8 @@ def harness_of(
         met = _ways(ground, branch, array.strings)
         runs = [r for s in array.strings for r in _to_branch(array, s, met[s.string.id], lead_mm)]
         # without spots to lead it past it is the way that the nearest string's plus would take
-        led = [spot for s in array.strings for spot in past[s.string.id]]
-        trunk = way_past(ground, branch, led, gland) if led else ways[nearest.string.id][0]
+        spots = [spot for s in array.strings for spot in past[s.string.id]]
+        trunk = way_past(ground, branch, spots, gland) if spots else ways[nearest.string.id][0]
         runs += _trunk(array, nearest, trunk, inside)
     else:
         runs = [
@@ -115,10 +127,12 @@ def _past(wiring: Wiring, plugged: Plugged) -> list[Spot]:
     return [(p.x.mm, p.y.mm) for p in wiring.points if p.string == plugged.string.id]
 
 
-def _to_gland(ground: Ground, array: Array, gland: Spot, past: dict[str, list[Spot]]) -> dict[str, list[Way]]:
+def _to_gland(
+    ground: Ground, strings: tuple[Plugged, ...], gland: Spot, past: dict[str, list[Spot]]
+) -> dict[str, list[Way]]:
     """Of plus and minus of every string, past its spots where it has some."""
-    free = tuple(s for s in array.strings if not past[s.string.id])
-    led = (s for s in array.strings if past[s.string.id])
+    free = tuple(s for s in strings if not past[s.string.id])
+    led = (s for s in strings if past[s.string.id])
     return _ways(ground, gland, free) | {
         s.string.id: [way_past(ground, end, past[s.string.id], gland) for end in _ends(s)] for s in led
     }

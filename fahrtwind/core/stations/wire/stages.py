@@ -24,7 +24,7 @@ from fahrtwind.core.stations.wire.parts import WirePart, parts_of
 from fahrtwind.core.stations.wire.proposals import GroupingFinding, groupings_of
 from fahrtwind.core.stations.wire.results import ControllerFinding
 from fahrtwind.core.stations.wire.route import Ground, ground_of
-from fahrtwind.core.stations.wire.runs import Harness, harness_of
+from fahrtwind.core.stations.wire.runs import Harness, harnesses_of
 from fahrtwind.core.stations.wire.strings import Array, PanelDiode, arrays_of
 from fahrtwind.core.stations.wire.strings import panel_diode as diode_of_panel
 from fahrtwind.core.stations.wire.work import WireWork
@@ -72,7 +72,7 @@ def harnesses(
     assumptions: Assumptions,
 ) -> tuple[Harness, ...]:
     lengths = (wiring.lead.mm if wiring.lead else assumptions.cable_reach.mm, length_inside)
-    return tuple(harness_of(a, wiring, lengths, cable_ground, gland_spot) for a in arrays if a.strings)
+    return harnesses_of(arrays, wiring, lengths, cable_ground, gland_spot)
 
 
 @stage("wire", "Limits", "wiring.controllers", otherwise=(), place="limits")
