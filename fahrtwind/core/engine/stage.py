@@ -239,8 +239,11 @@ class Visit:
         """What a part reads; None where it needs something that is not known."""
         given = [entry] if part.each else []
         for name in part.reads:
-            source = self.house.parts.get(name)
-            value = self.of(name, entry) if source is not None and source.each else self[name]
+            if name in self._wholes:
+                value = self._wholes[name]
+            else:
+                source = self.house.parts.get(name)
+                value = self.of(name, entry) if source is not None and source.each else self[name]
             if value is UNKNOWN or value is None:
                 if name not in part.optional:
                     return None

@@ -43,7 +43,7 @@ from fahrtwind.core.stations.layout.footprint import (
 )
 from fahrtwind.core.stations.layout.holders import Holder, carrier_feet, holders_of
 from fahrtwind.core.stations.layout.shape import Shape
-from fahrtwind.core.stations.layout.street import SeenFrom, seen_of
+from fahrtwind.core.stations.layout.street import SeenFrom, nearest, seen_of
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
 from fahrtwind.core.stations.layout.sun.moments import Moments, moments_of_year
 from fahrtwind.core.stations.structure.members import MemberFit
@@ -164,14 +164,18 @@ def clear_height(
     return clear_height_of(panel, own_feet, crown)
 
 
-@stage("layout", "Seen from the street", "panels", place="seen")
-def seen(
-    panels: tuple[PlacedPanel, ...], vehicle: Vehicle, roof: Rect, crown: CrownSurface | None
+@stage("layout", "A panel from the street", "panels.{id}", each="panels", all="each_seen", place="seen/{id}")
+def seen_panel(
+    panel: PlacedPanel, vehicle: Vehicle, roof: Rect, crown: CrownSurface | None
 ) -> SeenFrom | None:
+    """None where the vehicle's height is not given."""
+    return seen_of(panel, roof, vehicle.height.mm, crown) if vehicle.height is not None else None
+
+
+@stage("layout", "Seen from the street", "panels")
+def seen(each_seen: tuple[SeenFrom, ...]) -> SeenFrom | None:
     """None where nothing is on the roof, or the vehicle's height is not given."""
-    if vehicle.height is None or not panels:
-        return None
-    return seen_of(panels, roof, vehicle.height.mm, crown)
+    return nearest(each_seen) if each_seen else None
 
 
 @stage("layout", "Dry-fit marks", "panels", otherwise=())

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from dataclasses import dataclass
 
 from fahrtwind.core.formulas.declare import given, scope
@@ -25,17 +26,8 @@ class SeenFrom:
     side: str = ""
 
 
-def seen_of(
-    panels: tuple[PlacedPanel, ...], roof: Rect, vehicle_height_mm: float, crown: CrownSurface | None
-) -> SeenFrom:
-    """Without a measured crown the roof counts as flat."""
-    found = [s for panel in panels for s in _of_panel(panel, roof, vehicle_height_mm, crown)]
-    return min(found, key=lambda s: s.distance_m or 0.0, default=SeenFrom(None))
-
-
-def _of_panel(
-    panel: PlacedPanel, roof: Rect, vehicle_height_mm: float, crown: CrownSurface | None
-) -> list[SeenFrom]:
+def seen_of(panel: PlacedPanel, roof: Rect, vehicle_height_mm: float, crown: CrownSurface | None) -> SeenFrom:
+    """Over which edge a panel is seen from nearest. Without a measured crown the roof counts as flat."""
     rect = panel_rect(panel)
     x, y = rect.centre
     edges = {
@@ -63,4 +55,10 @@ def _of_panel(
             )
         if float(away) < float("inf"):
             told.append(SeenFrom(float(away) / 1000, panel.id, side))
-    return told
+    return nearest(told)
+
+
+def nearest(seen: Iterable[SeenFrom]) -> SeenFrom:
+    """From how near any of them shows."""
+    shown = (s for s in seen if s.distance_m is not None)
+    return min(shown, key=lambda s: s.distance_m or 0.0, default=SeenFrom(None))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import ceil, pi
 
 from fahrtwind.core.formulas.declare import given, scope
@@ -55,6 +55,27 @@ def amounts_by_place(places: tuple[SealPlace, ...], kinds: tuple[KindChoice, ...
         amount
         for place in places
         for amount in _of(place, chosen[place.kind].choice, chosen[place.kind].seal)
+    )
+
+
+def amounts_at_once(places: tuple[SealPlace, ...], kinds: tuple[KindChoice, ...]) -> tuple[Amount, ...]:
+    """``amounts_of`` all places: alike ones are worked out once, so none shows its working."""
+    alike: dict[tuple[object, ...], list[SealPlace]] = {}
+    for p in places:
+        plate = (p.kind, p.plate_long_mm, p.plate_wide_mm, p.holes, p.hole_mm, p.head_mm, p.sealed, p.count)
+        alike.setdefault(plate, []).append(p)
+    chosen = {k.kind: k for k in kinds}
+    return amounts_of(
+        tuple(
+            replace(
+                one,
+                volume_ml=one.volume_ml * len(group),
+                tape_mm=one.tape_mm * len(group),
+                bead_mm=one.bead_mm * len(group),
+            )
+            for group in alike.values()
+            for one in _of(group[0], chosen[group[0].kind].choice, chosen[group[0].kind].seal)
+        )
     )
 
 

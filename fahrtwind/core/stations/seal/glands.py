@@ -155,16 +155,10 @@ def _away(x: float, y: float, around: Surroundings) -> float | None:
 def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     """Places with nothing against them, the nearest to the cable ends first, each apart from the others."""
     half, roof = gland.base.mm / 2, around.roof
-    x, y = (
-        g.ravel()
-        for g in np.meshgrid(
-            np.arange(roof.x_mm + half + STEP_MM, roof.x_end_mm - half, STEP_MM),
-            np.arange(roof.y_mm + half + STEP_MM, roof.y_end_mm - half, STEP_MM),
-            indexing="ij",
-        )
-    )
-    right = _nothing_wrong(x, y, half, around)
-    x, y = x[right], y[right]
+    along = np.arange(roof.x_mm + half + STEP_MM, roof.x_end_mm - half, STEP_MM)
+    across = np.arange(roof.y_mm + half + STEP_MM, roof.y_end_mm - half, STEP_MM)
+    rows, columns = np.nonzero(_nothing_wrong(along, across, half, around))
+    x, y = along[rows], across[columns]
     ends = np.array(around.ends).reshape(-1, 2)
     away = np.abs(roof.x_end_mm - x)
     if len(ends):
@@ -187,25 +181,31 @@ def _say_lean(base_mm: float, lean_deg: float | None) -> str:
     return "flat" if tan(radians(lean_deg)) * base_mm < FLAT_MM else f"leans {lean_deg:.1f}°"
 
 
-def _nothing_wrong(x: FloatArray, y: FloatArray, half: float, around: Surroundings) -> BoolArray:
-    """What ``_wrong`` says of single places, for many within the roof at once."""
-    right = np.ones(len(x), dtype=bool)
+def _nothing_wrong(along: FloatArray, across: FloatArray, half: float, around: Surroundings) -> BoolArray:
+    """What ``_wrong`` says of single places, for every crossing of places along and across at once."""
+    right = np.ones((len(along), len(across)), dtype=bool)
     kept_clear = [(s.rect, half + (PANEL_CLEAR_MM if s.kind == "panel" else 0.0)) for s in around.shapes]
     for r, clear in (*kept_clear, *((s.lid, half) for s in around.shapes if s.lid)):
-        along = (r.x_mm - clear < x) & (x < r.x_end_mm + clear)
-        right &= ~(along & (r.y_mm - clear < y) & (y < r.y_end_mm + clear))
+        rows = _between(along, r.x_mm - clear, r.x_end_mm + clear)
+        right[rows, _between(across, r.y_mm - clear, r.y_end_mm + clear)] = False
     for member in around.members:
-        right &= np.abs(member.x_mm - x) >= around.face_mm / 2 + MEMBER_CLEAR_MM
+        right[np.abs(member.x_mm - along) < around.face_mm / 2 + MEMBER_CLEAR_MM] = False
+    x, y = along[:, None], across
     for line in around.keep_outs:
         start = np.array([line.from_x.mm, line.from_y.mm])
         run = np.array([line.to_x.mm, line.to_y.mm]) - start
         long = float(run @ run)
-        at = np.clip(((x - start[0]) * run[0] + (y - start[1]) * run[1]) / long, 0, 1) if long else 0.0 * x
+        at = np.clip(((x - start[0]) * run[0] + (y - start[1]) * run[1]) / long, 0, 1) if long else 0.0
         apart = np.hypot(x - start[0] - at * run[0], y - start[1] - at * run[1])
         right &= apart >= line.clear.mm + LINE_CLEAR_MM
     for pool_x, pool_y, radius in around.pools:
         right &= np.hypot(x - pool_x, y - pool_y) >= radius + half
     return right
+
+
+def _between(places: FloatArray, low: float, high: float) -> slice:
+    """Those of rising places that lie between two others."""
+    return slice(int(np.searchsorted(places, low, "right")), int(np.searchsorted(places, high, "left")))
 
 
 def ends_of(panels: tuple[PlacedPanel, ...]) -> tuple[tuple[float, float], ...]:

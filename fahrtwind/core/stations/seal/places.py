@@ -76,8 +76,11 @@ def places_of(
         for p in plan.panels
         if p.model.build == "framed"
     ]
+    of_foot: dict[tuple[str, str], list[Mark]] = {}
+    for mark in marks:
+        of_foot.setdefault((mark.panel, mark.foot), []).append(mark)
     found = [
-        *(_placed(place, covers) for holder in holders for place in _of_holder(holder, marks)),
+        *(_placed(place, covers) for holder in holders for place in _of_holder(holder, of_foot)),
         *(_placed(place, covers) for place in _on_points(plan, feet)),
         *(_placed(place, covers) for place in _scars(plan.survey)),
         *(_placed(place, covers) for place in _gland(gland)),
@@ -148,13 +151,12 @@ def _by_cover(place: SealPlace, covers: list[tuple[str, Rect, float]]) -> Iterat
         yield _clips(own, name, tuple(spots), place.kind == "clip screw")
 
 
-def _of_holder(holder: Holder, marks: tuple[Mark, ...]) -> Iterator[SealPlace]:
+def _of_holder(holder: Holder, marks: dict[tuple[str, str], list[Mark]]) -> Iterator[SealPlace]:
     if isinstance(holder.hold, OuterFoot):
         return
     kind, head = _kind_of(holder.hold)
     for foot in holder.feet:
-        own = [m for m in marks if m.panel == holder.id and m.foot == foot.foot]
-        holes = [m for m in own if m.kind == "hole"]
+        holes = [m for m in marks.get((holder.id, foot.foot), ()) if m.kind == "hole"]
         base = foot_base(holder.hold, foot)
         size = max((m.final_mm or m.pilot_mm or 0.0 for m in holes), default=0.0)
         yield SealPlace(

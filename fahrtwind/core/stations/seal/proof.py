@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+import numpy as np
+
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.places import SealPlace
@@ -42,9 +44,9 @@ def proof_of(
     there.
     """
     outside = [p for p in places if p.kind not in ("open tube", "cable clip")]
-    height = {
-        p.id: crown.height(p.x_mm, p.y_mm)[0] if crown is not None else -abs(p.y_mm) / 20 for p in outside
-    }
+    x, y = np.array([p.x_mm for p in outside]), np.array([p.y_mm for p in outside])
+    levels = crown.heights(x, y) if crown is not None else -np.abs(y) / 20
+    height = {p.id: float(level) for p, level in zip(outside, levels, strict=True)}
     groups: list[list[SealPlace]] = []
     for place in sorted(outside, key=lambda p: (height[p.id], p.x_mm, p.y_mm)):
         if groups and height[place.id] - height[groups[-1][0].id] <= BAND_MM:

@@ -7,7 +7,7 @@ from typing import Literal
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
-from fahrtwind.core.stations.seal.amounts import amounts_by_place, amounts_of
+from fahrtwind.core.stations.seal.amounts import amounts_at_once
 from fahrtwind.core.stations.seal.choice import choice_of, kinds_of
 from fahrtwind.core.stations.seal.cure import cure_of
 from fahrtwind.core.stations.seal.places import SealPlace
@@ -54,7 +54,7 @@ def ways_of(places: tuple[SealPlace, ...], vehicle: Vehicle, seal: Seal) -> tupl
         )
         choice = choice_of(vehicle, way)
         kinds = kinds_of(vehicle, way, tuple(dict.fromkeys(p.kind for p in places)))
-        amounts = amounts_of(amounts_by_place(places, kinds))
+        amounts = amounts_at_once(places, kinds)
         cure = cure_of(way, choice, widest)
         slowest = max(cure.fillet_h.most, cure.under_h.most if cure.under_h else 0.0, cure.trim_h or 0.0)
         trims = MINUTES_TRIM * sum(p.count for p in plates) if edge == "trim" else 0.0

@@ -100,6 +100,11 @@ class CrownSurface:
         """Height of the roof at a spot and its standard deviation, mm."""
         return self._told(self.rows(np.array([x_mm]), np.array([y_mm]))[0])
 
+    def heights(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
+        """Heights of the roof at spots, mm."""
+        told: FloatArray = self.rows(x_mm, y_mm) @ self.mean
+        return told
+
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))
 

@@ -110,8 +110,8 @@ def ground_of(
 ) -> Ground:
     """The roof as ground for cables. ``pools``: middle and radius of water that stands, mm."""
     rows, columns = max(ceil(roof.length_mm / CELL_MM), 2), max(ceil(roof.width_mm / CELL_MM), 2)
-    x = roof.x_mm + (np.arange(rows) + 0.5) * CELL_MM
-    y = roof.y_mm + (np.arange(columns) + 0.5) * CELL_MM
+    x = roof.x_mm + (np.arange(rows, dtype=np.float64) + 0.5) * CELL_MM
+    y = roof.y_mm + (np.arange(columns, dtype=np.float64) + 0.5) * CELL_MM
     at_x, at_y = np.meshgrid(x, y, indexing="ij")
     counts = np.full((rows, columns), OPEN_ROOF)
     for px, py, radius in pools:
@@ -171,7 +171,7 @@ def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
 
 
 @lru_cache(maxsize=4)
-def _neighbours(rows: int, columns: int) -> tuple[IntArray, IntArray, IntArray, FloatArray]:
+def _neighbours(rows: int, columns: int) -> tuple[IntArray, Any, Any, FloatArray]:
     """Every cell with its eight neighbours, both ways: from, to, where each cell's begin, how far, mm."""
     from scipy.sparse import coo_array  # loaded late, like its search: a start need not wait for them
 
