@@ -4,6 +4,7 @@ whole.
 
 from __future__ import annotations
 
+from collections.abc import Collection
 from dataclasses import dataclass
 from typing import Literal
 
@@ -120,11 +121,19 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
         questions=seen.all_questions(),
         silent=tuple(s for (name, _), s in seen.silent.items() if name not in rules.by_id),
     )
-    reasons = {(d.snag, d.place): d.reason for d in job.dismissals}
-    snags = rules.ask(seen, reasons)
+    snags = rules.ask(seen, _reasons(job))
     return Evaluation(
         findings, snags, _stations(job, snags, findings.questions), spoken_verdict(job, findings, snags)
     )
+
+
+def snags_at(job: Job, stations: Collection[Station], memory: Memory = MEMORY) -> tuple[Snag, ...]:
+    """What the rules of some stations find; nothing is worked out that only others read."""
+    return rules.ask(visit(job, memory=memory), _reasons(job), stations)
+
+
+def _reasons(job: Job) -> dict[tuple[str, str], str]:
+    return {(d.snag, d.place): d.reason for d in job.dismissals}
 
 
 def _stations(job: Job, snags: tuple[Snag, ...], questions: tuple[Question, ...]) -> tuple[StationState, ...]:

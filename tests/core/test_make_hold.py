@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold, offers_for
 from fahrtwind.core.choose.schools import side_by_side
 from fahrtwind.core.choose.spending import spending_of
@@ -181,14 +182,13 @@ def test_what_is_foreseen_finds_the_pair_that_holds() -> None:
     rails take the tape out of its chain, and a fairing helps what they bring.
     """
     bus = next(j for j in demo_jobs() if j.name == "Lichtspiel")
-    offers = offers_for(bus, evaluate(bus), bus.panels[4], without=("speed",)).offers
+    offers = offers_for(Look(bus), bus.panels[4], without=("speed",)).offers
     assert "a fairing before the front edges, rails under it" in {o.words for o in offers}
 
 
 def test_where_nothing_helps_the_reason_is_told(one_panel: Job) -> None:
     racing = changed(one_panel, vehicle__top_speed="205 km/h")
-    before = evaluate(racing)
-    found = offers_for(racing, before, racing.panels[0], without=("speed",))
+    found = offers_for(Look(racing), racing.panels[0], without=("speed",))
     assert found.offers == () and "slower than" in found.why and "gives way" in found.why
 
 

@@ -14,6 +14,7 @@ import pytest
 from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.choose.goals import offered_by
 from fahrtwind.core.choose.laid import what_holds
+from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import failing_panels, offers_for
 from fahrtwind.core.choose.one_more import one_more
 from fahrtwind.core.choose.propose import CLEARLY_OTHER, WANTED, Proposals, difference, propose
@@ -218,7 +219,7 @@ def test_proposals_are_many_different_allowed_and_the_best_is_proved(short: Job)
     assert len({p.title for p in found.proposals}) == len(found.proposals)
     for proposal in found.proposals:
         put = apply_edits(with_panels(short, proposal.panels), list(proposal.edits))
-        failing = failing_panels(put, evaluate(put))
+        failing = failing_panels(put, evaluate(put).snags)
         assert bool(failing) == bool(proposal.why_not), "it holds, or one line says why nothing holds it"
 
 
@@ -233,7 +234,7 @@ def test_what_holds_leaves_out_what_nothing_would_hold_there(sound: Job) -> None
     left = [s for s in evaluate(found.job).snags if s.severity == "stop" and s.station != "wire"]
     assert not left
     for panel in fastest.panels[:2]:
-        assert not offers_for(fastest, evaluate(fastest), panel, without=("speed", "carrier")).offers
+        assert not offers_for(Look(fastest), panel, without=("speed", "carrier")).offers
 
 
 def test_a_panel_gets_no_more_feet_than_members_and_two_a_side(

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass
 
+from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import Effort, failing_panels, offers_for
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, TetherPanel, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 
 MOST_ROUNDS = 4
@@ -40,13 +41,13 @@ def hold_all(
     why, panel = "", None
     for _ in range(MOST_ROUNDS):
         go_on()
-        before = evaluate(job)
-        failing = [p for p in failing_panels(job, before) if p.id not in kept]
+        before = Look(job)
+        failing = [p for p in failing_panels(job, before.near) if p.id not in kept]
         if not failing:
             break
-        safe = {v.panel: v.safe_m_s for v in before.findings.verdicts}
+        safe = {v.panel: v.safe_m_s for v in visit(job)["verdicts"]}
         worst = min(failing, key=lambda p: safe.get(p.id, 0.0))
-        found = offers_for(job, before, worst, without, 1, effort)
+        found = offers_for(before, worst, without, 1, effort)
         if not found.offers:  # one that nothing holds is enough
             why, panel = f"{worst.name}: {found.why}", worst.id
             break

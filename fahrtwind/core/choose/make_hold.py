@@ -21,11 +21,13 @@ from fahrtwind.core.choose.hold_changes import (
     changes_of,
     spread_to,
 )
+from fahrtwind.core.choose.look import Look, stops_of
 from fahrtwind.core.choose.spending import dearer_by
 from fahrtwind.core.edits import Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import FahrtwindError
-from fahrtwind.core.evaluate import Evaluation, evaluate, visit
+from fahrtwind.core.evaluate import Evaluation, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Drilled, PlacedPanel
 from fahrtwind.core.saying import say_speed
@@ -108,28 +110,27 @@ def make_hold(job: Job) -> MadeToHold:
     """Offers for every panel that does not hold at the speed that is driven or at its site; also where a foot
     is lost, if that is wished.
     """
-    before = evaluate(job)
-    failing = failing_panels(job, before)
+    before = Look(job)
+    failing = failing_panels(job, before.near)
     found: list[PanelOffers] = []
     of_carrier: dict[str, PanelOffers] = {}  # what lies on one carrier is held by the same changes
     for number, panel in enumerate(failing):
         go_on(number / len(failing), f"{panel.name} …")
         known = of_carrier.get(panel.carrier or "")
-        offers = offers_for(job, before, panel) if known is None else known
+        offers = offers_for(before, panel) if known is None else known
         if panel.carrier is not None:
             of_carrier.setdefault(panel.carrier, offers)
         found.append(replace(offers, panel=panel.id, name=panel.name))
     return MadeToHold(tuple(found))
 
 
-def failing_panels(job: Job, evaluation: Evaluation) -> list[PlacedPanel]:
-    """Panels that have a stop of the hold, or whose carrier has."""
-    return [p for p in job.panels if _fails(evaluation, p) or (job.wish.one_lost and _tips(evaluation, p))]
+def failing_panels(job: Job, snags: tuple[Snag, ...]) -> list[PlacedPanel]:
+    """Panels that have a stop of the hold among what its rules find, or whose carrier has."""
+    return [p for p in job.panels if _fails(snags, p) or (job.wish.one_lost and _tips(snags, p))]
 
 
 def offers_for(
-    job: Job,
-    before: Evaluation,
+    before: Look,
     panel: PlacedPanel,
     without: Collection[str] = (),
     most: int = MOST_OFFERS,
@@ -139,8 +140,10 @@ def offers_for(
     ``effort`` is by itself what panels on feet or on a frame are worth.
     """
     effort = effort or (THOROUGH if panel.carrier is None else OF_A_FRAME)
-    changes = sorted((c for c in changes_of(job, panel) if c.kind not in without), key=lambda c: c.burden)
-    search = _Search(job, before, panel, changes, most)
+    changes = sorted(
+        (c for c in changes_of(before.job, panel) if c.kind not in without), key=lambda c: c.burden
+    )
+    search = _Search(before, panel, changes, most)
     found = [*(search.fewest() if effort.fewest else []), *search.alone()]
     for together in range(2, effort.together + 1):
         if not found:
@@ -151,21 +154,21 @@ def offers_for(
     return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search))
 
 
-def _fails(evaluation: Evaluation, panel: PlacedPanel) -> bool:
+def _fails(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
     mine = {f"panels.{panel.id}", f"carriers.{panel.carrier}"}
     return any(
         s.severity == "stop"
         and s.station == "hold"
         and ".".join(s.place.split(".")[:2]) in mine
         and (s.id in HOLDING or s.id.startswith("carrier"))
-        for s in evaluation.snags
+        for s in snags
     )
 
 
-def _tips(evaluation: Evaluation, panel: PlacedPanel) -> bool:
+def _tips(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
     """Whether it lets go at the speed that is driven once a foot is lost."""
     mine = {f"panels.{panel.id}", f"carriers.{panel.carrier}"}
-    return any(s.id in ONE_LOST and ".".join(s.place.split(".")[:2]) in mine for s in evaluation.snags)
+    return any(s.id in ONE_LOST and ".".join(s.place.split(".")[:2]) in mine for s in snags)
 
 
 def _why(search: _Search) -> str:
@@ -189,11 +192,9 @@ def _why(search: _Search) -> str:
 class _Search:
     """The changes of one panel, what each reaches alone, and how far any of them got."""
 
-    def __init__(
-        self, job: Job, before: Evaluation, panel: PlacedPanel, changes: list[Change], most: int
-    ) -> None:
-        self.job, self.before, self.panel, self.changes, self.most = job, before, panel, changes, most
-        self.now = reach_of(job, panel, visit(job))
+    def __init__(self, before: Look, panel: PlacedPanel, changes: list[Change], most: int) -> None:
+        self.job, self.before, self.panel, self.changes, self.most = before.job, before, panel, changes, most
+        self.now = reach_of(self.job, panel, visit(self.job))
         self.reached: dict[str, Reach | None] = {}
         self.nearest = self.now
         self.refused: tuple[str, tuple[str, ...]] | None = None
@@ -204,13 +205,17 @@ class _Search:
         return self.job.vehicle.top_speed.m_s if self.job.vehicle.top_speed else 0.0
 
     def alone(self) -> list[HoldOffer]:
-        """Each change for itself; all are looked at, for what they let hope for together."""
+        """Each change for itself, until there are enough; what they reach lets hope for what they do
+        together.
+        """
         found: list[HoldOffer] = []
         for change in self.changes:
+            if len(found) >= self.most:
+                break
             go_on()
             after, reach = self._reach((change,))
             self.reached[change.words] = reach
-            if len(found) < self.most and after is not None:
+            if after is not None:
                 found += self._offered((change,), after, reach)
         return found
 
@@ -291,15 +296,20 @@ class _Search:
         if reach is None or not self._enough(reach, driven):
             return []
         self.whole += 1
-        whole, changed = evaluate(after), _of(after, self.panel)
-        new = _stops(whole) - _stops(self.before)
-        if _fails(whole, changed) or new:
-            named = {s.id: s.title for s in whole.snags}
-            stops = tuple(sorted({named[snag] for snag, _ in new}))
-            if stops and self.refused is None:
-                self.refused = (", ".join(c.words for c in way), stops)
+        then, changed = Look(after), _of(after, self.panel)
+        if _fails(then.near, changed) or self._refused(way, self.before.near, then.near):
             return []
-        return [_offer(way, self.before, whole, changed)]
+        if self._refused(way, self.before.whole.snags, then.whole.snags):
+            return []
+        return [_offer(way, self.before.whole, then.whole, changed)]
+
+    def _refused(self, way: tuple[Change, ...], before: tuple[Snag, ...], after: tuple[Snag, ...]) -> bool:
+        """Whether a new stop came; the first such way is remembered with its stops."""
+        new = stops_of(after) - stops_of(before)
+        if new and self.refused is None:
+            titles = {s.title for s in after if s.severity == "stop" and s.id in {snag for snag, _ in new}}
+            self.refused = (", ".join(c.words for c in way), tuple(sorted(titles)))
+        return bool(new)
 
 
 def _numbers() -> Iterator[tuple[int, int]]:
@@ -321,10 +331,6 @@ def _ranked(offers: Sequence[HoldOffer]) -> Callable[[HoldOffer], tuple[float, .
         return (max(offer.holes, 0), cost, round(offer.hours, 1), offer.height_mm, -offer.safe_m_s)
 
     return rank
-
-
-def _stops(evaluation: Evaluation) -> set[tuple[str, str]]:
-    return {(s.id, ".".join(s.place.split(".")[:2])) for s in evaluation.snags if s.severity == "stop"}
 
 
 def _offer(way: tuple[Change, ...], before: Evaluation, whole: Evaluation, panel: PlacedPanel) -> HoldOffer:

@@ -4,7 +4,7 @@ source.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal, TypeVar
 
@@ -102,12 +102,19 @@ class Rules:
             raise ValueError(f"rule {rule.id} is declared twice")
         self.by_id[rule.id] = rule
 
-    def ask(self, visit: Visit, reasons: Mapping[tuple[str, str], str]) -> tuple[Snag, ...]:
-        """What all rules find, stops first. ``reasons``: why a caution was dismissed, by rule and place;
-        stops are not.
+    def ask(
+        self,
+        visit: Visit,
+        reasons: Mapping[tuple[str, str], str],
+        stations: Collection[Station] | None = None,
+    ) -> tuple[Snag, ...]:
+        """What all rules find, or those of some ``stations``; stops first. ``reasons``: why a caution was
+        dismissed, by rule and place; stops are not.
         """
         snags = []
         for rule in self.by_id.values():
+            if stations is not None and rule.station not in stations:
+                continue
             found = visit.get(rule.together, ()) if rule.together else ()
             for one in _flat(found) if rule.each else found:
                 snags.append(

@@ -1,0 +1,38 @@
+"""A job as far as a search has looked at it: what holds first, the whole only where somebody wants it."""
+
+from __future__ import annotations
+
+from functools import cached_property
+
+from fahrtwind.core.engine.rule import Snag
+from fahrtwind.core.evaluate import Evaluation, evaluate, snags_at
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.road import Station
+
+NEAR: tuple[Station, ...] = ("structure", "layout", "hold")
+"""The stations that mostly say why a way to hold is no good; what water, cables and days say of it costs more
+to work out.
+"""
+Stops = frozenset[tuple[str, str]]
+
+
+class Look:
+    """A look at a job. What was worked out once is kept."""
+
+    def __init__(self, job: Job) -> None:
+        self.job = job
+
+    @cached_property
+    def near(self) -> tuple[Snag, ...]:
+        """What the rules of the stations nearest to the hold find."""
+        return snags_at(self.job, NEAR)
+
+    @cached_property
+    def whole(self) -> Evaluation:
+        """Everything that follows from the job."""
+        return evaluate(self.job)
+
+
+def stops_of(snags: tuple[Snag, ...]) -> Stops:
+    """The stops, each by its rule and the panel, carrier or part of the job that it is about."""
+    return frozenset((s.id, ".".join(s.place.split(".")[:2])) for s in snags if s.severity == "stop")
