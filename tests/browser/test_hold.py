@@ -87,6 +87,30 @@ def test_a_rack_on_factory_points_by_mouse_and_keyboard(page: Page) -> None:
     expect(page.get_by_text("2 panels on Rack 1")).to_be_visible()
 
 
+def test_a_frame_on_crossbars_by_keyboard(page: Page) -> None:
+    open_demo(page, "hold", job="Speiche")
+    page.get_by_role("radio", name="Rack on factory points", exact=False).focus()
+    for _ in range(3):
+        page.keyboard.press("ArrowRight")
+        saved(page)
+    expect(page.get_by_role("radio", name="Frame on crossbars", exact=False)).to_be_checked()
+    expect(page.get_by_role("heading", name="Corners and crossings")).to_be_visible()
+    expect(page.get_by_role("img", name=re.compile(r"Crossbar k\d: \d+ newton metres")).first).to_be_visible()
+    page.get_by_label("Crossbars", exact=True).select_option("1")
+    saved(page)
+    wall = page.get_by_label("Crossbar, wall")
+    wall.fill("1.5 mm")
+    wall.press("Enter")
+    saved(page)
+    crossing = page.get_by_role("button", name=re.compile(r"Corner r[12]k\d: show the working")).first
+    crossing.click()
+    expect(page.get_by_role("dialog")).to_contain_text("utilisation of a link")
+    page.keyboard.press("Escape")
+    page.get_by_label("Under the rail").fill("41 mm")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("left for their feet")).to_be_visible()
+
+
 def test_ways_to_hold_side_by_side_and_the_choice_is_kept(page: Page) -> None:
     open_demo(page, "hold", job="Speiche")
     page.get_by_role("button", name="Work them out").click()

@@ -130,7 +130,7 @@ def test_what_does_not_fit_or_suffice_is_named() -> None:
 def test_a_piece_of_no_length_is_none(sound: Job) -> None:
     cut = cut_list([Wanted("none", -20), Wanted("one", 500)], [Stock("six", 6000, 40.0)], KERF, TRIM)
     assert cut.missing == ("none",) and [b.pieces for b in cut.bars] == [("one",)]
-    job = changed(apply_edits(sound, [PutInFrame(panels=("p1",))]), carriers__b1__rails__r2__y="-1070 mm")
+    job = changed(apply_edits(sound, [PutInFrame(panels=("p1",))]), carriers__b1__rails__r2__y="-1090 mm")
     assert not [p for p in evaluate(job).findings.pieces if p.length_mm <= 0]
 
 
@@ -200,8 +200,15 @@ def test_bars_bolted_through_the_rails_are_one_stack(sound: Job) -> None:
 
 def test_a_frame_ends_at_its_rails_and_rails_share_a_clamp(sound: Job) -> None:
     framed = apply_edits(sound, [PutInFrame(panels=("p1",))])
-    inside = framed.panels[0].model.width.mm - 2 * 40  # two tubes of 40 mm
-    assert {p.length_mm for p in pieces(framed).values() if p.kind == "bar"} == {inside}
+    inside = framed.panels[0].model.width.mm + 2 * 8 - 40  # rails 8 mm outside, half a tube of each
+    found = pieces(framed)
+    assert {p.length_mm for p in found.values() if p.kind == "bar"} == {inside}
+    for piece in found.values():  # the whole frame is to port of the middle, its rails face one another
+        assert all(0 < h.at_mm < piece.length_mm for h in piece.holes), piece
+        if piece.kind == "rail":
+            faces = {h.face for h in piece.holes if h.what.startswith("corner")}
+            assert faces == {"starboard" if piece.id == "b1-r1" else "port"}
+            assert sum(h.what.startswith("clamp") and h.off_mm == 0 for h in piece.holes) == 2
     railed = apply_edits(
         sound,
         [

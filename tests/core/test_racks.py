@@ -12,7 +12,7 @@ from fahrtwind.core.choose.make_hold import make_hold
 from fahrtwind.core.edits import PutInFrame, PutOnRack, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
-from fahrtwind.core.job.carrier import Rack, Rails
+from fahrtwind.core.job.carrier import Crossbars, Rack, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import BasePlate, Screws
@@ -193,7 +193,7 @@ def test_a_frame_lies_in_one_plane_round_its_panels(sound: Job) -> None:
     rect = panel_rect(panel)
     assert panel.stand_off.mm == 80 and panel.carrier == frame.id
     assert [b.x.mm for b in frame.bars] == [rect.x_mm + 20, rect.x_end_mm - 20]
-    assert [r.y.mm for r in frame.rails] == [rect.y_mm + 20, rect.y_end_mm - 20]
+    assert [r.y.mm for r in frame.rails] == [rect.y_mm - 8, rect.y_end_mm + 8], "clamps in their middle"
     told = forces(job)
     assert set(told.frame.frame.nodes_mm[:, 2]) == {60.0}, "rails and bars with one axis"
     still = forces(changed(job, carriers__b1__flush=False, carriers__b1__height="20 mm"))
@@ -251,6 +251,10 @@ def test_carriers_anyhow_are_answered(sound: Job, seed: int) -> None:
         carrier["points"] = dice.choice(([], ["w1", "w2"]))
         carrier["flush"] = carrier.get("joint") in ("angles", "welded") and dice.random() < 0.5
         carrier["hold"] = random_part(BasePlate if carrier.get("posts") else Screws, dice)
+        if carrier["points"] or carrier.get("posts") or carrier.get("own_rails") or dice.random() < 0.5:
+            carrier["crossbars"] = None
+        elif carrier.get("crossbars"):
+            carrier["height"] = {"mm": Crossbars.model_validate(carrier["crossbars"]).section.height.mm + 30}
     found = evaluate(load_job({**racked(sound).model_dump(), "carriers": [carrier]}))
     assert trouble(found) == []
     assert bool(found.findings.carriers) or found.spoken.word in ("refused", "not known")

@@ -15,7 +15,7 @@ from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.stations.hold.schools.tape.rules import bead_under_gap
 from tests.conftest import changed
 
-ON_CARRIERS = {"rails", "rack", "frame"}
+ON_CARRIERS = {"rails", "rack", "frame", "crossed"}
 
 
 def test_each_way_holds_when_its_edits_are_done_or_says_why_not(one_panel: Job) -> None:

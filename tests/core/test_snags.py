@@ -14,6 +14,7 @@ from fahrtwind.core.edits import (
     KeepVariant,
     NoteReading,
     PlacePanel,
+    PutInFrame,
     PutOnPosts,
     PutOnRack,
     PutOnRails,
@@ -553,6 +554,9 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "lift-strains": lambda j: changed(j, panels__p1__model__mass="25 kg", workshop__lifting__persons=2),
     "channel-holds-water": lambda j: racked(j, section={"kind": "channel"}),
     "clamp-on-square": lambda j: racked(j, joint="clamps"),
+    "clamp-off-frame": lambda j: changed(
+        apply_edits(j, [PutInFrame(panels=("p1",))]), carriers__b1__rails__r1__y="-1070 mm"
+    ),
     "clamp-dents": lambda j: racked(
         j, joint="clamps", section={"kind": "round", "diameter": "48 mm", "wall": "2 mm"}
     ),

@@ -41,7 +41,7 @@ def test_the_next_check_never_drills_where_a_gentler_test_tells_as_much() -> Non
     assert found.kind == "stud_finder"
 
 
-@pytest.mark.parametrize("readings", [[], every(600, 1)])
+@pytest.mark.parametrize("readings", [[], every(600, 1), every(600, 3, kind="pilot_through")])
 def test_with_nothing_to_weigh_it_says_where_to_search(readings: list[dict[str, object]]) -> None:
     found = run("members.next", {"roof_length_mm": 6000, "readings": readings})
     assert found.start_mm is not None and found.end_mm > found.start_mm and not found.enough

@@ -161,6 +161,14 @@ def _of_rack(path: str, rack: Rack) -> Iterator[Change]:
         yield Change("clamp", "four bolts a clamp", (edit,), 2.0)
     if rack.posts is not None:
         yield from _of_posts(path, rack, rack.posts)
+    under = rack.crossbars
+    if under is not None and under.section.kind == "tube" and under.section.height.mm < 60:
+        higher = rack.height.mm + 60 - under.section.height.mm
+        edits = (
+            SetValue(path=f"{path}.height", value={"mm": higher}),
+            SetValue(path=f"{path}.crossbars.section.height", value={"mm": 60}),
+        )
+        yield Change("crossbars", "crossbars 60 mm high", edits, 3.0)
     if rack.joint == "bolt":
         edit = SetValue(path=f"{path}.joint", value="angles")
         yield Change("joint", "angles in the corners", (edit,), 3.0)

@@ -36,7 +36,7 @@ class Way:
     name: str
     title: str
     school: str
-    carrier: Literal["", "rails", "rack", "frame", "points"]
+    carrier: Literal["", "rails", "rack", "frame", "crossed", "points"]
     left: str
     bond: Literal["foam tape", "adhesive"] = "foam tape"
 
@@ -49,6 +49,7 @@ WAYS = (
     Way("rails", "Rails on screws", "screws", "rails", "holes; panels can move along the rails"),
     Way("rack", "Rack on screws", "screws", "rack", "holes; panels can move along the bars"),
     Way("frame", "Frame round the panels", "screws", "frame", "holes; comes off as one piece"),
+    Way("crossed", "Frame on crossbars", "screws", "crossed", "holes; comes off its crossbars as one piece"),
     Way("points", "Rack on factory points", "screws", "points", "nothing: it unbolts"),
 )
 
@@ -116,7 +117,9 @@ def _set_up(job: Job, way: Way) -> list[Edit]:
     elif way.carrier:
         rows = [tuple(p.id for p in row) for row in rows_of(list(job.panels))]
         edits += [
-            PutInFrame(panels=row) if way.carrier == "frame" else PutOnRack(panels=row, points=False)
+            PutOnRack(panels=row, points=False)
+            if way.carrier == "rack"
+            else PutInFrame(panels=row, crossbars=way.carrier == "crossed")
             for row in rows
         ]
     return edits
@@ -168,6 +171,8 @@ def _way_of(job: Job, panel: PlacedPanel) -> str:
         return "glued" if glued else panel.hold.school
     if isinstance(under, Rails):
         return "rails"
+    if under.crossbars is not None:
+        return "crossed"
     return "frame" if under.flush else "points" if under.points else "posts" if under.posts else "rack"
 
 

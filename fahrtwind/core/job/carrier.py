@@ -41,6 +41,16 @@ class OnRails(Part):
     stock: q.LongSide | None = None
     clamp_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
 
+    @property
+    def foot_mm(self) -> float:
+        """Underside of what stands on the feet over the roof."""
+        return self.height.mm
+
+    @property
+    def on_feet(self) -> tuple[Section, AlloyName]:
+        """What is bolted to the feet."""
+        return self.section, self.alloy
+
 
 class Rails(OnRails):
     """Rails along the roof on feet at the members, with panels under clamps."""
@@ -94,6 +104,37 @@ class Posts(Part):
     joint_nm: Annotated[float, Field(ge=1, le=20_000)] | None = None
 
 
+LEAST_FOOT_MM = 6.0
+"""A bar nearer to the roof than this dams water."""
+
+
+class FootRow(Part):
+    """A foot under every crossbar, y of its middle."""
+
+    id: Identifier
+    y: q.Across
+
+
+class Crossbars(Part):
+    """Bars across the roof under the rails of a rack, one at every so many members as ``every`` of the rack
+    says, each on a foot in every row; they reach ``beyond`` the outermost. Rails sit on them between two
+    angles.
+    """
+
+    section: Section = RectangularTube()
+    alloy: AlloyName = "6060-T66"
+    feet: Annotated[tuple[FootRow, ...], Field(min_length=2, max_length=4)]
+    beyond: q.Clearance = Length(mm=60)
+
+    @property
+    def port_mm(self) -> float:
+        return min(row.y.mm for row in self.feet) - self.beyond.mm
+
+    @property
+    def starboard_mm(self) -> float:
+        return max(row.y.mm for row in self.feet) + self.beyond.mm
+
+
 class Rack(OnRails):
     """Two or more rails along the roof with bars across them, on factory points, on feet at the members, or
     on ``posts``; panels lie on the bars.
@@ -104,7 +145,7 @@ class Rack(OnRails):
     how thick those angles are; ``clamp``: of a round rail; ``throat``: of the welds, all round its corners
     and posts, blank where nobody says. ``flush``: bars lie between the rails, all in one
     plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
-    truck bed's or a boat's, and nobody buys them.
+    truck bed's or a boat's, and nobody buys them. ``crossbars``: what the rails lie on instead of feet.
     """
 
     kind: Literal["rack"] = "rack"
@@ -121,6 +162,23 @@ class Rack(OnRails):
     own_rails: bool = False
     flush: bool = False
     posts: Posts | None = None
+    crossbars: Crossbars | None = None
+
+    @model_validator(mode="after")
+    def _crossbars_stand_on_feet_of_their_own(self) -> Rack:
+        if self.crossbars is None:
+            return self
+        if self.points or self.posts or self.own_rails:
+            problem = (
+                "Crossbars stand on feet at the members, not on points, posts or the vehicle's own rails."
+            )
+            remedy = "Take the crossbars away, or what else the rack stands on."
+        elif self.foot_mm < LEAST_FOOT_MM:
+            problem = f"Under the crossbars less than {LEAST_FOOT_MM:.0f} mm are left for their feet."
+            remedy = "Raise the rails, or take lower crossbars."
+        else:
+            return self
+        raise PydanticCustomError("bad_input", "{problem}", {"problem": problem, "remedy": remedy})
 
     @model_validator(mode="after")
     def _posts_stand_on_base_plates(self) -> Rack:
@@ -147,6 +205,22 @@ class Rack(OnRails):
                 },
             )
         return self
+
+    @property
+    def own_lines(self) -> tuple[str, ...]:
+        """Its rails and bars by id; crossbars are named by their members."""
+        return (*(rail.id for rail in self.rails), *(bar.id for bar in self.bars))
+
+    @property
+    def foot_mm(self) -> float:
+        """Underside of what stands on the feet over the roof: of the crossbars where there are any."""
+        return self.height.mm - (self.crossbars.section.height.mm if self.crossbars else 0.0)
+
+    @property
+    def on_feet(self) -> tuple[Section, AlloyName]:
+        """What is bolted to the feet."""
+        lowest = self.crossbars or self
+        return lowest.section, lowest.alloy
 
     @property
     def top_mm(self) -> float:

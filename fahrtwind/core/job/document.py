@@ -229,6 +229,8 @@ class Job(Part):
             refuse_twins(f"carriers.{carrier.id}.rails", [rail.id for rail in carrier.rails])
             posts = getattr(carrier, "posts", None)
             refuse_twins(f"carriers.{carrier.id}.posts.places", [p.id for p in posts.places] if posts else [])
+            under = getattr(carrier, "crossbars", None)
+            refuse_twins(f"carriers.{carrier.id}.crossbars.feet", [f.id for f in under.feet] if under else [])
             refuse_twins(f"carriers.{carrier.id}.bars", [bar.id for bar in getattr(carrier, "bars", ())])
         return self
 

@@ -1824,6 +1824,7 @@ export interface components {
              */
             joints: components["schemas"]["JointVerdict"][];
             corner?: components["schemas"]["Chain"] | null;
+            crossing?: components["schemas"]["Chain"] | null;
             /** Sag Mm */
             sag_mm?: number | null;
             hum?: components["schemas"]["Hum"] | null;
@@ -2303,6 +2304,44 @@ export interface components {
             /** Id */
             id: string;
             x: components["schemas"]["Length"];
+        };
+        /**
+         * Crossbars
+         * @description Bars across the roof under the rails of a rack, one at every so many members as ``every`` of the rack
+         *     says, each on a foot in every row; they reach ``beyond`` the outermost. Rails sit on them between two
+         *     angles.
+         */
+        Crossbars: {
+            /**
+             * Section
+             * @default {
+             *       "kind": "tube",
+             *       "height": {
+             *         "mm": 40
+             *       },
+             *       "width": {
+             *         "mm": 40
+             *       },
+             *       "wall": {
+             *         "mm": 3
+             *       }
+             *     }
+             */
+            section: components["schemas"]["RectangularTube"] | components["schemas"]["RoundTube"] | components["schemas"]["EqualAngle"] | components["schemas"]["ChannelSection"] | components["schemas"]["OwnSection"];
+            /**
+             * Alloy
+             * @default 6060-T66
+             * @enum {string}
+             */
+            alloy: "6060-T66" | "6063-T5" | "6063-T6" | "6082-T6" | "1.4301" | "S235";
+            /** Feet */
+            feet: components["schemas"]["FootRow"][];
+            /**
+             * @default {
+             *       "mm": 60
+             *     }
+             */
+            beyond: components["schemas"]["Length"];
         };
         /**
          * Crown
@@ -3294,6 +3333,15 @@ export interface components {
             words: string;
             /** Ways */
             ways: components["schemas"]["WayOut"][];
+        };
+        /**
+         * FootRow
+         * @description A foot under every crossbar, y of its middle.
+         */
+        FootRow: {
+            /** Id */
+            id: string;
+            y: components["schemas"]["Length"];
         };
         /**
          * FootVerdict
@@ -4436,8 +4484,8 @@ export interface components {
         };
         /**
          * JointVerdict
-         * @description A corner of a rack at the probed speed: pull and force along at its worst bolt, N, share of its
-         *     weakest link, and the speeds at which that goes.
+         * @description A corner of a rack at the probed speed, or a crossing of a rail and a crossbar: pull and force along at
+         *     its worst bolt, N, share of its weakest link, and the speeds at which that goes.
          */
         JointVerdict: {
             /** Joint */
@@ -4454,6 +4502,12 @@ export interface components {
             let_go_m_s: number;
             /** Safe M S */
             safe_m_s: number;
+            /**
+             * Kind
+             * @default corner
+             * @enum {string}
+             */
+            kind: "corner" | "crossing";
         };
         /**
          * Jumper
@@ -6334,7 +6388,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rail" | "bar" | "post" | "corner" | "splice plate" | "bracket" | "bridge";
+            kind: "rail" | "bar" | "crossbar" | "post" | "corner" | "splice plate" | "bracket" | "bridge";
             /** Part Of */
             part_of: string;
             /** Path */
@@ -7005,7 +7059,7 @@ export interface components {
         /**
          * PutInFrame
          * @description Set a frame round panels: a rail under either side and a bar under either end of each, in one plane,
-         *     on feet at the members.
+         *     on feet at the members; with ``crossbars`` on bars across the roof that have the feet.
          */
         PutInFrame: {
             /**
@@ -7015,6 +7069,11 @@ export interface components {
             op: "put_in_frame";
             /** Panels */
             panels: string[];
+            /**
+             * Crossbars
+             * @default false
+             */
+            crossbars: boolean;
         };
         /**
          * PutOnPosts
@@ -7090,7 +7149,7 @@ export interface components {
          *     how thick those angles are; ``clamp``: of a round rail; ``throat``: of the welds, all round its corners
          *     and posts, blank where nobody says. ``flush``: bars lie between the rails, all in one
          *     plane, as a frame round the panels. ``own_rails``: the rails are the vehicle's, a
-         *     truck bed's or a boat's, and nobody buys them.
+         *     truck bed's or a boat's, and nobody buys them. ``crossbars``: what the rails lie on instead of feet.
          */
         Rack: {
             /** Id */
@@ -7236,6 +7295,7 @@ export interface components {
              */
             flush: boolean;
             posts?: components["schemas"]["Posts"] | null;
+            crossbars?: components["schemas"]["Crossbars"] | null;
         };
         /**
          * Rail

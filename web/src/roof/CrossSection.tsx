@@ -18,7 +18,7 @@ export function CrossSection() {
   const evaluation = useEvaluation();
   const units = useUnits();
   const cursor = useCursor();
-  const { survey, roof, shapes, lines } = evaluation.findings;
+  const { survey, roof, shapes, lines, feet } = evaluation.findings;
   if (!roof) return null;
   const chosen = shapes.find((s) => s.id === selection?.split(".")[1])?.rect;
   const rest = chosen ? chosen.x_mm + chosen.length_mm / 2 : roof.length_mm / 2;
@@ -104,7 +104,7 @@ export function CrossSection() {
           );
         })}
       {job.carriers
-        .flatMap(boxes)
+        .flatMap((carrier) => boxes(carrier, feet))
         .filter((box) => box.x[0] <= x && x <= box.x[1])
         .map((box) => {
           const foot = pz(heightAt(survey.crown, x, box.over) + box.z[0]);

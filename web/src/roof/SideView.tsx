@@ -15,7 +15,7 @@ export function SideView({ scale }: { scale: RoofScale }) {
   const job = useStoredJob();
   const evaluation = useEvaluation();
   const units = useUnits();
-  const { survey, roof, shapes } = evaluation.findings;
+  const { survey, roof, shapes, feet } = evaluation.findings;
   const cursor = useCursor();
   const high = Math.max(LEAST, tallest(job) * scale.pxPerMm + 2 * UNDER);
   const base = high - UNDER;
@@ -97,22 +97,24 @@ export function SideView({ scale }: { scale: RoofScale }) {
             </g>
           );
         })}
-      {job.carriers.flatMap(boxes).map((box) => {
-        const foot = z((box.x[0] + box.x[1]) / 2, box.z[0], box.over);
-        const thick = Math.max((box.z[1] - box.z[0]) * scale.pxPerMm, 2);
-        return (
-          <rect
-            key={box.key}
-            x={scale.x(box.x[0])}
-            y={foot - thick}
-            width={scale.size(box.x[1] - box.x[0])}
-            height={thick}
-            fill="var(--color-paper)"
-            stroke="var(--color-ink)"
-            strokeWidth={1}
-          />
-        );
-      })}
+      {job.carriers
+        .flatMap((carrier) => boxes(carrier, feet))
+        .map((box) => {
+          const foot = z((box.x[0] + box.x[1]) / 2, box.z[0], box.over);
+          const thick = Math.max((box.z[1] - box.z[0]) * scale.pxPerMm, 2);
+          return (
+            <rect
+              key={box.key}
+              x={scale.x(box.x[0])}
+              y={foot - thick}
+              width={scale.size(box.x[1] - box.x[0])}
+              height={thick}
+              fill="var(--color-paper)"
+              stroke="var(--color-ink)"
+              strokeWidth={1}
+            />
+          );
+        })}
       {job.panels.map((panel) => {
         const rect = rects.get(panel.id);
         if (!rect) return null;

@@ -1,5 +1,5 @@
 /** How tall the parts of a carrier are, so that every view draws them alike. */
-import type { Carrier, Job } from "../api/types";
+import type { Carrier, FootPlace, Job } from "../api/types";
 import type { Mm } from "./geometry";
 
 export type Section = Carrier["section"];
@@ -20,7 +20,23 @@ export const tallest = (job: Pick<Job, "carriers" | "panels">): Mm =>
 /** Bars and panels of a carrier are level from rail to rail: their heights count from the roof under a rail. */
 export const stoodOn = (carrier: Carrier | undefined): Mm | null => carrier?.rails[0]?.y.mm ?? null;
 
-export function boxes(carrier: Carrier): Box[] {
+/** Crossbars under the rails: one over every row of feet that stand at one place along the roof. */
+export const crossbars = (carrier: Carrier, feet: readonly FootPlace[]): Box[] => {
+  const below = carrier.kind === "rack" ? carrier.crossbars : null;
+  if (!below) return [];
+  const rows = below.feet.map((row) => row.y.mm);
+  const half = breadth(below.section) / 2;
+  const at = new Set(feet.filter((foot) => foot.panel === carrier.id).map((foot) => foot.x_mm));
+  return [...at].map((x) => ({
+    key: `${carrier.id} ${x}`,
+    x: [x - half, x + half] as const,
+    y: [Math.min(...rows) - below.beyond.mm, Math.max(...rows) + below.beyond.mm] as const,
+    z: [carrier.height.mm - tall(below.section), carrier.height.mm] as const,
+    over: rows[0] ?? 0,
+  }));
+};
+
+export function boxes(carrier: Carrier, feet: readonly FootPlace[]): Box[] {
   const under = carrier.height.mm;
   const over = under + tall(carrier.section);
   const half = breadth(carrier.section) / 2;
@@ -53,5 +69,5 @@ export function boxes(carrier: Carrier): Box[] {
       over: rail.y.mm,
     })),
   );
-  return [...posts, ...rails, ...bars];
+  return [...posts, ...crossbars(carrier, feet), ...rails, ...bars];
 }

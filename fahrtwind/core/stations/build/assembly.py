@@ -243,14 +243,25 @@ def _joined(parts: Parts) -> Iterator[_Work]:
 
 def _on_roof(parts: Parts) -> Iterator[_Work]:
     carrier, name, units = parts.carrier, parts.carrier.name, parts.units
+    under = carrier.crossbars if isinstance(carrier, Rack) else None
     if not isinstance(carrier.hold, BasePlate | OuterFoot):  # how posts are stood up, their feet tell
         yield _Work(
             "set",
             ("cut", *FINISHED, "corners", "splices", "slot nuts", "spacers"),
-            f"{name}: set it on its feet, bolts loose",
-            f"On blocks of {say_length(carrier.height.mm, units)} until the bolts are in; foam or rubber "
+            f"{name}: set {'the crossbars on their' if under else 'it on its'} feet, bolts loose",
+            f"On blocks of {say_length(carrier.foot_mm, units)} until the bolts are in; foam or rubber "
             "between foot and roof.",
             "Every bolt started by hand.",
+            on_roof=True,
+            count=max(1, len(carrier.rails)),
+        )
+    if under:
+        yield _Work(
+            "lay",
+            ("set", "corners"),
+            f"{name}: lay the rails on the crossbars",
+            "Between their two angles, all bolts loose; the crossbars level with one another by a string.",
+            "Every rail touches every crossbar.",
             on_roof=True,
             count=max(1, len(carrier.rails)),
         )
@@ -285,7 +296,7 @@ def _square(carrier: Carrier, units: UnitSystem) -> _Work:
     diagonal = hypot(across, carrier.end.mm - carrier.start.mm)
     return _Work(
         "square",
-        ("set", "strap"),
+        ("set", "lay", "strap"),
         f"{carrier.name}: square it",
         f"Both diagonals {say_length(diagonal, units)}, middle of rail to middle of rail at their ends; "
         f"{say_length(across, units)} apart all along.",

@@ -80,8 +80,8 @@ class _Stack:
 
 
 def bolts_of(carrier: Carrier, pieces: tuple[Piece, ...], bolting: Bolting) -> tuple[BoltLine, ...]:
-    """Of the feet under rails, of the corners, of bars bolted through. Clamps bring their own bolts, and a
-    slotted profile takes hammer heads by its maker.
+    """Of the feet under rails or crossbars, of the corners, of bars bolted through. Clamps bring their own
+    bolts, and a slotted profile takes hammer heads by its maker.
     """
     counts: Counter[_Stack] = Counter()
     for rail in (p for p in pieces if p.kind == "rail"):
@@ -96,7 +96,17 @@ def bolts_of(carrier: Carrier, pieces: tuple[Piece, ...], bolting: Bolting) -> t
                     counts[
                         _stack("corners on the bars", carrier.bar_section, carrier.bar_alloy, hole, plate)
                     ] += 1
+        for crossbar in (p for p in pieces if p.kind == "crossbar"):
+            counts.update(_on_crossbar(carrier, hole, bolting.pad.mm) for hole in crossbar.holes)
     return tuple(_line(carrier, stack, n, bolting) for stack, n in counts.items())
+
+
+def _on_crossbar(rack: Rack, hole: Hole, pad_mm: float) -> _Stack:
+    section, alloy = rack.on_feet
+    if hole.what.startswith("foot"):
+        plates = rack.hold.bracket.thickness.mm + pad_mm
+        return _stack("feet under the crossbars", section, alloy, hole, plates)
+    return _stack("rails on the crossbars", section, alloy, hole, rack.angle_wall.mm)
 
 
 def _on_rail(carrier: Carrier, hole: Hole, pad_mm: float) -> list[_Stack]:
@@ -108,6 +118,9 @@ def _on_rail(carrier: Carrier, hole: Hole, pad_mm: float) -> list[_Stack]:
     if hole.thread and isinstance(carrier, Rack) and not isinstance(section, OwnSection):
         engaged = section.wall.mm
         return [_Stack(IN_THREADS, carrier.angle_wall.mm + engaged, 0.0, None, None, engaged)]
+    if isinstance(carrier, Rack) and hole.what.startswith("crossing"):
+        plates = (2 if closed(section) else 1) * carrier.angle_wall.mm
+        return [_stack("angles on the rails", section, alloy, hole, plates)]
     if isinstance(carrier, Rack) and hole.what.startswith("corner"):
         return [_stack("corners on the rails", section, alloy, hole, carrier.angle_wall.mm)]
     if isinstance(carrier, Rack) and hole.what.startswith("bar"):

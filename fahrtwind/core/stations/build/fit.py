@@ -183,8 +183,9 @@ def leans_of(
     if isinstance(carrier.hold, BasePlate | OuterFoot):
         return ()  # posts stand upright on what is made to lean
     bracket, told = carrier.hold.bracket, []
-    for rail in carrier.rails:
-        own = [f for f in feet if rail_of(f) == rail.id]
+    under = carrier.crossbars if isinstance(carrier, Rack) else None
+    for rail in under.feet if under else carrier.rails:
+        own = [f for f in feet if (f.y_mm == rail.y.mm if under else rail_of(f) == rail.id)]
         side = 1.0 if rail.y.mm > 0 else -1.0
         measured = [side * abs(row.lean.deg) for f in own for row in rows if row.id == f.row and row.lean]
         slopes = measured or [crown.slopes(f.x_mm, f.y_mm)[0] for f in own if crown]
@@ -194,7 +195,7 @@ def leans_of(
         with scope("lean", carrier.id), scope(rail.id):
             tool = tool_deg(bracket, abs(lean))
         rise = tan(radians(abs(lean)))
-        high = carrier.height.mm + carrier.section.height.mm
+        high = carrier.foot_mm + carrier.on_feet[0].height.mm
         outward = lean * rail.y.mm > 0
         told.append(Lean(carrier.id, rail.id, abs(lean), outward, bracket.base_mm * rise, tool, high * rise))
     return tuple(told)

@@ -165,8 +165,9 @@ def _developed(bracket: Bracket, owner: PlacedPanel | Carrier) -> tuple[list[flo
         legs = [bracket.base_mm, owner.stand_off.mm + up + edge]
         top = edge
     else:
-        legs = [bracket.base_mm, owner.height.mm, owner.section.width.mm]
-        top = owner.section.width.mm / 2
+        over = owner.on_feet[0].width.mm
+        legs = [bracket.base_mm, owner.foot_mm, over]
+        top = over / 2
     # a leg is straight up to its corners: one where it ends, two where it stands between bends
     straight = [leg - corner * (1 if i in (0, len(legs) - 1) else 2) for i, leg in enumerate(legs)]
     bends, at = [], 0.0

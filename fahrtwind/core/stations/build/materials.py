@@ -65,7 +65,7 @@ def materials(
     ]
     lines += _pieces(pieces, plan)
     bent = workshop.brackets == "bent here"
-    lines += _carriers(plan, bent)
+    lines += _carriers(plan, pieces, bent)
     lines += _bolts(bolts, HEADED[workshop.bolting.heads])
     lines += _spacers(bolts, workshop, plan.units)
     lines += _feet(plan, holders, {line.carrier for line in bolts if line.joint.startswith("feet")}, bent)
@@ -123,12 +123,12 @@ def _long(piece: Piece, units: UnitSystem) -> str:
     return say_run(piece.length_mm, units) if piece.length_mm > SMALL_MM else say_size(piece.length_mm, units)
 
 
-def _carriers(plan: RoofPlan, bent: bool) -> list[Material]:
+def _carriers(plan: RoofPlan, pieces: tuple[Piece, ...], bent: bool) -> list[Material]:
     """A clamp at each edge of each panel on every rail or bar, corners, what meets factory points."""
     lines = []
     for carrier in plan.carriers:
         if isinstance(carrier, Rack):
-            lines += _rack(carrier, plan, bent)
+            lines += _rack(carrier, plan, tuple(p for p in pieces if p.part_of == carrier.id), bent)
         clamps = sum(len(clamps_of(carrier, p)) for p in plan.panels if p.carrier == carrier.id)
         if clamps:
             lines.append(_counted("panel clamp with bolt", clamps, f"{carrier.name}; two panels may share"))
@@ -145,14 +145,26 @@ def _bolts(bolts: tuple[BoltLine, ...], headed: str) -> list[Material]:
     return [_counted(item, n, "joints of rails and bars; anti-seize") for item, n in counts.items()]
 
 
-def _rack(rack: Rack, plan: RoofPlan, bent: bool) -> list[Material]:
-    """Corners, and what meets the factory points; ``bent``: brackets are among the pieces."""
+def _rack(rack: Rack, plan: RoofPlan, pieces: tuple[Piece, ...], bent: bool) -> list[Material]:
+    """Corners, and what meets the factory points; ``bent``: brackets are among its ``pieces``."""
     lines: list[Material] = []
     corners = len(rack.bars) * len(rack.rails)
     own = isinstance(rack.section, OwnSection) + isinstance(rack.bar_section, OwnSection)
     in_slots = own * corners * {"angles": 2, "bolt": 1}.get(rack.joint, 0)
+    crossbars = sum(p.kind == "crossbar" for p in pieces)
+    if crossbars and rack.crossbars:
+        crossings = 2 * crossbars * len(rack.rails)
+        in_slots += crossings * isinstance(rack.section, OwnSection)
+        slotted = isinstance(rack.crossbars.section, OwnSection)
+        in_slots += (crossings + crossbars * len(rack.crossbars.feet)) * slotted
     if in_slots:
-        lines.append(_counted("hammer-head bolt M8 with flange nut", in_slots, "corners; fits its slot"))
+        lines.append(
+            _counted(
+                "hammer-head bolt M8 with flange nut",
+                in_slots,
+                "corners and crossings; fits its slot" if crossbars else "corners; fits its slot",
+            )
+        )
     if rack.joint == "clamps":
         about, clamp = say_size(rack.section.height.mm, plan.units), rack.clamp
         lined = ", lined" if clamp.lined else ""

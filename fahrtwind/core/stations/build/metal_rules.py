@@ -45,7 +45,8 @@ def unlike_metals(carrier: Carrier, contacts: tuple[Contact, ...], workshop: Wor
 def _steel(carrier: Carrier) -> bool:
     alloys = {carrier.alloy}
     if isinstance(carrier, Rack):
-        alloys |= {carrier.bar_alloy} | ({carrier.posts.alloy} if carrier.posts else set())
+        under = (part for part in (carrier.posts, carrier.crossbars) if part is not None)
+        alloys |= {carrier.bar_alloy, *(part.alloy for part in under)}
     return "S235" in alloys
 
 

@@ -60,9 +60,15 @@ def contacts_of(
         foot: MetalName = "stainless" if carrier.hold.bracket.metal == "stainless" else "aluminium"
         bracket = carrier.hold.bracket
         feet = max(1, sum(line.count for line in bolts if line.joint.startswith("feet")))
-        area = 2 * feet * bracket.length.mm * (bracket.base_mm + carrier.height.mm)
-        found.append(_contact(carrier.id, "feet on rails", (foot, area), (rail, surface), coat))
+        area = 2 * feet * bracket.length.mm * (bracket.base_mm + carrier.foot_mm)
+        stood = metal_of(carrier.on_feet[1], coat)
+        where = "feet on rails" if carrier.foot_mm == carrier.height.mm else "feet on crossbars"
+        found.append(_contact(carrier.id, where, (foot, area), (stood, surface), coat))
     if isinstance(carrier, Rack):
+        if carrier.crossbars is not None:
+            long = sum(2 * (p.wide_mm + p.high_mm) * p.length_mm for p in pieces if p.kind == "crossbar")
+            under = (metal_of(carrier.crossbars.alloy, coat), long or 1.0)
+            found.append(_contact(carrier.id, "rails on crossbars", (rail, surface), under, coat))
         bar = metal_of(carrier.bar_alloy, coat)
         bars = sum(2 * (p.wide_mm + p.high_mm) * p.length_mm for p in pieces if p.kind == "bar") or 1.0
         found.append(_contact(carrier.id, "bars on rails", (bar, bars), (rail, surface), coat))

@@ -18,7 +18,7 @@ from fahrtwind.core.tables.alloys import AlloyName
 
 Face = Literal["upper", "lower", "front", "rear", "port", "starboard"]
 MarkedEnd = Literal["front", "port", "lower"]
-PieceKind = Literal["rail", "bar", "post", "corner", "splice plate", "bracket", "bridge"]
+PieceKind = Literal["rail", "bar", "crossbar", "post", "corner", "splice plate", "bracket", "bridge"]
 PILOT_FROM_MM, PILOT_SHARE = 6.0, 0.5
 """Holes from 6 mm get a pilot of half their size first: common practice, no source."""
 

@@ -10,6 +10,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.stations.build.crossbars import crossbar_pieces, holes_over_crossbars
 from fahrtwind.core.stations.build.piece import (
     Face,
     Hole,
@@ -25,13 +26,11 @@ from fahrtwind.core.stations.build.small_pieces import corner_angles, splice_hol
 from fahrtwind.core.stations.build.splices import bending_at, splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
-from fahrtwind.core.stations.hold.carriers.rails import clamps_of
+from fahrtwind.core.stations.hold.carriers.rails import CLAMP_OUT_MM, bar_ends, bolt_of, clamps_of, over_rail
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.fasteners import BOLTS
 
-CLAMP_OUT_MM = 8.0
-"""From the panel's edge to the bolt of its clamp: common practice, no source; the clamp's maker decides."""
 LEAST_MM = 10.0
 """What comes out shorter is none: a rail that ends before it begins is told under Hold."""
 SHARED_GAP_MM = 40.0
@@ -60,6 +59,7 @@ def pieces_of(
     if isinstance(carrier, Rack):
         found += _bars(carrier, on, units)
         found += _posts(carrier, units)
+        found += crossbar_pieces(carrier, feet, units)
         found += corner_angles(carrier, units)
     found += splice_plates(carrier, tuple(found), units)
     made = (piece for piece in found if piece.length_mm >= LEAST_MM)
@@ -126,10 +126,13 @@ def _rail(
 
 
 def _foot_holes(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> Iterator[Hole]:
-    """Of the bolts that hold a rail on its feet; a slotted profile takes them in its slot, posts are joined
-    to the rail otherwise.
+    """Of the bolts that hold a rail on its feet, or between its angles on crossbars; a slotted profile takes
+    them in its slot, posts are joined to the rail otherwise.
     """
     if isinstance(carrier.section, OwnSection) or (isinstance(carrier, Rack) and carrier.posts):
+        return
+    if isinstance(carrier, Rack) and carrier.crossbars:
+        yield from holes_over_crossbars(carrier, feet)
         return
     for foot in feet:
         if rail_of(foot) == rail.id:
@@ -144,6 +147,7 @@ def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> I
     if isinstance(carrier, Rack):
         if carrier.port.mm <= rail.y.mm <= carrier.starboard.mm:
             yield from _corners_on(carrier, rail)
+        yield from _clamps_on_frame(carrier, rail, panels)
         return
     own = (
         Edge(clamp.x_mm, clamp.side == "rear", panel.name)
@@ -154,9 +158,25 @@ def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> I
     yield from _clamps(own)
 
 
+def _clamps_on_frame(rack: Rack, rail: Rail, panels: tuple[PlacedPanel, ...]) -> Iterator[Hole]:
+    """Of panels whose sides lie on the rails of a frame."""
+    size, half = BOLTS[JOINT_BOLT].clearance_mm, rack.section.width.mm / 2
+    for panel in panels:
+        for clamp in clamps_of(rack, panel):
+            off = bolt_of(clamp) - rail.y.mm
+            if over_rail(rack, clamp) and abs(off) < half:
+                yield drilled(clamp.x_mm, "upper", size, f"clamp of {panel.name}", off_mm=off)
+
+
+def _to_port(rack: Rack, rail: Rail) -> bool:
+    """Whether the bars lie to starboard of a rail of a frame, wherever on the roof that is."""
+    across = [r.y.mm for r in rack.rails]
+    return rail.y.mm < (min(across) + max(across)) / 2
+
+
 def _corners_on(rack: Rack, rail: Rail) -> Iterator[Hole]:
     size, half = BOLTS[JOINT_BOLT].clearance_mm, rack.bar_section.width.mm / 2
-    inner: Face = "starboard" if rail.y.mm < 0 else "port"
+    inner: Face = "starboard" if _to_port(rack, rail) else "port"
     for bar in rack.bars:
         if rack.joint == "bolt":
             yield drilled(bar.x.mm, "upper", size, f"bar {bar.id}", closed(rack.section))
@@ -194,7 +214,7 @@ def _clamps(edges: Iterator[Edge]) -> Iterator[Hole]:
 
 def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Iterator[Piece]:
     mass = kg_m_of(rack.bar_section, rack.bar_alloy, f"carriers.{rack.id}.bar_section")
-    start, end = _bar_ends(rack)
+    start, end = bar_ends(rack)
     for bar in rack.bars:
         yield Piece(
             f"{rack.id}-{bar.id}",
@@ -213,15 +233,6 @@ def _bars(rack: Rack, panels: tuple[PlacedPanel, ...], units: UnitSystem) -> Ite
         )
 
 
-def _bar_ends(rack: Rack) -> tuple[float, float]:
-    """Flush bars end at the inner faces of the outermost rails."""
-    if not rack.flush:
-        return rack.port.mm, rack.starboard.mm
-    half = rack.section.width.mm / 2
-    across = [r.y.mm for r in rack.rails]
-    return min(across) + half, max(across) - half
-
-
 def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: float) -> Iterator[Hole]:
     if isinstance(rack.bar_section, OwnSection):
         return
@@ -237,7 +248,7 @@ def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: flo
         Edge(clamp.y_mm - start, clamp.side == "starboard", panel.name)
         for panel in panels
         for clamp in clamps_of(rack, panel)
-        if clamp.foot in (f"{bar}port", f"{bar}starboard")
+        if clamp.foot in (f"{bar}port", f"{bar}starboard") and not over_rail(rack, clamp)
     )
     yield from _clamps(own)
 
@@ -249,7 +260,7 @@ def _corner_holes(rack: Rack, rail: Rail, start: float, size: float) -> Iterator
     at = rail.y.mm - start
     if rack.flush:
         half = rack.section.width.mm / 2
-        at = at + half + ANGLE_GAUGE_MM if rail.y.mm < 0 else at - half - ANGLE_GAUGE_MM
+        at = at + half + ANGLE_GAUGE_MM if _to_port(rack, rail) else at - half - ANGLE_GAUGE_MM
     faces: tuple[Face, ...] = ("front",) if closed(rack.bar_section) else ("front", "rear")
     for face in faces:
         yield drilled(at, face, size, f"corner on rail {rail.id}", closed(rack.bar_section))

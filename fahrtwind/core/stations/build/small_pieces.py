@@ -28,38 +28,45 @@ def corner_angles(rack: Rack, units: UnitSystem) -> Iterator[Piece]:
     """One on both sides of a bar over every rail that it crosses."""
     if rack.joint != "angles":
         return
-    section = EqualAngle(leg=Length(mm=ANGLE_MM), wall=rack.angle_wall)
-    size = BOLTS[JOINT_BOLT].clearance_mm
-    metal = ALLOYS[ANGLE_ALLOY]
-    wall = rack.angle_wall.mm
-    area = wall * (2 * ANGLE_MM - wall)
-    off = ANGLE_GAUGE_MM - ANGLE_MM / 2
     for bar in rack.bars:
         for rail in rack.rails:
             if not rack.port.mm <= rail.y.mm <= rack.starboard.mm:
                 continue
             for side in ("f", "r"):
                 before = "in front of" if side == "f" else "behind"
-                yield Piece(
-                    f"{rack.id}-{bar.id}{rail.id}{side}",
-                    "corner",
-                    rack.id,
-                    f"carriers.{rack.id}",
-                    f"{rack.name}, corner {before} bar {bar.id} on rail {rail.id}",
-                    _material(section),
-                    says(ANGLE_ALLOY, section, units),
-                    ANGLE_MM,
-                    "port",
-                    area * ANGLE_MM * metal.density_kg_m3 / 1e9,
-                    ANGLE_MM,
-                    ANGLE_MM,
-                    in_order(
-                        [
-                            drilled(ANGLE_MM / 2, "lower", size, f"rail {rail.id}", off_mm=off),
-                            drilled(ANGLE_MM / 2, "front", size, f"bar {bar.id}", off_mm=off),
-                        ]
-                    ),
+                words = f"corner {before} bar {bar.id} on rail {rail.id}"
+                yield angle_piece(
+                    rack, f"{bar.id}{rail.id}{side}", words, f"rail {rail.id}", f"bar {bar.id}", units
                 )
+
+
+def angle_piece(rack: Rack, name: str, words: str, below: str, upright: str, units: UnitSystem) -> Piece:
+    """An angle of a rack: what its lower leg is bolted to, what its ``upright`` one."""
+    section = EqualAngle(leg=Length(mm=ANGLE_MM), wall=rack.angle_wall)
+    size = BOLTS[JOINT_BOLT].clearance_mm
+    wall = rack.angle_wall.mm
+    area = wall * (2 * ANGLE_MM - wall)
+    off = ANGLE_GAUGE_MM - ANGLE_MM / 2
+    return Piece(
+        f"{rack.id}-{name}",
+        "corner",
+        rack.id,
+        f"carriers.{rack.id}",
+        f"{rack.name}, {words}",
+        _material(section),
+        says(ANGLE_ALLOY, section, units),
+        ANGLE_MM,
+        "port",
+        area * ANGLE_MM * ALLOYS[ANGLE_ALLOY].density_kg_m3 / 1e9,
+        ANGLE_MM,
+        ANGLE_MM,
+        in_order(
+            [
+                drilled(ANGLE_MM / 2, "lower", size, below, off_mm=off),
+                drilled(ANGLE_MM / 2, "front", size, upright, off_mm=off),
+            ]
+        ),
+    )
 
 
 def _material(section: EqualAngle) -> str:

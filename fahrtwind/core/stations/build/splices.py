@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from fahrtwind.core.job.carrier import Carrier, Rail
-from fahrtwind.core.stations.hold.carriers.rack import rail_of
+from fahrtwind.core.stations.hold.carriers.rack import rests_at
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
 
@@ -25,7 +25,7 @@ def splices_of(
     or none is sound: never in an end bay, in another bay than in the rail beside it (``number`` counts them).
     """
     start, end = carrier.start.mm, carrier.end.mm
-    places = _places(sorted(f.x_mm for f in feet if rail_of(f) == rail.id))
+    places = _places(rests_at(carrier, rail, feet))
     found: list[float] = []
     while end - start > longest_mm:
         sound = [p for p in places if start < p[1] <= start + longest_mm]

@@ -6,7 +6,7 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 from itertools import pairwise
 
-from fahrtwind.core.job.carrier import Carrier, Rack, Rail
+from fahrtwind.core.job.carrier import Carrier, FootRow, Rack, Rail
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Holding, PlacedPanel, SpanBars
 from fahrtwind.core.job.tether import Tether
@@ -105,8 +105,9 @@ def _own(feet: tuple[FootPlace, ...], holder: str) -> tuple[FootPlace, ...]:
 def carrier_feet(
     carrier: Carrier, ribs: Members, members: tuple[Member, ...], rows: tuple[RowFit, ...]
 ) -> tuple[FootPlace, ...]:
-    """A foot under each rail at every so many members between its ends, the first and the last always; or at
-    every point that can be used of the row nearest to the rail; or under each post.
+    """A foot under each rail at every so many members between its ends, the first and the last always, or
+    there in each row under a crossbar; or at every point that can be used of the row nearest to the rail; or
+    under each post.
     """
     if isinstance(carrier, Rack) and carrier.points:
         return tuple(f for rail in carrier.rails for f in _on_points(carrier, rail, rows))
@@ -114,21 +115,27 @@ def carrier_feet(
         return tuple(_on_posts(carrier))
     under = [m for m in members if carrier.start.mm <= m.x_mm <= carrier.end.mm]
     kept = [m for i, m in enumerate(under) if i % carrier.every == 0 or i == len(under) - 1]
-    return tuple(
-        FootPlace(
-            panel=carrier.id,
-            foot=f"{rail.id}m{member.number}",
-            x_mm=member.x_mm,
-            y_mm=rail.y.mm,
-            along_mm=member.x_mm - carrier.start.mm,
-            moved_mm=0.0,
-            member=member.number,
-            off_mm=0.0,
-            landing=landing_of(ribs, carrier.hold, member.x_mm, member),
-            side="port" if rail.y.mm < 0 else "starboard",
-        )
-        for rail in carrier.rails
-        for member in kept
+    crossbars = carrier.crossbars if isinstance(carrier, Rack) else None
+    named = (
+        [(f"{rail.id}m{m.number}", rail, m) for rail in carrier.rails for m in kept]
+        if crossbars is None
+        else [(f"k{m.number}{row.id}", row, m) for m in kept for row in crossbars.feet]
+    )
+    return tuple(_at_member(carrier, name, line, member, ribs) for name, line, member in named)
+
+
+def _at_member(carrier: Carrier, name: str, line: Rail | FootRow, member: Member, ribs: Members) -> FootPlace:
+    return FootPlace(
+        panel=carrier.id,
+        foot=name,
+        x_mm=member.x_mm,
+        y_mm=line.y.mm,
+        along_mm=member.x_mm - carrier.start.mm,
+        moved_mm=0.0,
+        member=member.number,
+        off_mm=0.0,
+        landing=landing_of(ribs, carrier.hold, member.x_mm, member),
+        side="port" if line.y.mm < 0 else "starboard",
     )
 
 

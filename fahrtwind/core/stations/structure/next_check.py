@@ -88,7 +88,8 @@ def next_check_for(
     """Where to check next. ``used``: numbers of the members that feet will be fastened to (all where empty);
     ``kinds``: tests that leave nothing behind."""
     belief, fit = belief_of(key), fit_members(key)
-    if belief is None or len(key.readings) < 2:
+    found = belief is not None and belief.evidence.x.size  # a hole into nothing finds no member
+    if belief is None or len(key.readings) < 2 or not found:
         return _first(key, kinds[0], units)
     targets = (
         np.array([m.x_mm for m in fit.members if not used or m.number in used])
@@ -132,7 +133,7 @@ def _first(key: EvidenceKey, kind: ReadingKind, units: UnitSystem) -> NextCheck:
     hits = [r.x_mm for r in key.readings if r.kind != "pilot_through"]
     if not hits:
         start, length = _past_scans(key, min(FIRST_FROM_MM, key.span_mm / 4)), FIRST_STRETCH_MM
-        words = "Nothing is read yet. Search this stretch for a first member:"
+        words = "No member is found yet. Search this stretch for a first member:"
     else:
         start, length = _past_scans(key, hits[0] + NEAREST_NEIGHBOUR_MM), NEXT_STRETCH_MM
         words = "One member alone tells no spacing. Search for its neighbour:"

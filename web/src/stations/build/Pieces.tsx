@@ -13,6 +13,7 @@ const FACES = ["upper", "lower", "front", "rear", "port", "starboard"] as const;
 const KINDS = {
   rail: "Rails",
   bar: "Bars",
+  crossbar: "Crossbars",
   post: "Posts",
   corner: "Corner angles",
   "splice plate": "Splice plates",

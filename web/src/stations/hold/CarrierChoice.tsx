@@ -5,7 +5,7 @@ import { Group } from "../../fields/Field";
 import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
 import { RadioRow } from "../../ui/RadioRow";
 
-type Way = "feet" | "rails" | "points" | "bars" | "frame" | "posts" | "outer";
+type Way = "feet" | "rails" | "points" | "bars" | "frame" | "crossed" | "posts" | "outer";
 const INK = { stroke: "currentColor", strokeWidth: 2, fill: "none" } as const;
 
 /** Seen along the roof: the roof below, the panel above. */
@@ -75,6 +75,19 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
     </Drawing>,
   ],
   [
+    "crossed",
+    "Frame on crossbars",
+    "bars across the roof have the feet; fewer of them",
+    <Drawing key="crossed">
+      <rect x={30} y={5} width={60} height={5} {...INK} />
+      <rect x={28} y={11} width={8} height={8} {...INK} />
+      <rect x={84} y={11} width={8} height={8} {...INK} />
+      <path d="M36 15 H84" {...INK} strokeWidth={5} />
+      <rect x={12} y={19.5} width={96} height={5} {...INK} />
+      <path d="M18 24.5 V31 H8 M102 24.5 V31 H112" {...INK} />
+    </Drawing>,
+  ],
+  [
     "posts",
     "On posts",
     "an arch on deck, a frame over the roof; base plates bolted through",
@@ -106,6 +119,7 @@ function wayOf(carrier: Carrier | undefined): Way {
   if (!carrier) return "feet";
   if (carrier.kind === "rails") return "rails";
   if (carrier.hold.school === "outer_foot") return "outer";
+  if (carrier.crossbars) return "crossed";
   return carrier.flush ? "frame" : carrier.posts ? "posts" : carrier.points.length ? "points" : "bars";
 }
 
@@ -129,7 +143,8 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       rails: { op: "put_on_rails", panels: chosen ?? row },
       points: { op: "put_on_rack", panels: chosen ?? free, points: true },
       bars: { op: "put_on_rack", panels: chosen ?? row, points: false },
-      frame: { op: "put_in_frame", panels: chosen ?? row },
+      frame: { op: "put_in_frame", panels: chosen ?? row, crossbars: false },
+      crossed: { op: "put_in_frame", panels: chosen ?? row, crossbars: true },
       posts: { op: "put_on_posts", panels: chosen ?? (boat ? free : row), outer: false },
       outer: { op: "put_on_posts", panels: chosen ?? free, outer: true },
     };

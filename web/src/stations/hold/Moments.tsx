@@ -14,12 +14,15 @@ type Rail = CarrierVerdict["rails"][number];
 
 const KIND = { along: "Rail", across: "Bar", up: "Post" } as const;
 
+const isBar = (carrier: Carrier, rail: Rail): boolean =>
+  carrier.kind === "rack" && carrier.bars.some((bar) => bar.id === rail.rail);
+
 /** From where to where it runs; a post from its foot to its top. */
 function ends(carrier: Carrier, rail: Rail): readonly [number, number] {
-  if (rail.runs === "up") return [rail.places_mm[0] ?? 0, rail.places_mm.at(-1) ?? 1];
-  return carrier.kind === "rack" && rail.runs === "across"
+  if (rail.runs === "along") return [carrier.start.mm, carrier.end.mm];
+  return carrier.kind === "rack" && isBar(carrier, rail)
     ? [carrier.port.mm, carrier.starboard.mm]
-    : [carrier.start.mm, carrier.end.mm];
+    : [rail.places_mm[0] ?? 0, rail.places_mm.at(-1) ?? 1];
 }
 
 type Props = {
@@ -39,8 +42,9 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
   const y = (moment: number) => MIDDLE - (moment / most) * DEEP;
   const line = rail.places_mm.map((mm, i) => `${x(mm).toFixed(1)} ${y(rail.moments_n_mm[i] ?? 0).toFixed(1)}`);
   const peak = rail.moments_n_mm.findIndex((m) => Math.abs(m) === most);
-  const own = feet.filter((f) => f.foot.replace(/[mns]\d+$/, "") === rail.rail);
-  const words = `${KIND[rail.runs]} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
+  const own = feet.filter((f) => f.foot.replace(/[mnsf]\d+$/, "") === rail.rail);
+  const kind = rail.runs === "across" && !isBar(carrier, rail) ? "Crossbar" : KIND[rail.runs];
+  const words = `${kind} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
   return (
     <svg viewBox={`0 0 ${WIDTH} ${HIGH}`} className="w-full max-w-[860px]" role="img" aria-label={words}>
       <text x={2} y={MIDDLE + 5} className="font-sign font-semibold text-[15px] fill-ink">
@@ -69,7 +73,7 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
         const place = places.find((p) => p.panel === carrier.id && p.foot === f.foot);
         return (
           place && (
-            <g key={f.foot} transform={`translate(${x(place.x_mm)} ${MIDDLE})`}>
+            <g key={f.foot} transform={`translate(${x(rail.runs === "across" ? place.y_mm : place.x_mm)} ${MIDDLE})`}>
               <path d="M0 2 l-5 9 h10 z" fill="var(--color-ink)" />
               {place.landing !== "deck" && (
                 <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">

@@ -58,14 +58,40 @@ export function RackFields({ rack, path }: { rack: Rack; path: string }) {
   );
 }
 
+type Crossbars = NonNullable<Rack["crossbars"]>;
+
+export function CrossbarFields({ crossbars, path }: { crossbars: Crossbars; path: string }) {
+  return (
+    <Group title="Crossbars below" aside={<span className="text-[13px]">each on a foot in every row</span>}>
+      <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
+        <SectionFields section={crossbars.section} path={`${path}.section`} of="Crossbar" whole />
+        <Choice label="Crossbar, metal" path={`${path}.alloy`} value={crossbars.alloy} options={ALLOYS} />
+        <Field label="Beyond the feet" path={`${path}.beyond`} value={crossbars.beyond} />
+      </div>
+      <div className="max-w-[420px] pt-1.5">
+        <EntryTable
+          path={`${path}.feet`}
+          noun="row of feet"
+          columns={[{ key: "y", label: "y of its middle", placeholder: "-900 mm" }]}
+          entries={crossbars.feet}
+          empty=""
+        />
+      </div>
+    </Group>
+  );
+}
+
 export function Corners({ carrier, verdict }: { carrier: Carrier; verdict: CarrierVerdict }) {
   const units = useUnits();
   if (!verdict.joints.length) return null;
-  const titles = new Map(verdict.corner?.links.map((link) => [link.id, link.title]));
+  const titles = {
+    corner: new Map(verdict.corner?.links.map((link) => [link.id, link.title])),
+    crossing: new Map(verdict.crossing?.links.map((link) => [link.id, link.title])),
+  };
   const sorted = [...verdict.joints].sort((a, b) => b.utilisation - a.utilisation);
   return (
     <Group
-      title="Corners"
+      title={verdict.crossing ? "Corners and crossings" : "Corners"}
       aside={<span className="text-[13px]">the worst bolt or clamp of each, the worst corner first</span>}
     >
       <ul className="columns-1 md:columns-2 gap-8">
@@ -82,7 +108,7 @@ export function Corners({ carrier, verdict }: { carrier: Carrier; verdict: Carri
             </span>
             <span className="text-[13px]">
               pull {force(joint.pull_n, units)}, along {force(joint.shear_n, units)}; safe{" "}
-              {speed(joint.safe_m_s, units)}; {titles.get(joint.weakest)}
+              {speed(joint.safe_m_s, units)}; {titles[joint.kind].get(joint.weakest)}
             </span>
           </li>
         ))}

@@ -1,7 +1,7 @@
 /** Rails on the roof, over the panels they carry: thin, so that the panels stay readable. */
 import type { Carrier } from "../../api/types";
-import { useDesk, useStoredJob } from "../../job/JobContext";
-import { breadth } from "../../roof/carriers";
+import { useDesk, useFinding, useStoredJob } from "../../job/JobContext";
+import { breadth, crossbars } from "../../roof/carriers";
 import type { LayerProps } from "../../roof/layer";
 
 const THIN_PX = 5;
@@ -34,6 +34,27 @@ function Bars({ rack, scale }: { rack: Extract<Carrier, { kind: "rack" }>; scale
           className="group-focus-visible:stroke-[3px]"
         />
       </g>
+    );
+  });
+}
+
+/** Crossbars under a rack, at the members that it stands on. */
+function Below({ rack, scale }: { rack: Extract<Carrier, { kind: "rack" }>; scale: LayerProps["scale"] }) {
+  const feet = useFinding("feet");
+  return crossbars(rack, feet).map((box) => {
+    const wide = Math.max(scale.size(box.x[1] - box.x[0]), THIN_PX);
+    return (
+      <rect
+        key={box.key}
+        x={scale.x((box.x[0] + box.x[1]) / 2) - wide / 2}
+        width={wide}
+        y={scale.y(box.y[0])}
+        height={scale.size(box.y[1] - box.y[0])}
+        fill="var(--color-paper)"
+        stroke="var(--color-ink)"
+        strokeWidth={1.4}
+        pointerEvents="none"
+      />
     );
   });
 }
@@ -71,7 +92,11 @@ export function RailShapes({ scale }: LayerProps) {
           </g>
         ));
         return carrier.kind === "rack"
-          ? [<Bars key={`${carrier.id} bars`} rack={carrier} scale={scale} />, ...rails]
+          ? [
+              <Below key={`${carrier.id} crossbars`} rack={carrier} scale={scale} />,
+              <Bars key={`${carrier.id} bars`} rack={carrier} scale={scale} />,
+              ...rails,
+            ]
           : rails;
       })}
     </g>

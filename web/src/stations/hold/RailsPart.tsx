@@ -8,7 +8,7 @@ import { Attachment, PointBrackets } from "./Attachment";
 import { Chain } from "./Chain";
 import { Moments } from "./Moments";
 import { BasePlates, OuterFeet, PostFields } from "./PostsPart";
-import { Corners, RackFields, RackMotion, Seams } from "./RackPart";
+import { Corners, CrossbarFields, RackFields, RackMotion, Seams } from "./RackPart";
 import { SectionFields } from "./SectionFields";
 
 const ALLOYS = ["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"].map((a) => [a, a] as const);
@@ -35,13 +35,14 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
           ))}
           {!onPoints && !onPosts && (
             <Choice
-              label="Feet"
+              label={carrier.kind === "rack" && carrier.crossbars ? "Crossbars" : "Feet"}
               path={`${path}.every`}
               value={String(carrier.every)}
               options={[
                 ["1", "at every member"],
                 ["2", "at every second"],
                 ["3", "at every third"],
+                ["4", "at every fourth"],
               ]}
               onChange={(every) => handle.change([{ op: "set", path: `${path}.every`, value: Number(every) }])}
             />
@@ -63,6 +64,9 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
         </div>
       </Group>
       {carrier.kind === "rack" && <RackFields rack={carrier} path={path} />}
+      {carrier.kind === "rack" && carrier.crossbars && (
+        <CrossbarFields crossbars={carrier.crossbars} path={`${path}.crossbars`} />
+      )}
       {carrier.kind === "rack" && carrier.posts && <PostFields posts={carrier.posts} path={`${path}.posts`} />}
       {carrier.hold.school === "base_plate" ? (
         <BasePlates plate={carrier.hold} path={`${path}.hold`} />

@@ -9,7 +9,7 @@ from typing import Annotated, Literal
 from pydantic import Field
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.job.carrier import Carrier, Crossbar, Post, Posts, Rack, Rail, Rails
+from fahrtwind.core.job.carrier import Carrier, Crossbar, Crossbars, FootRow, Post, Posts, Rack, Rail, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import identifier, next_number
@@ -18,6 +18,7 @@ from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
 from fahrtwind.core.job.sections import RectangularTube, RoundTube
 from fahrtwind.core.quantities import Length
+from fahrtwind.core.stations.hold.carriers.rails import CLAMP_OUT_MM
 from fahrtwind.core.stations.hold.schools import SCHOOLS
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
 from fahrtwind.core.stations.layout.placing import spread_feet, usual_feet
@@ -31,6 +32,8 @@ NEAR_SIDE = 0.1
 BESIDE_MM = 5.0
 """Between the roof's edge and a post beside it."""
 POST_TO_POST_MM, MOST_POSTS = 1200.0, 6
+OUTSIDE_MM, EVERY_OTHER = 100.0, 2
+"""Feet of crossbars beside a frame and off the roof's edge; one at every second member: common practice."""
 ARCH_MM, FRAME_MM = 1100.0, 150.0
 """Rails over the deck of a boat, where people stand under them, and over a roof."""
 IN_FROM_SIDE = 0.2
@@ -97,17 +100,23 @@ class PutOnPosts(JobEdit):
 
 class PutInFrame(JobEdit):
     """Set a frame round panels: a rail under either side and a bar under either end of each, in one plane,
-    on feet at the members.
+    on feet at the members; with ``crossbars`` on bars across the roof that have the feet.
     """
 
     op: Literal["put_in_frame"] = "put_in_frame"
     panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=24)]
+    crossbars: bool = False
 
     def apply(self, job: Job) -> Job:
-        return _put_on(job, self.panels, frame_for)
+        return _put_on(job, self.panels, self._set)
+
+    def _set(self, job: Job, chosen: list[PlacedPanel], name: str) -> Rack:
+        frame = frame_for(job, chosen, name)
+        return _on_crossbars(job, frame) if self.crossbars else frame
 
     def words(self) -> str:
-        return f"Put a frame round {len(self.panels)} panels"
+        on = " on crossbars" if self.crossbars else ""
+        return f"Put a frame{on} round {len(self.panels)} panels"
 
 
 def _put_on(job: Job, wanted: tuple[str, ...], made: Callable[[Job, list[PlacedPanel], str], Rack]) -> Job:
@@ -120,11 +129,13 @@ def _put_on(job: Job, wanted: tuple[str, ...], made: Callable[[Job, list[PlacedP
 
 
 def frame_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
-    """A frame of one tube round panels, with a bar under both ends of every panel."""
+    """A frame of one tube round panels, with a bar under both ends of every panel; they lie on the inner edge
+    of the rails, their clamps in the middle of these.
+    """
     rack = rack_for(job, panels, name, on_points=False)
     rects = [panel_rect(p) for p in panels]
     half = rack.section.width.mm / 2
-    sides = (min(r.y_mm for r in rects) + half, max(r.y_end_mm for r in rects) - half)
+    sides = (min(r.y_mm for r in rects) - CLAMP_OUT_MM, max(r.y_end_mm for r in rects) + CLAMP_OUT_MM)
     bars: list[float] = []
     for x in sorted(x for r in rects for x in (r.x_mm + half, r.x_end_mm - half)):
         if not bars or x - bars[-1] > half:
@@ -140,6 +151,38 @@ def frame_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:
         "flush": True,
     }
     return rack.model_copy(update=own)
+
+
+def _on_crossbars(job: Job, frame: Rack) -> Rack:
+    """The frame on bars across the roof, whose feet stand outside of it where there is roof."""
+    roof, tube = roof_rect(job.vehicle), RectangularTube()
+    inner, outer = frame.rails[0].y.mm, frame.rails[-1].y.mm
+    low = inner - (0.0 if _beside(job, frame, inner) else OUTSIDE_MM)
+    high = outer + (0.0 if _beside(job, frame, outer) else OUTSIDE_MM)
+    if roof is not None:
+        low = min(max(low, roof.y_mm + OUTSIDE_MM), inner)
+        high = max(min(high, roof.y_end_mm - OUTSIDE_MM), outer)
+    own = {
+        "name": f"{frame.name} on crossbars",
+        "height": Length(mm=frame.height.mm + tube.height.mm),
+        "every": EVERY_OTHER,
+        "crossbars": Crossbars(
+            section=tube,
+            feet=tuple(
+                FootRow(id=identifier("feet", i), y=Length(mm=round(y)))
+                for i, y in enumerate((low, high), start=1)
+            ),
+        ),
+    }
+    return frame.model_copy(update=own)
+
+
+def _beside(job: Job, frame: Rack, y_mm: float) -> bool:
+    """Whether another panel lies so near beside a rail of a frame that its feet would meet others."""
+    strip = Rect(frame.start.mm, y_mm, frame.end.mm - frame.start.mm, 0.0).grown(0.0, 3 * OUTSIDE_MM)
+    inside = Rect(frame.start.mm, frame.port.mm, strip.length_mm, frame.starboard.mm - frame.port.mm)
+    rects = (panel_rect(p) for p in job.panels)
+    return any(strip.clipped(r) and not inside.clipped(r) for r in rects)
 
 
 def arch_for(job: Job, panels: list[PlacedPanel], name: str) -> Rack:

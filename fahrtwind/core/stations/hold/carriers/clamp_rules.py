@@ -1,4 +1,4 @@
-"""Snags of two-piece clamps on round rails."""
+"""Snags of clamps: two-piece ones on round rails, those of panels on frames."""
 
 from __future__ import annotations
 
@@ -8,14 +8,24 @@ from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import tube_dent
 from fahrtwind.core.job.carrier import Carrier, Rack
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.sections import RoundTube
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_force
+from fahrtwind.core.saying import say_force, say_length
 from fahrtwind.core.stations.hold.carriers.links import CLAMP_PRELOAD_N
+from fahrtwind.core.stations.hold.carriers.rails import (
+    CLAMP_OUT_MM,
+    bolt_of,
+    carrier_of,
+    clamps_of,
+    over_rail,
+)
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.tables.alloys import ALLOYS
 
 PRACTICE = "common practice, no source"
+EDGE_MM = 8.0
+"""From the middle of a bolt to the edge of the tube: its washer lies flat."""
 
 
 def _clamped(carrier: Carrier) -> Rack | None:
@@ -68,3 +78,29 @@ def clamp_dents(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
             limit=bears,
             unit="N",
         )
+
+
+@rule("clamp-off-frame", "stop", "hold", "Clamp finds no frame beside the panel", "geometry", each="panels")
+def clamp_off_frame(panel: PlacedPanel, carriers: tuple[Carrier, ...], units: UnitSystem) -> Iterator[Found]:
+    """Its bolt stands a little beside the panel's edge, and goes through the upper face of the rail there."""
+    frame = carrier_of(panel, carriers)
+    if not isinstance(frame, Rack) or not frame.flush:
+        return
+    room = frame.section.width.mm / 2 - EDGE_MM
+    for side in ("port", "starboard"):
+        bolts = {bolt_of(c) for c in clamps_of(frame, panel) if c.side == side and over_rail(frame, c)}
+        for bolt in bolts:
+            rail = min(frame.rails, key=lambda r: abs(r.y.mm - bolt))
+            off = abs(rail.y.mm - bolt)
+            if off > room:
+                yield Found(
+                    place=f"carriers.{frame.id}.rails.{rail.id}.y",
+                    where=f"{panel.name} on {frame.name}, {side} side",
+                    why=f"Its bolt is {say_length(off, units)} off the middle of rail {rail.id}; "
+                    f"{say_length(room, units)} are room for it.",
+                    remedy=f"Its middle {say_length(CLAMP_OUT_MM, units)} outside of the panel.",
+                    quantity="off the rail",
+                    value=off,
+                    limit=room,
+                    unit="mm",
+                )

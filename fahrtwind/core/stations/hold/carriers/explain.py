@@ -57,9 +57,9 @@ def explain_rack(
         with scope(foot.foot):
             _explain_foot(i, chains[i], forces.road, verdict.feet[i], air, "frame on its feet")
     explain_seams(seams_of(rack, forces.frame), verdict.seams)
-    corner = verdict.corner
     for joint in verdict.joints:
-        for link in corner.links if corner else ():
+        chain = verdict.corner if joint.kind == "corner" else verdict.crossing
+        for link in chain.links if chain else ():
             with scope(f"corner {joint.joint}", f"link {link.id}"):
                 _used(link, joint.pull_n, joint.shear_n, "worst bolt of the corner")
     for name, made in forces.frame.made_of.items():

@@ -79,14 +79,20 @@ def rail_foot_chain(
     """The chain of a carrier's foot: the rail at its bolt in the place of a panel's frame, then as any foot,
     or its bracket and the factory point. ``rating_n``: of that point; None where it is not known.
     """
-    above = Above(height_mm=carrier.height.mm)
+    above = Above(height_mm=carrier.foot_mm)
     if landing == "point":
         return _point_chain(carrier, above, rating_n)
     own = chain_of(skin, ribs, carrier.hold, landing, True, bay, above)
     if isinstance(carrier.hold, BasePlate | OuterFoot):
         return own  # a post is joined to its rail by what its makers weld or screw
     with scope("link rail"):
-        return replace(own, links=(section_link(carrier.section, carrier.alloy), *own.links[1:]))
+        return replace(own, links=(_at_foot(carrier), *own.links[1:]))
+
+
+def _at_foot(carrier: Carrier) -> Link:
+    link = section_link(*carrier.on_feet)
+    crossed = isinstance(carrier, Rack) and carrier.crossbars is not None
+    return replace(link, title=link.title.replace("rail", "crossbar", 1)) if crossed else link
 
 
 def _point_chain(carrier: Carrier, above: Above, rating_n: float | None) -> Chain:
@@ -195,6 +201,16 @@ def joint_chain(rack: Rack) -> Chain:
     """
     if rack.joint == "clamps":
         return tube_clamp_chain(rack)
+    return _bolted_chain(rack, rack.joint == "angles", (rack.section, rack.alloy), "rail")
+
+
+def crossing_chain(rack: Rack) -> Chain:
+    """Per worst bolt of the angles between which a rail lies on a crossbar."""
+    return _bolted_chain(rack, True, rack.on_feet, "crossbar")
+
+
+def _bolted_chain(rack: Rack, angles: bool, below: tuple[Section, AlloyName], name: str) -> Chain:
+    """``below``: what the bolt goes into, with its ``name``."""
     bolt = BOLTS[JOINT_BOLT]
     with scope("link bolt"):
         area = thread_stress_area(
@@ -213,8 +229,8 @@ def joint_chain(rack: Rack) -> Chain:
             )
         ]
     with scope("link rail"):
-        links.append(replace(section_link(rack.section, rack.alloy), title="rail at the bolt of the corner"))
-    if rack.joint == "angles":
+        links.append(replace(section_link(*below), title=f"{name} at the bolt of the corner"))
+    if angles:
         with scope("link angle"):
             bending = bracket_bending(
                 given(ANGLE_YIELD_N_MM2, "table", ANGLE_SOURCE),

@@ -13,7 +13,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
-from fahrtwind.core.job.carrier import JointKind, Rack, Rail
+from fahrtwind.core.job.carrier import Carrier, JointKind, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import Section
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
@@ -39,8 +39,10 @@ DECK_BOLT_N_MM = 5000.0
 BRACKET_MODULUS = {"aluminium": 70_000.0, "stainless": 200_000.0}
 RANGE = (0.5, 2.0)
 Runs = Literal["along", "across", "up"]
-FOOT_NAME = re.compile(r"[mns]\d+$")
-"""A foot of a carrier is named by its rail and the member, the point or the post under it."""
+FOOT_NAME = re.compile(r"[mnsf]\d+$")
+"""A foot of a carrier is named by its rail and the member, the point or the post under it, or by its crossbar
+and its row.
+"""
 ClampPlace = tuple[str, float]
 """The bar that a clamp sits on, and its y, mm."""
 ENDS = ("feet and corners at their softest", "feet and corners at their stiffest")
@@ -58,18 +60,19 @@ class Made:
 
 @dataclass(frozen=True, slots=True)
 class RackParts:
-    """What the lines of a rack are; ``post`` where it stands on posts."""
+    """What the lines of a rack are; ``post`` where it stands on posts, ``crossbar`` where on crossbars."""
 
     rail: Made
     bar: Made
     post: Made | None = None
+    crossbar: Made | None = None
 
 
 @dataclass(frozen=True, slots=True, eq=False)
 class RackFrame:
     """The frame of a rack, ready for loads. ``clamp_nodes``: (clamps,); ``mass_kg``: (nodes,); ``lines``: for
     every rail and bar and post its nodes in order, ``made_of``: what each is; ``top_mm``: from the bars' axis
-    to their upper face.
+    to their upper face; ``corners``: so many of its ties join bars to rails, the others rails to crossbars.
     """
 
     ready: ReadyFrame
@@ -78,6 +81,7 @@ class RackFrame:
     lines: dict[str, list[int]]
     made_of: dict[str, Made]
     top_mm: float
+    corners: int
 
     @property
     def frame(self) -> Frame:
@@ -91,6 +95,11 @@ def rack_parts(rack: Rack) -> RackParts:
         rail = _made(rack.section, rack.alloy, "along", f"{path}.section")
     with scope("bar"):
         bar = _made(rack.bar_section, rack.bar_alloy, "across", f"{path}.bar_section")
+    if rack.crossbars is not None:
+        with scope("crossbar"):
+            under = rack.crossbars
+            crossbar = _made(under.section, under.alloy, "across", f"{path}.crossbars.section")
+        return RackParts(rail, bar, None, crossbar)
     if rack.posts is None:
         return RackParts(rail, bar)
     with scope("post"):
@@ -176,29 +185,62 @@ def rack_frame(
     on_rail: dict[str, dict[float, int]] = {}
     on_bar: dict[str, dict[float, int]] = {}
     for rail in rack.rails:
-        standing = [f.x_mm for f in feet if rail_of(f) == rail.id]
-        cuts = [rack.start.mm, rack.end.mm, *standing, *(b.x.mm for b in rack.bars)]
+        cuts = [rack.start.mm, rack.end.mm, *rests_at(rack, rail, feet), *(b.x.mm for b in rack.bars)]
         on_rail[rail.id] = build.line(rail.id, parts.rail, cuts, (None, rail.y.mm), rail_z)
     for bar in rack.bars:
         own = [y for own, y in clamps if own == bar.id]
         cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
         on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), rack.bar_axis_mm)
-    firm = (BOLTED_N_MM,) * 3 + tuple(
-        RANGE[stiffest] * k for k in joint_springs(rack.joint, rack.angle_wall.mm)
-    )
-    ties = tuple(
-        Tie(on_rail[r.id][b.x.mm], on_bar[b.id][r.y.mm], firm, f"{r.id}{b.id}")  # type: ignore[arg-type]
+    ties = [
+        Tie(on_rail[r.id][b.x.mm], on_bar[b.id][r.y.mm], _firm(rack, rack.joint, stiffest), f"{r.id}{b.id}")
         for r in _under(rack)
         for b in rack.bars
-    )
-    tops = [on_rail[rail_of(f)][f.x_mm] for f in feet]
+    ]
+    corners = len(ties)
+    if parts.crossbar is None:
+        tops = [on_rail[rail_of(f)][f.x_mm] for f in feet]
+    else:
+        on_crossbar = _crossbars(rack, parts.crossbar, build, feet)
+        tops = [on_crossbar[rail_of(f)][1][f.y_mm] for f in feet]
+        ties += [
+            Tie(nodes[r.y.mm], on_rail[r.id][x], _firm(rack, "angles", stiffest), f"{r.id}{name}")
+            for name, (x, nodes) in on_crossbar.items()
+            for r in rack.rails
+        ]
     stand = _on_posts if parts.post else _on_feet
     supports = stand(rack, parts, build, list(zip(feet, chains, tops, strict=True)), stiffest)
-    frame = Frame(np.array(build.places), tuple(build.bars), ties, supports)
+    frame = Frame(np.array(build.places), tuple(build.bars), tuple(ties), supports)
     clamp_nodes = np.array([on_bar[bar][y] for bar, y in clamps], dtype=int)
     top_mm = rack.bar_section.height.mm / 2
     mass, ready = _masses(frame, build.made_of), made_ready(frame)
-    return RackFrame(ready, clamp_nodes, mass, build.lines, build.made_of, top_mm)
+    return RackFrame(ready, clamp_nodes, mass, build.lines, build.made_of, top_mm, corners)
+
+
+Springs = tuple[float, float, float, float, float, float]
+
+
+def _firm(rack: Rack, joint: JointKind, stiffest: bool) -> Springs:
+    x, y, z = (RANGE[stiffest] * k for k in joint_springs(joint, rack.angle_wall.mm))
+    return BOLTED_N_MM, BOLTED_N_MM, BOLTED_N_MM, x, y, z
+
+
+def _crossbars(
+    rack: Rack, made: Made, build: _Build, feet: tuple[FootPlace, ...]
+) -> dict[str, tuple[float, dict[float, int]]]:
+    """Of each crossbar its x, mm, and its nodes by y, mm: at its ends, its feet and the rails on it."""
+    under = rack.crossbars
+    assert under is not None, "asked for only where there are crossbars"
+    axis = rack.height.mm - under.section.height.mm / 2
+    told = {}
+    for name, x in {rail_of(f): f.x_mm for f in feet}.items():
+        cuts = [
+            under.port_mm,
+            under.starboard_mm,
+            *(r.y.mm for r in under.feet),
+            *(r.y.mm for r in rack.rails),
+        ]
+        told[name] = (x, build.line(name, made, cuts, (x, None), axis))
+    return told
 
 
 Standing = list[tuple[FootPlace, Chain, int]]
@@ -208,12 +250,17 @@ Standing = list[tuple[FootPlace, Chain, int]]
 def _on_feet(
     rack: Rack, _parts: RackParts, build: _Build, standing: Standing, stiffest: bool
 ) -> tuple[Support, ...]:
-    share, across = RANGE[stiffest], _across_n_mm(rack)
+    share, weak = RANGE[stiffest], _weak_way_n_mm(rack)
+    level = (
+        (share * IN_PLANE_N_MM, share * weak)
+        if rack.crossbars is None
+        else (share * weak, share * IN_PLANE_N_MM)
+    )
     return tuple(
         Support(
             top,
             (f.x_mm, f.y_mm, build.places[top][2]),  # at the bolt of the upright: its chain says how it tips
-            (share * IN_PLANE_N_MM, share * across, share * _up(chain, stiffest)),
+            (*level, share * _up(chain, stiffest)),
             f.foot,
         )
         for f, chain, top in standing
@@ -237,14 +284,14 @@ def _on_posts(
     return tuple(found)
 
 
-def _across_n_mm(rack: Rack) -> float:
-    """A foot's upright is a plate along the rail: across it bends."""
-    bracket = rack.hold.bracket
+def _weak_way_n_mm(rack: Rack) -> float:
+    """A foot's upright is a plate along the rail or the crossbar that it holds: across that it bends."""
+    bracket, section = rack.hold.bracket, rack.on_feet[0]
     upright = upright_spring(
         BRACKET_MODULUS[bracket.metal],
         given(bracket.length.mm, "chosen", "bracket length"),
         given(bracket.thickness.mm, "chosen", "bracket thickness"),
-        given(rack.height.mm + rack.section.height.mm / 2, "chosen", "bolt in the rail over the roof"),
+        given(rack.foot_mm + section.height.mm / 2, "chosen", "bolt in the rail over the roof"),
     )
     return float(in_series(upright, given(IN_PLANE_N_MM, "default", "foot along the roof: judgement")))
 
@@ -254,8 +301,15 @@ def _up(chain: Chain, stiffest: bool) -> float:
 
 
 def rail_of(foot: FootPlace) -> str:
-    """The rail that a foot of a carrier stands under."""
+    """The rail, or the crossbar, that a foot of a carrier stands under."""
     return FOOT_NAME.sub("", foot.foot)
+
+
+def rests_at(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> list[float]:
+    """Where a rail is held from below, mm along the roof: at its feet, or on every crossbar."""
+    if isinstance(carrier, Rack) and carrier.crossbars is not None:
+        return sorted({f.x_mm for f in feet})
+    return sorted(f.x_mm for f in feet if rail_of(f) == rail.id)
 
 
 def bar_of(clamp: FootPlace) -> str:
@@ -275,6 +329,14 @@ def _crossed(rack: Rack) -> None:
                 f"Bar {bar.id} lies beyond the rails of {rack.name}.",
                 remedy="Move it over them, or let the rails reach it.",
                 field=f"carriers.{rack.id}.bars.{bar.id}.x",
+            )
+    under = rack.crossbars
+    for rail in rack.rails if under else ():
+        if under and not under.port_mm <= rail.y.mm <= under.starboard_mm:
+            raise InputError(
+                f"Rail {rail.id} lies beside the crossbars of {rack.name}.",
+                remedy="Move it over them, or their feet further out.",
+                field=f"carriers.{rack.id}.rails.{rail.id}.y",
             )
     if len(_under(rack)) < 2:
         raise InputError(

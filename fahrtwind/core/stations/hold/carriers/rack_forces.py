@@ -45,6 +45,10 @@ class Linear:
     constant: FloatArray
     per_pa: FloatArray
 
+    def only(self, start: int, end: int) -> Linear:
+        """Of some of the parts."""
+        return Linear(self.constant[:, :, start:end], self.per_pa[:, :, start:end])
+
 
 @dataclass(frozen=True, slots=True, eq=False)
 class RackForces:
@@ -242,7 +246,7 @@ WAYS = ((1.0, 0.0, 0.0), (-1.0, 0.0, 0.0), (0.0, 1.0, 0.0), (0.0, -1.0, 0.0), (0
 def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatArray:
     """Of one pascal from the front, and from each wind while parked, on what sticks out from under panels:
     bars in wind along the roof, rails in wind across it, posts in any; (1 + winds, nodes, 2). The bars of a
-    frame round panels stand in it with their whole length.
+    frame round panels stand in it with their whole length, and so do crossbars below them.
     """
     rects = [] if rack.flush else [c.rect for c in carried]
     over_y = _covered([(r.y_mm, r.y_end_mm) for r in rects], rack.port.mm, rack.starboard.mm)
@@ -251,6 +255,8 @@ def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatAr
     out_x = rack.end.mm - rack.start.mm - over_x
     coefficient = given(DRAG_COEFFICIENT, "default", "bars and rails in the stream: judgement, cautious end")
     below = rack.hold.below.mm if isinstance(rack.hold, OuterFoot) else 0.0
+    under = frame.lines.keys() - set(rack.own_lines) if rack.crossbars else set()
+    reach = rack.crossbars.starboard_mm - rack.crossbars.port_mm if rack.crossbars else 0.0
     found = np.zeros((1 + len(WINDS), len(frame.mass_kg), 2))
     for row, wind in enumerate(("front", *WINDS)):
         heading = HEADING[wind]
@@ -260,7 +266,7 @@ def _drag(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...]) -> FloatAr
             made = frame.made_of[name]
             if made.runs not in (hit, "up"):
                 continue
-            size, height = out[made.runs], made.section.height.mm
+            size, height = reach if name in under else out[made.runs], made.section.height.mm
             if size < LEAST_OUT_MM:
                 continue
             push = float(slipstream_drag(1.0, coefficient, size, max(height, 1.0)))

@@ -16,10 +16,10 @@ from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sections import ChannelSection, OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
+from fahrtwind.core.stations.hold.carriers.rack import rail_of
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.carriers.seams import corners_judged, posts_welded, weldable
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
-from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.clear_height import LEAST_AIR_MM
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -113,28 +113,46 @@ def pads_lean(carrier: Carrier, survey_notes: Survey, units: UnitSystem) -> Iter
 
 @rule("bar-over-obstacle", "stop", "hold", "Bar runs over something", "geometry", each="carriers")
 def bar_over_obstacle(
-    carrier: Carrier, carrier_verdict: CarrierVerdict, obstacles: tuple[Obstacle, ...], units: UnitSystem
+    carrier: Carrier,
+    carrier_verdict: CarrierVerdict,
+    feet_of_carrier: tuple[FootPlace, ...],
+    obstacles: tuple[Obstacle, ...],
+    units: UnitSystem,
 ) -> Iterator[Found]:
     if not isinstance(carrier, Rack):
         return
     sag = carrier_verdict.sag_mm or 0.0
-    under_mm = carrier.bar_under_mm - sag
-    wide, reach = carrier.bar_section.width.mm, carrier.starboard.mm - carrier.port.mm
-    for bar in carrier.bars:
-        own = Rect(bar.x.mm - wide / 2, carrier.port.mm, wide, reach)
+    for kind, path, own, under_mm in _across(carrier, feet_of_carrier):
         for obstacle in obstacles:
-            if obstacle.height.mm > under_mm and own.clipped(obstacle_rect(obstacle)) is not None:
+            if obstacle.height.mm > under_mm - sag and own.clipped(obstacle_rect(obstacle)) is not None:
                 yield Found(
-                    place=f"carriers.{carrier.id}.bars.{bar.id}.x",
-                    where=f"{carrier.name}, bar {bar.id}",
+                    place=f"carriers.{carrier.id}.{path}",
+                    where=f"{carrier.name}, {kind}",
                     why=f"{obstacle.name} is {say_length(obstacle.height.mm, units)} high; under the bar are "
-                    f"{say_length(under_mm, units)} when it sags.",
+                    f"{say_length(under_mm - sag, units)} when it sags.",
                     remedy="Move the bar, or raise the rack.",
                     quantity="height",
-                    value=under_mm,
+                    value=under_mm - sag,
                     limit=obstacle.height.mm,
                     unit="mm",
                 )
+
+
+def _across(rack: Rack, feet: tuple[FootPlace, ...]) -> Iterator[tuple[str, str, Rect, float]]:
+    """Bars and crossbars: in words, job path, what they cover on the plan, their underside, mm."""
+    for bar in rack.bars:
+        at = _bar_rect(bar.x.mm, rack.bar_section.width.mm, rack.port.mm, rack.starboard.mm)
+        yield f"bar {bar.id}", f"bars.{bar.id}.x", at, rack.bar_under_mm
+    if rack.crossbars is None:
+        return
+    under = rack.crossbars
+    for name, x in {rail_of(f): f.x_mm for f in feet}.items():
+        at = _bar_rect(x, under.section.width.mm, under.port_mm, under.starboard_mm)
+        yield f"crossbar {name}", "every", at, rack.foot_mm
+
+
+def _bar_rect(x_mm: float, wide_mm: float, port_mm: float, starboard_mm: float) -> Rect:
+    return Rect(x_mm - wide_mm / 2, port_mm, wide_mm, starboard_mm - port_mm)
 
 
 @rule("off-the-bars", "stop", "hold", "Panel lies on fewer than two bars", "statics", each="panels")
@@ -323,22 +341,26 @@ def channel_holds_water(carrier: Carrier) -> Iterator[Found]:
 
 @rule("bar-on-crown", "stop", "hold", "Bar touches the crown of the roof", "geometry", each="carriers")
 def bar_on_crown(
-    carrier: Carrier, carrier_verdict: CarrierVerdict, crown: CrownSurface, units: UnitSystem
+    carrier: Carrier,
+    carrier_verdict: CarrierVerdict,
+    feet_of_carrier: tuple[FootPlace, ...],
+    crown: CrownSurface,
+    units: UnitSystem,
 ) -> Iterator[Found]:
-    """A bar is straight, the roof is not: between the rails it comes up to the bar."""
+    """A bar is straight, the roof is not: between the rails, or the feet of a crossbar, it comes up to it."""
     if not isinstance(carrier, Rack):
         return
     sag = carrier_verdict.sag_mm or 0.0
-    across = np.linspace(carrier.port.mm, carrier.starboard.mm, CUTS)
-    narrowest = min(
-        ((_under_bar(carrier, bar.x.mm, across, crown) - sag, bar.id) for bar in carrier.bars),
-        default=(LEAST_AIR_MM, ""),
-    )
+    lying = [(f"bar {b.id}", _under_bar(carrier, b.x.mm, crown)) for b in carrier.bars]
+    if carrier.crossbars is not None:  # bars then lie higher, on rails that follow the crossbars
+        at = {rail_of(f): f.x_mm for f in feet_of_carrier}
+        lying = [(f"crossbar {name}", _under_crossbar(carrier, x, crown)) for name, x in at.items()]
+    narrowest = min(((air - sag, name) for name, air in lying), default=(LEAST_AIR_MM, ""))
     if narrowest[0] < LEAST_AIR_MM:
         rise = LEAST_AIR_MM - narrowest[0]
         yield Found(
             place=f"carriers.{carrier.id}.height",
-            where=f"{carrier.name}, bar {narrowest[1]}",
+            where=f"{carrier.name}, {narrowest[1]}",
             why=f"{say_length(narrowest[0], units)} between it and the roof when it sags."
             if narrowest[0] > 0
             else f"Straight from rail to rail it runs {say_length(-narrowest[0], units)} into the crown.",
@@ -350,9 +372,29 @@ def bar_on_crown(
         )
 
 
-def _under_bar(rack: Rack, x_mm: float, across: FloatArray, crown: CrownSurface) -> float:
-    """Least air under a bar that lies on its rails, twice the crown's doubt taken off, mm."""
-    rails = [crown.height(x_mm, r.y.mm)[0] for r in rack.rails]
-    under = sum(rails) / len(rails) + rack.bar_under_mm
-    roof = [crown.height(x_mm, float(y)) for y in across]
-    return min(under - height - 2 * sigma for height, sigma in roof)
+def _under_bar(rack: Rack, x_mm: float, crown: CrownSurface) -> float:
+    across = (rack.port.mm, rack.starboard.mm)
+    return _air([r.y.mm for r in rack.rails], rack.bar_under_mm, x_mm, across, crown)
+
+
+def _under_crossbar(rack: Rack, x_mm: float, crown: CrownSurface) -> float:
+    under = rack.crossbars
+    rows = [row.y.mm for row in under.feet] if under else []
+    across = (under.port_mm, under.starboard_mm) if under else (0.0, 0.0)
+    return _air(rows, rack.foot_mm, x_mm, across, crown)
+
+
+def _air(
+    rests: list[float], under_mm: float, x_mm: float, across: tuple[float, float], crown: CrownSurface
+) -> float:
+    """Least air under a bar straight over its outermost rests, twice the crown's doubt taken off, mm. A rack
+    beside the middle leans with the roof.
+    """
+    ends = (min(rests), max(rests))
+    heights = [crown.height(x_mm, y)[0] for y in ends]
+    lean = (heights[1] - heights[0]) / max(ends[1] - ends[0], 1.0)
+    found = []
+    for y in np.linspace(*across, CUTS):
+        height, sigma = crown.height(x_mm, float(y))
+        found.append(heights[0] + lean * (float(y) - ends[0]) + under_mm - height - 2 * sigma)
+    return min(found)

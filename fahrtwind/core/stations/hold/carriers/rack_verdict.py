@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
+from typing import Literal
 
 import numpy as np
 
@@ -11,9 +12,9 @@ from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, turning_force
 from fahrtwind.core.formulas.verdict import bending_limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack
-from fahrtwind.core.job.sections import RoundTube
+from fahrtwind.core.job.sections import RoundTube, Section
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
-from fahrtwind.core.stations.hold.carriers.links import joint_chain
+from fahrtwind.core.stations.hold.carriers.links import crossing_chain, joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, Made, RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
 from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, posts_welded, seams_of
@@ -57,10 +58,11 @@ def judge_rack(
     air: Air,
 ) -> CarrierVerdict:
     """Verdict of a rack with feet and at least one panel on it; ``panels_kg``: of all of them."""
-    corner = joint_chain(rack)
+    corner = joint_chain(rack) if rack.joint != "welded" else None
+    crossing = crossing_chain(rack) if rack.crossbars else None
     cap = capacities(chains)
     told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
-    joints, joints_parked = _joints(rack, corner, forces, air)
+    joints, joints_parked = _joints(rack, (corner, crossing), forces, air)
     bars, bars_road, bars_parked = _bars(rack, forces, air)
     seams = seams_of(rack, forces.frame)
     told_seams, seams_road, seams_parked = judge_seams(seams, forces, air)
@@ -83,7 +85,8 @@ def judge_rack(
         feet=told,
         rails=bars,
         joints=tuple(j for j, _ in joints),
-        corner=corner if joints else None,
+        corner=corner,
+        crossing=crossing,
         sag_mm=float(-(1 + LANDING_G) * forces.sag_mm.min()),
         hum=hum,
         grabbed=_grabbed(rack, forces, cap, seams) if forces.grabbed else None,
@@ -132,16 +135,39 @@ def _parked(feet: ParkedVerdict, others: list[Limits]) -> ParkedVerdict:
 
 # corners
 
+Kind = Literal["corner", "crossing"]
+
 
 def _joints(
-    rack: Rack, corner: Chain, forces: RackForces, air: Air
+    rack: Rack, chains: tuple[Chain | None, Chain | None], forces: RackForces, air: Air
 ) -> tuple[list[tuple[JointVerdict, Limits]], list[Limits]]:
-    """Each corner on the road with its limits, and the limits of each parked; none of a welded rack."""
-    if rack.joint == "welded":
-        return [], []
-    names = [t.name for t in forces.frame.frame.ties]
-    cap = capacities((corner,) * len(names))
-    road, parked = (_on_joints(rack, t, len(names)) for t in (forces.ties_road, forces.ties_parked))
+    """Each corner and each crossing on the road with its limits, and the limits of each parked. ``chains``:
+    of corners, none where they are welded; of rails on crossbars, none without such.
+    """
+    ties, first = forces.frame.frame.ties, forces.frame.corners
+    bar, rail = rack.bar_section, rack.section
+    corners = _clamped(rack) if rack.joint == "clamps" else _bolted(rack.joint == "angles", bar, rail)
+    crossings = _bolted(True, rail, rack.on_feet[0])
+    groups: tuple[tuple[Kind, Chain | None, int, int, tuple[Reading, Reading]], ...] = (
+        ("corner", chains[0], 0, first, corners),
+        ("crossing", chains[1], first, len(ties), _turned(crossings)),
+    )
+    found, standing = [], []
+    for kind, chain, start, end, reading in groups:
+        if chain is not None:
+            names = [t.name for t in ties[start:end]]
+            road = _on_joints(forces.ties_road.only(start, end), reading)
+            parked = _on_joints(forces.ties_parked.only(start, end), reading)
+            own, own_standing = _judged(names, chain, kind, road, parked, air)
+            found += own
+            standing += own_standing
+    return found, standing
+
+
+def _judged(
+    names: list[str], chain: Chain, kind: Kind, road: Forces, parked: Forces, air: Air
+) -> tuple[list[tuple[JointVerdict, Limits]], list[Limits]]:
+    cap = capacities((chain,) * len(names))
     found = []
     let_go, _, safe = limits(road, cap)
     standing_go, _, standing_safe = limits(parked, cap)
@@ -150,42 +176,38 @@ def _joints(
     used = np.asarray(utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design))
     for i, name in enumerate(names):
         situation, link = np.unravel_index(int(used[:, i].argmax()), used[:, i].shape)
-        limit = Limits(
-            float(let_go[0, :, i].min()),
-            float(safe[0, :, i].min()),
-            float(let_go[1:, :, i].min(initial=MOST_PA)),
-            float(safe[1:, :, i].min(initial=MOST_PA)),
-        )
+        limit = _limits_at(i, let_go, safe)
         verdict = JointVerdict(
             name,
             float(pull[situation, i]),
             float(shear[situation, i]),
             float(used[:, i].max()),
-            corner.links[int(link)].id,
+            chain.links[int(link)].id,
             road_speed(limit.let_go, air),
             road_speed(limit.safe, air),
+            kind,
         )
         found.append((verdict, limit))
-    standing = [
-        Limits(
-            float(standing_go[0, :, i].min()),
-            float(standing_safe[0, :, i].min()),
-            float(standing_go[1:, :, i].min(initial=MOST_PA)),
-            float(standing_safe[1:, :, i].min(initial=MOST_PA)),
-        )
-        for i in range(len(names))
-    ]
-    return found, standing
+    return found, [_limits_at(i, standing_go, standing_safe) for i in range(len(names))]
 
 
-def _on_joints(rack: Rack, ties: Linear, count: int) -> Forces:
-    """Pull and force along at the worst bolt, or the clamp, of every corner. Moments and level forces count
-    by their size in the constant part and in the part per pascal, on the safe side.
+def _limits_at(joint: int, let_go: FloatArray, safe: FloatArray) -> Limits:
+    return Limits(
+        float(let_go[0, :, joint].min()),
+        float(safe[0, :, joint].min()),
+        float(let_go[1:, :, joint].min(initial=MOST_PA)),
+        float(safe[1:, :, joint].min(initial=MOST_PA)),
+    )
+
+
+def _on_joints(ties: Linear, reading: tuple[Reading, Reading]) -> Forces:
+    """Pull and force along at the worst bolt, or the clamp, of every joint. Moments and level forces count by
+    their size in the constant part and in the part per pascal, on the safe side.
     """
-    pull, along = _clamped(rack) if rack.joint == "clamps" else _bolted(rack)
+    pull, along = reading
     stable = np.asarray(np.isfinite(ties.constant).all(axis=(1, 2, 3)), dtype=np.bool_)
     constant, per_pa = np.nan_to_num(ties.constant), np.nan_to_num(ties.per_pa)
-    there = np.ones((len(stable), count))
+    there = np.ones((len(stable), constant.shape[2]))
     pulls = (pull(constant), pull(per_pa), pull(per_pa))
     return Forces((), (), *pulls, along(constant), along(per_pa), stable, there)
 
@@ -211,14 +233,16 @@ def _clamped(rack: Rack) -> tuple[Reading, Reading]:
     return pull, along
 
 
-def _bolted(rack: Rack) -> tuple[Reading, Reading]:
-    """On the worst bolt of angles, or the one bolt."""
-    bolts = 2.0 if rack.joint == "angles" else 1.0
-    half_bar, half_rail = rack.bar_section.width.mm / 2, rack.section.width.mm / 2
+def _bolted(angles: bool, upper: Section, lower: Section) -> tuple[Reading, Reading]:
+    """On the worst bolt of the angles on both sides of a bar, or the one bolt, that hold it on a rail along
+    the roof.
+    """
+    bolts = 2.0 if angles else 1.0
+    half_bar, half_rail = upper.width.mm / 2, lower.width.mm / 2
     reach = half_bar + ANGLE_GAUGE_MM
-    pitch_arm = 2 * reach if rack.joint == "angles" else half_bar
+    pitch_arm = 2 * reach if angles else half_bar
     roll_arm = bolts * half_rail
-    high = rack.bar_section.height.mm / 2  # the corner sits below the bar's axis
+    high = upper.height.mm / 2  # the corner sits below the bar's axis
 
     def pull(part: FloatArray) -> FloatArray:
         aft, across, up, roll, pitch = (part[..., i] for i in range(5))
@@ -231,6 +255,16 @@ def _bolted(rack: Rack) -> tuple[Reading, Reading]:
         return np.asarray(level + np.abs(part[..., 5]) / (2 * reach))
 
     return pull, along
+
+
+TURNED = [1, 0, 2, 4, 3, 5]
+"""The two ways along the roof change places where the upper part runs along it; sizes alone are read."""
+
+
+def _turned(reading: tuple[Reading, Reading]) -> tuple[Reading, Reading]:
+    """For rails along the roof that lie on crossbars."""
+    pull, along = reading
+    return lambda part: pull(part[..., TURNED]), lambda part: along(part[..., TURNED])
 
 
 # bars
@@ -341,5 +375,10 @@ def _hum(rack: Rack, forces: RackForces, panels_kg: float) -> Hum:
     np.add.at(mass, frame.clamp_nodes, panels_kg / len(frame.clamp_nodes))
     sag = np.abs(forces.sag_mm)
     frequency = float(rayleigh_frequency(float(mass @ sag), float(mass @ sag**2)))
-    strouhal = STROUHAL_ROUND if isinstance(rack.bar_section, RoundTube) else STROUHAL_SQUARE
-    return Hum(frequency, float(humming_wind(rack.bar_section.height.mm, frequency, strouhal)))
+    stream = [rack.bar_section, *([rack.crossbars.section] if rack.crossbars else [])]
+    return Hum(frequency, min(_humming(section, frequency) for section in stream))
+
+
+def _humming(section: Section, frequency_hz: float) -> float:
+    strouhal = STROUHAL_ROUND if isinstance(section, RoundTube) else STROUHAL_SQUARE
+    return float(humming_wind(section.height.mm, frequency_hz, strouhal))

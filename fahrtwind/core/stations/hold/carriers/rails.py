@@ -41,6 +41,30 @@ def profile_of(carrier: OnRails) -> Profile:
     return Profile(bar.stiff.up_n_mm2, nominal, nominal / MEMBER_FACTOR, bar.mass_kg_m, bar.source)
 
 
+CLAMP_OUT_MM = 8.0
+"""From the panel's edge to the bolt of its clamp: common practice, no source; the clamp's maker decides."""
+
+
+def bolt_of(clamp: FootPlace) -> float:
+    """Where the bolt of a clamp on a bar is, y in mm: outside of the panel's edge."""
+    return clamp.y_mm + (CLAMP_OUT_MM if clamp.side == "starboard" else -CLAMP_OUT_MM)
+
+
+def bar_ends(rack: Rack) -> tuple[float, float]:
+    """Where bars begin and end, y in mm: flush ones at the inner faces of the outermost rails."""
+    if not rack.flush:
+        return rack.port.mm, rack.starboard.mm
+    half = rack.section.width.mm / 2
+    across = [r.y.mm for r in rack.rails]
+    return min(across) + half, max(across) - half
+
+
+def over_rail(rack: Rack, clamp: FootPlace) -> bool:
+    """Whether a clamp sits on a rail of a frame instead of on the bar that ends there."""
+    start, end = bar_ends(rack)
+    return rack.flush and not start <= bolt_of(clamp) <= end
+
+
 def clamps_of(carrier: Carrier, panel: PlacedPanel) -> tuple[FootPlace, ...]:
     """Where a panel is clamped: at its front and rear edge on every rail it lies across, or at its sides on
     every bar.

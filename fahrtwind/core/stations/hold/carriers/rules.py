@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections import Counter
 from collections.abc import Iterator
 from itertools import pairwise
 
@@ -14,7 +13,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_length, say_run, say_speed
-from fahrtwind.core.stations.hold.carriers.rack import rail_of
+from fahrtwind.core.stations.hold.carriers.rack import rests_at
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.rules import PARKED, SPEEDS, STANDS_IN_WIND
@@ -35,10 +34,13 @@ def _worst(carrier: Carrier, verdict: CarrierVerdict) -> tuple[str, str]:
     bends = min(verdict.rails, key=lambda r: r.let_go_m_s, default=None)
     if bends is not None and bends.let_go_m_s <= verdict.let_go_m_s:
         part, word = ("bar_section", "bar") if bends.runs == "across" else ("section", "rail")
+        if isinstance(carrier, Rack) and carrier.crossbars and bends.rail not in carrier.own_lines:
+            part, word = "crossbars.section", "crossbar"
         return f"carriers.{carrier.id}.{part}", f"{carrier.name}, {word} {bends.rail} in bending"
     corner = min(verdict.joints, key=lambda j: j.let_go_m_s, default=None)
     if corner is not None and corner.let_go_m_s <= verdict.let_go_m_s:
-        return f"carriers.{carrier.id}.joint", f"{carrier.name}, corner {corner.joint}"
+        part = "joint" if corner.kind == "corner" else "angle_wall"
+        return f"carriers.{carrier.id}.{part}", f"{carrier.name}, {corner.kind} {corner.joint}"
     return f"carriers.{carrier.id}", f"{carrier.name}, foot {verdict.worst_foot}"
 
 
@@ -144,8 +146,7 @@ def off_the_rails(panel: PlacedPanel, carriers: tuple[Carrier, ...]) -> Iterator
 
 @rule("rail-on-few-feet", "stop", "hold", "Rail on fewer than two feet", "statics", each="carriers")
 def rail_on_few_feet(carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...]) -> Iterator[Found]:
-    by_rail = Counter(rail_of(f) for f in feet_of_carrier)
-    per_rail = min(by_rail[r.id] for r in carrier.rails)
+    per_rail = min(len(rests_at(carrier, rail, feet_of_carrier)) for rail in carrier.rails)
     on_points = isinstance(carrier, Rack) and bool(carrier.points)
     if per_rail < 2:
         yield Found(
@@ -191,7 +192,7 @@ def rail_overhang(
 ) -> Iterator[Found]:
     worst: tuple[float, str, float, float] = (OVERHANG_SHARE, "", 0.0, 0.0)
     for rail in carrier.rails:
-        at = sorted(f.x_mm for f in feet_of_carrier if rail_of(f) == rail.id)
+        at = rests_at(carrier, rail, feet_of_carrier)
         for end, out, bay in _overhangs(carrier, at):
             worst = max(worst, (out / bay, end, out, bay))
     share, end, out, bay = worst

@@ -66,7 +66,8 @@ def seams_of(rack: Rack, frame: RackFrame) -> list[Seam]:
         def corner() -> tuple[Reading, float]:
             return _between(rack, throat), strength(_weaker(rack.alloy, rack.bar_alloy))
 
-        found += [_seam(tie.name, ("corner", i, 0), corner) for i, tie in enumerate(frame.frame.ties)]
+        corners = frame.frame.ties[: frame.corners]
+        found += [_seam(tie.name, ("corner", i, 0), corner) for i, tie in enumerate(corners)]
     if rack.posts is not None and judged(rack):
         for i, bar in enumerate(frame.frame.bars):
             if frame.made_of[bar.part].runs == "up":

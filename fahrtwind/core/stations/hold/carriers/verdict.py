@@ -46,8 +46,8 @@ class RailVerdict:
 
 @dataclass(frozen=True, slots=True)
 class JointVerdict:
-    """A corner of a rack at the probed speed: pull and force along at its worst bolt, N, share of its
-    weakest link, and the speeds at which that goes.
+    """A corner of a rack at the probed speed, or a crossing of a rail and a crossbar: pull and force along at
+    its worst bolt, N, share of its weakest link, and the speeds at which that goes.
     """
 
     joint: str
@@ -57,6 +57,7 @@ class JointVerdict:
     weakest: str
     let_go_m_s: float
     safe_m_s: float
+    kind: Literal["corner", "crossing"] = "corner"
 
 
 @dataclass(frozen=True, slots=True)
@@ -108,6 +109,8 @@ class CarrierVerdict:
     joints: tuple[JointVerdict, ...] = ()
     corner: Chain | None = None
     """Links of every corner's worst bolt, where corners are bolted."""
+    crossing: Chain | None = None
+    """Of every worst bolt between a rail and a crossbar."""
     sag_mm: float | None = None
     """How far a rack gives where the load lands after a bump."""
     hum: Hum | None = None

@@ -1,0 +1,118 @@
+"""A frame on crossbars of its own: what it stands on by hand, balance, what is built of it."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from fahrtwind.core.edits import PutInFrame, SetValue, apply_edits
+from fahrtwind.core.errors import InputError
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job
+from fahrtwind.core.working import working
+from tests.conftest import changed
+from tests.core.test_racks import forces, rack_of, verdict
+from tests.core.test_snags import POINTS
+
+
+def on_crossbars(sound: Job, **more: object) -> Job:
+    job = apply_edits(sound, [PutInFrame(panels=("p1",), crossbars=True)])
+    return changed(job, **{f"carriers__b1__{name}": value for name, value in more.items()})
+
+
+def test_crossbars_lie_at_every_second_member_on_feet_of_their_own(sound: Job) -> None:
+    """Tubes of 40 mm on feet of 40: rails from 80 on, their middle and that of the bars at 100, the crossbars
+    at 60. Feet 100 mm outside of the frame, but no nearer to the roof's edge than that: the panel begins
+    89 mm from it, its rail 8 mm further out.
+    """
+    job = on_crossbars(sound)
+    frame, found = rack_of(job), evaluate(job).findings
+    assert frame.crossbars is not None and frame.flush and job.panels[0].stand_off.mm == 120
+    own = [f for f in found.feet if f.panel == "b1"]
+    members = [m.number for m in found.members.members if frame.start.mm <= m.x_mm <= frame.end.mm]
+    kept = [m for i, m in enumerate(members) if i % 2 == 0 or i == len(members) - 1]
+    assert {f.member for f in own} == set(kept) and len(own) == 2 * len(kept)
+    assert {f.y_mm for f in own} == {row.y.mm for row in frame.crossbars.feet}
+    places = forces(job).frame.frame.nodes_mm
+    assert set(places[:, 2]) == {60.0, 100.0}
+    ends = [places[forces(job).frame.lines[f"k{m}"]][[0, -1], 1].tolist() for m in kept]
+    assert ends == [[frame.crossbars.port_mm, frame.crossbars.starboard_mm]] * len(kept)
+
+
+def test_what_lifts_the_panel_goes_through_crossings_into_the_feet(sound: Job) -> None:
+    """Uplift by a pascal reaches the crossings whole, and the feet with it; a plain frame has as much. With
+    the feet right under the rails the crossbars have nothing to do: the feet take what those of the frame
+    without crossbars take at the same members.
+    """
+    job = on_crossbars(sound)
+    told, plain = forces(job), forces(apply_edits(sound, [PutInFrame(panels=("p1",))]))
+    feet, first = told.road.pull_per_pa[0].sum(axis=-1), told.frame.corners
+    crossings = -told.ties_road.per_pa[0, :, first:, 2].sum(axis=-1)
+    assert first == 2 * 2 and len(told.frame.frame.ties) > first
+    np.testing.assert_allclose(crossings, feet, rtol=1e-9)
+    np.testing.assert_allclose(feet, plain.road.pull_per_pa[0].sum(axis=-1), rtol=1e-9)
+    rails = [r.y.mm for r in rack_of(job).rails]
+    under = {f"carriers__b1__crossbars__feet__f{i}__y": f"{y} mm" for i, y in enumerate(rails, start=1)}
+    below = forces(changed(job, **under))
+    same = forces(changed(apply_edits(sound, [PutInFrame(panels=("p1",))]), carriers__b1__every=2))
+    by_place = [np.sort(t.road.pull_per_pa[0].max(axis=0)) for t in (below, same)]
+    np.testing.assert_allclose(by_place[0], by_place[1], rtol=0.1)
+
+
+def test_weaker_parts_are_never_safer(sound: Job) -> None:
+    whole = verdict(on_crossbars(sound))
+    kinds = {j.kind for j in whole.joints}
+    assert kinds == {"corner", "crossing"} and whole.crossing is not None
+    for weaker in ({"angle_wall": "3 mm"}, {"crossbars__section__wall": "1 mm"}, {"every": 4}):
+        assert verdict(on_crossbars(sound, **weaker)).safe_m_s <= whole.safe_m_s
+    welded = verdict(on_crossbars(sound, joint="welded"))
+    assert {j.kind for j in welded.joints} == {"crossing"}, "only what is bolted has bolts"
+
+
+def test_the_working_of_a_crossing_names_the_crossbar(sound: Job) -> None:
+    job = on_crossbars(sound)
+    worst = max((j for j in verdict(job).joints if j.kind == "crossing"), key=lambda j: j.utilisation)
+    steps = working(job, f"hold/b1/corner {worst.joint}").steps
+    used = [step.result for step in steps if "utilisation" in step.formula]
+    assert max(used) == pytest.approx(worst.utilisation, rel=1e-6)
+
+
+def test_crossbars_are_cut_drilled_bolted_and_laid(sound: Job) -> None:
+    """From 60 mm beyond the first foot to 60 beyond the last; two angles beside each rail, 20 + 20 mm from
+    its middle; every angle one bolt below and, on both sides of a closed rail together, one across.
+    """
+    job = on_crossbars(sound)
+    under, found = rack_of(job).crossbars, evaluate(job).findings
+    assert under is not None
+    crossbars = [p for p in found.pieces if p.kind == "crossbar"]
+    rows = [row.y.mm for row in under.feet]
+    rails = [r.y.mm for r in rack_of(job).rails]
+    at = sorted(y - rows[0] + 60 for y in (*rows, *(r + side for r in rails for side in (-40, 40))))
+    for piece in crossbars:
+        assert piece.length_mm == pytest.approx(rows[1] - rows[0] + 120)
+        assert [h.at_mm for h in piece.holes] == pytest.approx(at)
+    n = len(crossbars)
+    bolts = {b.joint: b.count for b in found.bolts}
+    assert (bolts["feet under the crossbars"], bolts["rails on the crossbars"]) == (2 * n, 4 * n)
+    assert bolts["angles on the rails"] == 2 * n and "feet under the rails" not in bolts
+    angles = [p for p in found.pieces if p.kind == "corner" and "on crossbar k" in p.name]
+    assert len(angles) == 4 * n
+    steps = [s.title for s in found.steps]
+    laid = next(i for i, t in enumerate(steps) if "lay the rails on the crossbars" in t)
+    assert "crossbars on their feet" in " ".join(steps[:laid])
+
+
+def test_what_crossbars_cannot_be_is_told(sound: Job) -> None:
+    job = on_crossbars(changed(sound, survey__point_rows=POINTS))
+    with pytest.raises(InputError, match="not on points"):
+        apply_edits(job, [SetValue(path="carriers.b1.points", value=["w1", "w2"])])
+    with pytest.raises(InputError, match="left for their feet"):
+        on_crossbars(sound, height="45 mm")
+    beside = on_crossbars(sound, crossbars__feet__f2__y="-600 mm")
+    (silence,) = [s for s in evaluate(beside).findings.silent if "crossbars" in s.why]
+    assert "r2" in silence.why and "further out" in silence.remedy
+    fan = {"id": "o9", "kind": "fan", "name": "Fan", "length": 300, "width": 300, "height": 60}
+    foot = next(f for f in evaluate(on_crossbars(sound)).findings.feet if f.panel == "b1")
+    below = changed(on_crossbars(sound), obstacles=[{**fan, "x": foot.x_mm - 150, "y": foot.y_mm + 300}])
+    where = [s.where for s in evaluate(below).snags if s.id == "bar-over-obstacle"]
+    assert any("crossbar" in w for w in where), "a fan of 60 mm passes under the rails, not the crossbars"
