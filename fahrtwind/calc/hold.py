@@ -143,6 +143,7 @@ class NodeInput(CalcInput):
 
 
 Number = Annotated[float, Field(ge=0, le=1e15)]
+Moved = Annotated[float, Field(ge=-1000, le=1000)]
 Force = Annotated[float, Field(ge=-1e9, le=1e9)]
 NodeNumber = Annotated[int, Field(ge=0, lt=MOST_NODES)]
 
@@ -160,7 +161,9 @@ class BarInput(CalcInput):
 
 
 class GroundInput(CalcInput):
-    """Springs under a node, N/mm along x, y and z, N·mm/rad about them."""
+    """Springs under a node, N/mm along x, y and z, N·mm/rad about them; how far the ground under it has
+    moved.
+    """
 
     node: NodeNumber
     x_n_mm: Number = 0.0
@@ -169,6 +172,9 @@ class GroundInput(CalcInput):
     about_x_n_mm: Number = 0.0
     about_y_n_mm: Number = 0.0
     about_z_n_mm: Number = 0.0
+    moved_x_mm: Moved = 0.0
+    moved_y_mm: Moved = 0.0
+    moved_z_mm: Moved = 0.0
 
 
 class NodeLoadInput(CalcInput):
@@ -258,7 +264,8 @@ def bars(given: BarsInput) -> BarsResult:
     loads = np.zeros((1, count, 6))
     for f in given.loads:
         loads[0, f.node] += (f.x_n, f.y_n, f.z_n, f.about_x_n_mm, f.about_y_n_mm, f.about_z_n_mm)
-    solved = solve(frame, loads)
+    settled = np.array([(s.moved_x_mm, s.moved_y_mm, s.moved_z_mm, 0.0, 0.0, 0.0) for s in given.supports])
+    solved = solve(frame, loads, settled)
     on = solved.on_support[:, 0]
     lost = tuple(
         GroundLost(i, stands := bool(np.isfinite(on[i + 1]).all()), _rows(on[i + 1]) if stands else ())

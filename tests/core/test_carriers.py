@@ -2,17 +2,21 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from math import pi
 
 import numpy as np
 import pytest
 
 from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, apply_edits
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.hold.carriers.forced import forced_of
 from fahrtwind.core.stations.hold.carriers.rails import Profile, clamps_of, profile_of, share_rail
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.survey.crown import CrownSurface
 from tests.conftest import changed
 
 RAIL = Profile(4.17e9, 1.0, 1.0, 1.0, "")
@@ -185,3 +189,34 @@ def test_a_rail_on_a_single_foot_is_refused_with_a_remedy(sound: Job) -> None:
     short = changed(job, carriers__b1__start=f"{first - 200} mm", carriers__b1__end=f"{first + 200} mm")
     (silent,) = evaluate(short).findings.silent
     assert silent.foreseen and "one foot" in silent.why and silent.remedy
+
+
+def test_a_straight_rail_over_a_roof_that_curves_wants_shims(sound: Job) -> None:
+    """Three feet on a roof that stands h higher under the middle one: a beam of twice the bay pressed up
+    there, its ends pull by half of 6 EI h / L³ with stiff feet, less with soft ones. Shims make it straight.
+    """
+    flat = changed(sound, survey__crown={})
+    job = changed(apply_edits(flat, [PutOnRails(panels=("p1",))]), carriers__b1__start="150 mm")
+    look = visit(job)
+    feet, chains = look.of("feet_of_carrier", job.carriers[0]), look.of("foot_chains", job.carriers[0])
+    own = [(f, c) for f, c in zip(feet, chains, strict=True) if f.foot.startswith("r1")][:3]
+    stiff = [replace(c, stiffest_n_mm=1e6) for _, c in own]
+    x = np.array([f.x_mm for f, _ in own])
+    bump = [4.0 if i == 1 else 0.0 for i in range(3)]
+
+    class Bumped(CrownSurface):
+        def heights(self, x_mm: FloatArray, y_mm: FloatArray) -> FloatArray:
+            return np.interp(x_mm, x, bump)
+
+    roof = Bumped(8000.0, 1150.0, np.zeros(1), np.zeros((1, 1)), 0, 0.0)
+    (told,) = forced_of(job.carriers[0], tuple(f for f, _ in own), tuple(stiff), roof)
+    bay, ei = (x[2] - x[0]) / 2, profile_of(job.carriers[0]).stiffness_n_mm2
+    assert x[1] - x[0] == pytest.approx(bay, rel=0.02)
+    assert told.pull_n == pytest.approx(3 * ei * 4.0 / bay**3, rel=0.02)
+    assert sum(told.shims_mm) == pytest.approx(8.0, abs=0.1) and told.shims_mm[1] == 0.0
+    assert told.foot != own[1][0].foot
+    (soft,) = forced_of(job.carriers[0], tuple(f for f, _ in own), tuple(c for _, c in own), roof)
+    assert soft.pull_n <= told.pull_n and soft.share == pytest.approx(
+        soft.pull_n / min(k.pull_design_n for k in own[0][1].links)
+    )
+    assert forced_of(job.carriers[0], feet[:2], chains[:2], roof) == ()

@@ -270,3 +270,31 @@ def test_lost_feet_that_hold_nothing_are_told() -> None:
     )
     solved = solve(frame, np.ones((1, 3, 6)))
     assert np.isfinite(solved.on_support[0]).all() and np.isnan(solved.on_support[1:]).all()
+
+
+@pytest.mark.parametrize("span", [600.0, 1400.0])
+def test_ground_that_moves_bends_beams_as_tables_say(span: float) -> None:
+    """A beam over three supports whose middle one sinks by d: 6 EI d / L³ there, half of it back at each end
+    (a simple beam of twice the span, 48 EI d / (2 L)³). Clamped at both ends, one of which sinks: 12 EI d /
+    L³ and 6 EI d / L². Beam tables. A support that is lost takes what it did along.
+    """
+    ei, sunk = 7e9, 3.0
+    stiff = Stiff(1e8, ei, ei, 1e9)
+    nodes = np.array([[0.0, 0, 0], [span, 0, 0], [2 * span, 0, 0]])
+    firm = (1e6, 1e6, 1e6)
+    three = tuple(Support(i, tuple(nodes[i]), firm, f"s{i}", (1e8, 0.0, 0.0)) for i in range(3))
+    moved = np.zeros((3, 6))
+    moved[1, 2] = -sunk
+    beam = Frame(nodes, (Bar(0, 1, stiff, "a"), Bar(1, 2, stiff, "b")), (), three)
+    solved = solve(beam, np.zeros((1, 3, 6)), moved)
+    middle = 6 * ei * sunk / span**3
+    assert solved.on_support[0, 0, :, 2] == pytest.approx([-middle / 2, middle, -middle / 2], rel=1e-3)
+    assert np.abs(solved.on_support[2, 0]).max() < 1e-6 * middle, "without the middle one nothing is bent"
+    again = solve(beam, np.zeros((1, 3, 6)), np.zeros((3, 6)))
+    assert np.abs(again.on_support[0]).max() == 0.0
+    turning = (1e12, 1e12, 1e12)
+    clamped_ends = tuple(Support(i, tuple(nodes[i]), firm, f"s{i}", turning) for i in (0, 1))
+    one = Frame(nodes[:2], (Bar(0, 1, stiff, "a"),), (), clamped_ends)
+    (told,) = solve(one, np.zeros((1, 2, 6)), moved[:2]).on_support[0]
+    assert told[:, 2] == pytest.approx(np.array([-12, 12]) * ei * sunk / span**3, rel=1e-3)
+    assert np.abs(told[:, 4]) == pytest.approx(6 * ei * sunk / span**2, rel=1e-3)

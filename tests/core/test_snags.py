@@ -85,6 +85,12 @@ def membrane(job: Job, **more: object) -> Job:
     return changed(job, vehicle__skin="membrane", vehicle__ply_thickness="3/8 in", **more)
 
 
+def along(falls_mm: float) -> dict[str, Any]:
+    """A roof that falls so much from its middle to its front and rear ends, as gaps under a line."""
+    gaps = {x: falls_mm * ((x - 4200) / 4200) ** 2 for x in range(200, 8400, 400)}
+    return {"lengthwise": [{"id": f"l{x}", "x": x, "gap": gap} for x, gap in gaps.items()]}
+
+
 def railed(job: Job, **values: Any) -> Job:
     """Both panels of the port row on rails, with fields of the rails, or of panels, set."""
     on = apply_edits(job, [PutOnRails(panels=("p1", "p3"))])
@@ -396,6 +402,8 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "rail-overhang": lambda j: railed(j, end="4850 mm"),
     "no-room-for-end-clamp": lambda j: railed(j, start="228 mm"),
     "rail-longer-than-stock": lambda j: railed(j, stock="3 m"),
+    "rail-over-curve": lambda j: changed(railed(j), survey__crown=along(20.0)),
+    "rail-forced": lambda j: changed(railed(j), survey__crown=along(150.0)),
     "no-thermal-slot": railed,
     "clamp-not-rated": railed,
     "slot-not-rated": lambda j: railed(j, section={"kind": "own", "inertia_cm4": 9, "modulus_cm3": 4}),

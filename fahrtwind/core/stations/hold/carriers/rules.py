@@ -12,7 +12,8 @@ from fahrtwind.core.job.document import Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
-from fahrtwind.core.saying import say_length, say_run, say_speed
+from fahrtwind.core.saying import say_force, say_length, say_run, say_speed
+from fahrtwind.core.stations.hold.carriers.forced import Forced
 from fahrtwind.core.stations.hold.carriers.rack import rests_at
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
@@ -25,6 +26,9 @@ PRACTICE = "common practice, no source"
 OVERHANG_SHARE = 0.4
 """A rail may stick out beyond its last foot by so much of the bay before it."""
 CLAMP_ROOM_MM = 10.0
+SHIM_MM, FORCED_SHARE = 2.0, 0.2
+"""What slots and foam take up unseen; what of a foot's pull is more than a trifle: judgement."""
+FORCED = "elastic beam on springs whose ground has moved (statics)"
 FIXED_MM = 4000.0
 ALUMINIUM_PER_K, ROOF_PER_K, SWING_K = 23.1e-6, 12e-6, 60.0
 
@@ -276,6 +280,39 @@ def no_thermal_slot(carrier: Carrier) -> Iterator[Found]:
             value=growth,
             unit="mm",
         )
+
+
+@rule("rail-over-curve", "note", "hold", "Rail straight over a roof that is not", PRACTICE, each="carriers")
+def rail_over_curve(carrier: Carrier, forced: tuple[Forced, ...], units: UnitSystem) -> Iterator[Found]:
+    worst = max(forced, key=lambda f: f.share, default=None)
+    if worst is not None and worst.share <= FORCED_SHARE:
+        yield from _over_curve(carrier, worst, units)
+
+
+@rule("rail-forced", "caution", "hold", "Rail drawn down pulls on its feet for good", FORCED, each="carriers")
+def rail_forced(carrier: Carrier, forced: tuple[Forced, ...], units: UnitSystem) -> Iterator[Found]:
+    worst = max(forced, key=lambda f: f.share, default=None)
+    if worst is not None and worst.share > FORCED_SHARE:
+        yield from _over_curve(carrier, worst, units)
+
+
+def _over_curve(carrier: Carrier, worst: Forced, units: UnitSystem) -> Iterator[Found]:
+    unlike = max(worst.shims_mm)
+    if unlike <= SHIM_MM:
+        return
+    shims = ", ".join(say_length(mm, units) for mm in worst.shims_mm)
+    yield Found(
+        place=f"carriers.{carrier.id}",
+        where=f"{carrier.name}, {worst.line}",
+        why=f"The roof is up to {say_length(unlike, units)} off a straight line under its feet. Drawn "
+        f"down it pulls on foot {worst.foot} with {say_force(worst.pull_n, units)} for good, "
+        f"{100 * worst.share:.0f} % of what that may take.",
+        remedy=f"Slots or shims under its feet, in their order {shims}; never draw it down by its bolts.",
+        quantity="off straight",
+        value=unlike,
+        limit=SHIM_MM,
+        unit="mm",
+    )
 
 
 @rule("clamp-not-rated", "note", "hold", "Strength of the clamps not known", PRACTICE, each="carriers")

@@ -9,6 +9,7 @@ from fahrtwind.core.job.document import Assumptions, Members, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.stations.hold.carriers.explain import explain_carrier, explain_rack
+from fahrtwind.core.stations.hold.carriers.forced import Forced, forced_of
 from fahrtwind.core.stations.hold.carriers.links import joint_chain, rail_foot_chain
 from fahrtwind.core.stations.hold.carriers.rack import ClampPlace, RackFrame, rack_parts
 from fahrtwind.core.stations.hold.carriers.rack_forces import (
@@ -100,6 +101,18 @@ def frames_of_rack(
     if not isinstance(carrier, Rack) or not clamped_at or not feet_of_carrier:
         return None
     return rack_frames(carrier, feet_of_carrier, foot_chains, clamped_at)
+
+
+@stage(
+    "hold", "Rails over a roof that curves", "carriers.{id}", each="carriers", all="all_forced", otherwise=()
+)
+def forced(
+    carrier: Carrier,
+    feet_of_carrier: tuple[FootPlace, ...],
+    foot_chains: tuple[Chain, ...],
+    crown: CrownSurface,
+) -> tuple[Forced, ...]:
+    return forced_of(carrier, feet_of_carrier, foot_chains, crown)
 
 
 @stage("hold", "Forces of a carrier", "carriers.{id}", each="carriers", all="forces_by_carrier")

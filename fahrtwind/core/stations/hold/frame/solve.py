@@ -62,10 +62,20 @@ class ReadyFrame:
     bar_unit: FloatArray
     tie_unit: FloatArray
 
-    def under(self, loads: FloatArray) -> Solved:
-        """Loads: (c, nodes, 6), N and N·mm at the nodes."""
+    def under(self, loads: FloatArray, settled: FloatArray | None = None) -> Solved:
+        """Loads: (c, nodes, 6), N and N·mm at the nodes. ``settled``: (supports, 6), how far the ground under
+        each support has moved and turned, mm and rad, under all loads alike; a lost support takes its own
+        along.
+        """
         right = loads.reshape(len(loads), -1).T
-        return _with_each_lost(self, _refined(self.scaled, self.scale, self.inverse, right))
+        ground = self._ground(settled)
+        right = right + (self.parts.support_rows.T @ (self.parts.springs * ground))[:, None]
+        return _with_each_lost(self, _refined(self.scaled, self.scale, self.inverse, right), ground)
+
+    def _ground(self, settled: FloatArray | None) -> FloatArray:
+        """How far each spring's end in the ground has moved, (springs,)."""
+        at = self.parts.spring_at
+        return np.zeros(len(at)) if settled is None else np.asarray(settled[at[:, 0], at[:, 1]])
 
 
 def made_ready(frame: Frame) -> ReadyFrame:
@@ -81,9 +91,11 @@ def made_ready(frame: Frame) -> ReadyFrame:
     return ReadyFrame(frame, parts, scaled, scale, inverse, unit, give, bars, ties)
 
 
-def solve(frame: Frame, loads: FloatArray) -> Solved:
-    """Loads: (c, nodes, 6), N and N·mm at the nodes. Raises InputError where the frame is none, or moves."""
-    return made_ready(frame).under(loads)
+def solve(frame: Frame, loads: FloatArray, settled: FloatArray | None = None) -> Solved:
+    """Loads: (c, nodes, 6), N and N·mm at the nodes; ground ``settled``: (supports, 6), mm and rad. Raises
+    InputError where the frame is none, or moves.
+    """
+    return made_ready(frame).under(loads, settled)
 
 
 def _refined(scaled: FloatArray, scale: FloatArray, inverse: FloatArray, right: FloatArray) -> FloatArray:
@@ -169,11 +181,11 @@ def _what_moves(frame: Frame, scaled: FloatArray, scale: FloatArray) -> str:
     return f"{bar.part} can {MOVES[how]}"
 
 
-def _with_each_lost(frame: ReadyFrame, moved: FloatArray) -> Solved:
-    """``moved``: (dofs, c) by the loads."""
+def _with_each_lost(frame: ReadyFrame, moved: FloatArray, ground: FloatArray) -> Solved:
+    """``moved``: (dofs, c) by the loads; ``ground``: (springs,), how far it has moved by itself."""
     parts, give, bar_unit, tie_unit = frame.parts, frame.give, frame.bar_unit, frame.tie_unit
     n, count = len(frame.frame.supports), moved.shape[1]
-    at = parts.support_rows @ moved  # how far every support gives
+    at = parts.support_rows @ moved - ground[:, None]  # how far every support gives
     in_bar, in_tie = _bars(parts, moved), _ties(parts, moved)
     on_support = np.full((n + 1, count, n, DOFS), np.nan)
     bars = np.full((n + 1, *in_bar.shape), np.nan)
