@@ -53,8 +53,8 @@ class Linear:
 @dataclass(frozen=True, slots=True, eq=False)
 class RackForces:
     """Of a rack. ``road`` and ``parked``: on its feet; ``ties_…``: in its corners, what the rail does to the
-    bar; ``bars_…``: at the ends of every piece of a bar; the last situations of ``bars_road`` are the landing
-    after a bump. ``frame``: at its softest, for places; ``sag_mm``: (nodes,), under its weight alone.
+    bar; ``bars_…``: at the ends of every piece of a bar; the last situations of both on the road are the
+    landing after a bump. ``frame``: at its softest, for places; ``sag_mm``: (nodes,), under its weight alone.
     """
 
     road: Forces
@@ -316,7 +316,8 @@ class _Span:
             )
 
         on_feet, ties, bars = parts(solved.on_support), parts(solved.in_tie), parts(solved.in_bar)
-        return cls(solved, *on_feet[:3], ties[0], ties[2], _landing(bars[0], bars[3]), bars[2])
+        ties_road, bars_road = _landing(ties[0], ties[3]), _landing(bars[0], bars[3])
+        return cls(solved, *on_feet[:3], ties_road, ties[2], bars_road, bars[2])
 
 
 def _landing(road: Linear, landing: FloatArray) -> Linear:

@@ -231,7 +231,7 @@ def explain_seams(seams: list[Seam], verdicts: tuple[SeamVerdict, ...]) -> None:
 
 
 def _reads(seam: Seam, corners: Linear, pieces: Linear, part: Literal["constant", "per_pa"]) -> FloatArray:
-    """(variants, situations): the landing after a bump, which only bars have, is left out for corners."""
+    """(variants, situations)."""
     return seam.of(np.nan_to_num(getattr(corners, part)), np.nan_to_num(getattr(pieces, part)))
 
 
