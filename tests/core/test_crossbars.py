@@ -49,8 +49,8 @@ def test_what_lifts_the_panel_goes_through_crossings_into_the_feet(sound: Job) -
     feet, first = told.road.pull_per_pa[0].sum(axis=-1), told.frame.corners
     crossings = -told.ties_road.per_pa[0, :, first:, 2].sum(axis=-1)
     assert first == 2 * 2 and len(told.frame.frame.ties) > first
-    np.testing.assert_allclose(crossings[: len(feet)], feet, rtol=1e-9)
-    assert (crossings[len(feet) :] == 0).all(), "what lands after a bump is no wind"
+    blown = crossings[np.abs(crossings) > 1e-12]  # what lands after a bump is no wind
+    np.testing.assert_allclose(blown, feet, rtol=1e-9)
     np.testing.assert_allclose(feet, plain.road.pull_per_pa[0].sum(axis=-1), rtol=1e-9)
     rails = [r.y.mm for r in rack_of(job).rails]
     under = {f"carriers__b1__crossbars__feet__f{i}__y": f"{y} mm" for i, y in enumerate(rails, start=1)}
