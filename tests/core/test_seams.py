@@ -14,7 +14,7 @@ from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.sections import RectangularTube, RoundTube
-from fahrtwind.core.stations.hold.carriers.seams import _between, _round_end, _turning, seams_of, strength
+from fahrtwind.core.stations.hold.carriers.seams import _between, _connected, _round_end, seams_of, strength
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, SeamVerdict
 from fahrtwind.core.working import working
 from fahrtwind.demo import demo_jobs
@@ -148,12 +148,18 @@ def test_a_connector_is_held_to_its_makers_moment(boat: Job) -> None:
     """All three moments as one: a rating ten times as high is used a tenth as much, and is what counts even
     where a throat is told as well.
     """
-    assert _turning(np.array([9.0, 9, 9, 2, 3, 6])) == pytest.approx(7)
+    assert _connected(0.0)(np.array([9.0, 9, 9, 2, 3, 6])) == pytest.approx(7)
+    assert _connected(0.5)(np.array([-9.0, 9, 9, 2, 3, 6])) == pytest.approx(7 + 4.5)
     weak, strong = (arch(boat, posts__joint_nm=n, joint="angles", throat="2 mm") for n in (100, 1000))
     assert {s.kind for s in weak.seams} == {"connector"}
     for a, b in zip(weak.seams, strong.seams, strict=True):
         assert a.utilisation == pytest.approx(10 * b.utilisation) and (a.bears, b.bears) == (100, 1000)
     assert weak.safe_m_s < strong.safe_m_s
+    pulled = arch(boat, posts__joint_nm=1000, joint="angles", posts__joint_n=2000)
+    used, turned = ({s.seam: s for s in told.seams} for told in (pulled, strong))
+    for name, seam in turned.items():
+        most = seam.utilisation + seam.along_n * 1.65 / 2000
+        assert 0 < seam.along_n == used[name].along_n and seam.utilisation < used[name].utilisation <= most
     with pytest.raises(InputError, match="joint_nm"):
         arch(boat, posts__joint_nm=0)
 

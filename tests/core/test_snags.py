@@ -569,6 +569,7 @@ CASES: dict[str, Callable[[Job], Job]] = {
         j, joint="clamps", section={"kind": "round", "diameter": "48 mm", "wall": "2 mm"}
     ),
     "bridges-obstacle": lambda j: changed(arched(j), obstacles=[{**UNDER, "height": "60 mm"}]),
+    "connector-pull": lambda j: arched(j, posts__joint_nm=300),
     "arch-bends": lambda j: arched(j, posts__grab_n=5000),
     "arch-strained": lambda j: arched(j, posts__grab_n=950),
     "post-off-rail": lambda j: arched(j, posts__places__s1__x="20 mm"),

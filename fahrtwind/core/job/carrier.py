@@ -93,8 +93,8 @@ class Post(Part):
 class Posts(Part):
     """Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
     deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it. ``joint_nm``:
-    moment that a connector at their ends takes by its maker, nominal; blank where they are welded or nobody
-    says.
+    moment that a connector at their ends takes by its maker, nominal, and ``joint_n`` its pull along the
+    tube; blank where they are welded or nobody says.
     """
 
     section: Section = RoundTube(diameter=Length(mm=42.4), wall=Length(mm=2.6))
@@ -102,6 +102,7 @@ class Posts(Part):
     places: Annotated[tuple[Post, ...], Field(min_length=2, max_length=6)]
     grab_n: Annotated[float, Field(ge=0, le=5000)] = 1000.0
     joint_nm: Annotated[float, Field(ge=1, le=20_000)] | None = None
+    joint_n: Annotated[float, Field(ge=50, le=200_000)] | None = None
 
 
 LEAST_FOOT_MM = 6.0

@@ -6842,8 +6842,8 @@ export interface components {
          * Posts
          * @description Posts under every rail of a rack, from base plates or outer feet up to the rails: an arch over a boat's
          *     deck, a frame that stands over a roof. ``grab_n``: somebody hanging on to a corner of it. ``joint_nm``:
-         *     moment that a connector at their ends takes by its maker, nominal; blank where they are welded or nobody
-         *     says.
+         *     moment that a connector at their ends takes by its maker, nominal, and ``joint_n`` its pull along the
+         *     tube; blank where they are welded or nobody says.
          */
         Posts: {
             /**
@@ -6874,6 +6874,8 @@ export interface components {
             grab_n: number;
             /** Joint Nm */
             joint_nm?: number | null;
+            /** Joint N */
+            joint_n?: number | null;
         };
         /** Power */
         Power: {
@@ -8387,7 +8389,7 @@ export interface components {
         /**
          * SeamVerdict
          * @description A weld or a connector at the probed speed: its share, and the speeds at which it goes; ``bears``: N/mm²
-         *     in the throat, or N·m.
+         *     in the throat, or N·m; ``along_n``: what slides a connector along its tube.
          */
         SeamVerdict: {
             /** Seam */
@@ -8405,6 +8407,11 @@ export interface components {
             let_go_m_s: number;
             /** Safe M S */
             safe_m_s: number;
+            /**
+             * Along N
+             * @default 0
+             */
+            along_n: number;
         };
         /**
          * Section

@@ -36,6 +36,16 @@ export function PostFields({ posts, path }: { posts: Posts; path: string }) {
           placeholder="welded"
           clearable
         />
+        {posts.joint_nm !== null && (
+          <Field
+            label="Connector pulls, N"
+            path={`${path}.joint_n`}
+            value={posts.joint_n}
+            placeholder="not known"
+            hint="along the tube, by its maker"
+            clearable
+          />
+        )}
       </div>
       <div className="max-w-[420px] pt-1.5">
         <EntryTable

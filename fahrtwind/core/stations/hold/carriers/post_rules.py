@@ -88,3 +88,28 @@ def joints_of_posts(carrier: Carrier, carrier_verdict: CarrierVerdict) -> Iterat
         value=most,
         unit="N·m",
     )
+
+
+@rule(
+    "connector-pull",
+    "note",
+    "hold",
+    "Not judged: connectors sliding along the tube",
+    PRACTICE,
+    each="carriers",
+)
+def connector_pull(carrier: Carrier, carrier_verdict: CarrierVerdict, units: UnitSystem) -> Iterator[Found]:
+    posts = _posts(carrier)
+    if posts is None or posts.joint_nm is None or posts.joint_n is not None:
+        return
+    most = max((seam.along_n for seam in carrier_verdict.seams), default=0.0)
+    yield Found(
+        place=f"carriers.{carrier.id}.posts.joint_n",
+        where=carrier.name,
+        why=f"Up to {say_force(most, units)} at the probed speed pull or press along the tube; what holds "
+        "there nobody has said.",
+        remedy="Type what the connector holds along the tube by its maker.",
+        quantity="along",
+        value=most,
+        unit="N",
+    )

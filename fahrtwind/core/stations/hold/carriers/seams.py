@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from math import pi
 from typing import Literal
 
@@ -128,7 +128,8 @@ def _at_post(rack: Rack, posts: Posts, name: str, piece: int, end: int) -> Seam:
     title = f"{name} {'top' if end else 'foot'}"
     if posts.joint_nm is not None:
         bears = posts.joint_nm * 1000
-        return Seam(title, "connector", at, lambda: (_turning, bears), _turning, bears, CONNECTOR_FACTOR)
+        reads = _connected(bears / posts.joint_n if posts.joint_n else 0.0)
+        return Seam(title, "connector", at, lambda: (reads, bears), reads, bears, CONNECTOR_FACTOR)
     assert rack.throat is not None, "asked for before"
     throat = rack.throat.mm
     other = rack.alloy if end else posts.alloy  # its plate is of its own metal
@@ -137,9 +138,20 @@ def _at_post(rack: Rack, posts: Posts, name: str, piece: int, end: int) -> Seam:
     )
 
 
-def _turning(part: FloatArray) -> FloatArray:
-    """All three moments together: whichever way it turns in its clamp."""
-    return np.asarray(np.sqrt(np.sum(part[..., 3:] ** 2, axis=-1)))
+def _connected(arm_mm: float) -> Reading:
+    """All three moments together, whichever way it turns in its clamp, and what slides it along the tube,
+    each newton as so many N·mm: shares of both are added up, on the safe side.
+    """
+
+    def reads(part: FloatArray) -> FloatArray:
+        turning = np.sqrt(np.sum(part[..., 3:] ** 2, axis=-1))
+        return np.asarray(turning + arm_mm * np.abs(part[..., 0]))
+
+    return reads
+
+
+def _along(part: FloatArray) -> FloatArray:
+    return np.abs(part[..., 0])
 
 
 def _stress(area: float, up: float, side: float, torsion: float, order: tuple[int, ...]) -> Reading:
@@ -211,9 +223,20 @@ def judge_seams(
                 seam.bears if seam.kind == "weld" else seam.bears / 1000,
                 road_speed(on_road.let_go, air),
                 road_speed(on_road.safe, air),
+                _pull(seam, forces, q),
             )
         )
     return tuple(found), road, parked
+
+
+def _pull(seam: Seam, forces: RackForces, pressure_pa: float) -> float:
+    """The most that pulls or presses along the tube at a connector, N."""
+    if seam.kind == "weld":
+        return 0.0
+    along = replace(seam, reads=_along)
+    now = _reads(along, forces.ties_road, forces.bars_road, "constant")[0]
+    now = now + pressure_pa * _reads(along, forces.ties_road, forces.bars_road, "per_pa")[0]
+    return float(now.max())
 
 
 def explain_seams(seams: list[Seam], verdicts: tuple[SeamVerdict, ...]) -> None:

@@ -79,7 +79,7 @@ class GrabVerdict:
 @dataclass(frozen=True, slots=True)
 class SeamVerdict:
     """A weld or a connector at the probed speed: its share, and the speeds at which it goes; ``bears``: N/mm²
-    in the throat, or N·m.
+    in the throat, or N·m; ``along_n``: what slides a connector along its tube.
     """
 
     seam: str
@@ -88,6 +88,7 @@ class SeamVerdict:
     bears: float
     let_go_m_s: float
     safe_m_s: float
+    along_n: float = 0.0
 
 
 @dataclass(frozen=True, slots=True)
