@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
 import numpy as np
 import pytest
 
 from fahrtwind.core.edits import PutInFrame, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.hold.carriers.rack import crossbars_at
+from fahrtwind.core.stations.hold.carriers.rack_forces import rack_frames
 from fahrtwind.core.working import working
 from tests.conftest import changed
 from tests.core.test_racks import forces, rack_of, verdict
@@ -117,3 +121,27 @@ def test_what_crossbars_cannot_be_is_told(sound: Job) -> None:
     below = changed(on_crossbars(sound), obstacles=[{**fan, "x": foot.x_mm - 150, "y": foot.y_mm + 300}])
     where = [s.where for s in evaluate(below).snags if s.id == "bar-over-obstacle"]
     assert any("crossbar" in w for w in where), "a fan of 60 mm passes under the rails, not the crossbars"
+
+
+def test_names_are_only_names(sound: Job) -> None:
+    job = on_crossbars(sound)
+    rows = rack_of(job).crossbars.feet  # type: ignore[union-attr]
+    named = [{"id": name, "y": row.y.model_dump()} for name, row in zip(("left", "s1"), rows, strict=True)]
+    assert verdict(on_crossbars(sound, crossbars__feet=named)).safe_m_s == verdict(job).safe_m_s
+    twins = [{"id": "r1", "x": b.x.model_dump()} for b in rack_of(job).bars[:1]]
+    (silence,) = [s for s in evaluate(on_crossbars(sound, bars=twins)).findings.silent if "named" in s.why]
+    assert "another id" in silence.remedy
+
+
+def test_a_crossbar_lies_between_its_feet_as_they_were_built(sound: Job) -> None:
+    """One foot 12 mm aft of where it was planned: the crossbar lies 6 mm further aft, and still bears."""
+    frame, feet = visit(on_crossbars(sound)), "feet_of_carrier"
+    rack = rack_of(on_crossbars(sound))
+    planned = frame.of(feet, rack)
+    built = (replace(planned[0], x_mm=planned[0].x_mm + 12, y_mm=planned[0].y_mm - 5), *planned[1:])
+    first = planned[0].line
+    assert crossbars_at(built)[first] == pytest.approx(crossbars_at(planned)[first] + 6)
+    chains, clamps = frame.of("foot_chains", rack), frame.of("clamped_at", rack)
+    for told in rack_frames(rack, built, chains, clamps):
+        ends = told.frame.nodes_mm[told.lines[first]]
+        assert set(ends[:, 0]) == {crossbars_at(built)[first]} and built[0].y_mm in ends[:, 1]

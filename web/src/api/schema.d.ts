@@ -3283,8 +3283,8 @@ export interface components {
         /**
          * FootPlace
          * @description A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-         *     ``row``: of factory points, where it stands on one. ``planned_…``: where it was to stand, of one that was
-         *     built.
+         *     ``row``: of factory points, where it stands on one. ``line``: the rail or crossbar that stands on it, or
+         *     the bar that a clamp sits on. ``planned_…``: where it was to stand, of one that was built.
          */
         FootPlace: {
             /** Panel */
@@ -3319,6 +3319,11 @@ export interface components {
             planned_x_mm?: number | null;
             /** Planned Y Mm */
             planned_y_mm?: number | null;
+            /**
+             * Line
+             * @default
+             */
+            line: string;
         };
         /**
          * FootReality

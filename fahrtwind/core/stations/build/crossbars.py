@@ -20,7 +20,7 @@ from fahrtwind.core.stations.build.piece import (
 )
 from fahrtwind.core.stations.build.small_pieces import angle_piece
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
-from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, crossbars_at
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.tables.fasteners import BOLTS
 
@@ -46,7 +46,7 @@ def crossbar_pieces(rack: Rack, feet: tuple[FootPlace, ...], units: UnitSystem) 
             mass * long / 1000,
             under.section.width.mm,
             under.section.height.mm,
-            in_order(_holes(rack, tuple(f for f in feet if rail_of(f) == name))),
+            in_order(_holes(rack, tuple(f for f in feet if f.line == name))),
         )
     for name in _names(feet):
         for rail in rack.rails:
@@ -59,7 +59,7 @@ def crossbar_pieces(rack: Rack, feet: tuple[FootPlace, ...], units: UnitSystem) 
 
 def _names(feet: tuple[FootPlace, ...]) -> dict[str, float]:
     """Every crossbar with its x, mm."""
-    return {rail_of(f): f.x_mm for f in feet}
+    return crossbars_at(feet)
 
 
 def _holes(rack: Rack, feet: tuple[FootPlace, ...]) -> Iterator[Hole]:

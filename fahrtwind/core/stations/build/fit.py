@@ -15,7 +15,6 @@ from fahrtwind.core.job.roof import PointRow
 from fahrtwind.core.job.workshop import Fit
 from fahrtwind.core.stations.build.bends import tool_deg
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
-from fahrtwind.core.stations.hold.carriers.rack import rail_of
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.survey.factory_points import PointPlace, RowFit
@@ -81,7 +80,7 @@ def fits_of(
     quantile = NormalDist().inv_cdf((1 + LIKELY ** (1 / (2 * len(feet)))) / 2)
     told = []
     for rail in rack.rails:
-        own = sorted((f for f in feet if rail_of(f) == rail.id), key=lambda f: f.x_mm)
+        own = sorted((f for f in feet if f.line == rail.id), key=lambda f: f.x_mm)
         middle = own[len(own) // 2].x_mm if own else 0.0
         line = median([f.y_mm for f in own]) if own else rail.y.mm
         for number, foot in enumerate(own):
@@ -185,7 +184,7 @@ def leans_of(
     bracket, told = carrier.hold.bracket, []
     under = carrier.crossbars if isinstance(carrier, Rack) else None
     for rail in under.feet if under else carrier.rails:
-        own = [f for f in feet if (f.y_mm == rail.y.mm if under else rail_of(f) == rail.id)]
+        own = [f for f in feet if (f.y_mm == rail.y.mm if under else f.line == rail.id)]
         side = 1.0 if rail.y.mm > 0 else -1.0
         measured = [side * abs(row.lean.deg) for f in own for row in rows if row.id == f.row and row.lean]
         slopes = measured or [crown.slopes(f.x_mm, f.y_mm)[0] for f in own if crown]

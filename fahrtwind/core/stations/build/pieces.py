@@ -25,7 +25,7 @@ from fahrtwind.core.stations.build.piece import (
 from fahrtwind.core.stations.build.small_pieces import corner_angles, splice_holes, splice_plates
 from fahrtwind.core.stations.build.splices import bending_at, splices_of
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
-from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, rail_of
+from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM
 from fahrtwind.core.stations.hold.carriers.rails import CLAMP_OUT_MM, bar_ends, bolt_of, clamps_of, over_rail
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -135,7 +135,7 @@ def _foot_holes(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> It
         yield from holes_over_crossbars(carrier, feet)
         return
     for foot in feet:
-        if rail_of(foot) == rail.id:
+        if foot.line == rail.id:
             size, through = BOLTS[JOINT_BOLT].clearance_mm, closed(carrier.section)
             yield drilled(foot.x_mm, "lower", size, f"foot {foot.foot}", through)
 
@@ -153,7 +153,7 @@ def _on_rail(carrier: Carrier, rail: Rail, panels: tuple[PlacedPanel, ...]) -> I
         Edge(clamp.x_mm, clamp.side == "rear", panel.name)
         for panel in panels
         for clamp in clamps_of(carrier, panel)
-        if clamp.foot in (f"{rail.id}front", f"{rail.id}rear")
+        if clamp.line == rail.id
     )
     yield from _clamps(own)
 
@@ -248,7 +248,7 @@ def _bar_holes(rack: Rack, bar: str, panels: tuple[PlacedPanel, ...], start: flo
         Edge(clamp.y_mm - start, clamp.side == "starboard", panel.name)
         for panel in panels
         for clamp in clamps_of(rack, panel)
-        if clamp.foot in (f"{bar}port", f"{bar}starboard") and not over_rail(rack, clamp)
+        if clamp.line == bar and not over_rail(rack, clamp)
     )
     yield from _clamps(own)
 

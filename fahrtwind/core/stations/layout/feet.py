@@ -26,8 +26,8 @@ Landing = Literal["member", "perhaps", "skin", "unknown", "rail", "point", "deck
 @dataclass(frozen=True, slots=True)
 class FootPlace:
     """A foot on the roof. ``off_mm`` is its distance aft of the nearest member (negative: in front of it).
-    ``row``: of factory points, where it stands on one. ``planned_…``: where it was to stand, of one that was
-    built.
+    ``row``: of factory points, where it stands on one. ``line``: the rail or crossbar that stands on it, or
+    the bar that a clamp sits on. ``planned_…``: where it was to stand, of one that was built.
     """
 
     panel: str
@@ -43,6 +43,7 @@ class FootPlace:
     row: str | None = None
     planned_x_mm: float | None = None
     planned_y_mm: float | None = None
+    line: str = ""
 
     @property
     def on_side(self) -> bool:

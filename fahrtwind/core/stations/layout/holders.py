@@ -117,25 +117,29 @@ def carrier_feet(
     kept = [m for i, m in enumerate(under) if i % carrier.every == 0 or i == len(under) - 1]
     crossbars = carrier.crossbars if isinstance(carrier, Rack) else None
     named = (
-        [(f"{rail.id}m{m.number}", rail, m) for rail in carrier.rails for m in kept]
+        [(f"{rail.id}m{m.number}", rail.id, rail, m) for rail in carrier.rails for m in kept]
         if crossbars is None
-        else [(f"k{m.number}{row.id}", row, m) for m in kept for row in crossbars.feet]
+        else [(f"k{m.number}{row.id}", f"k{m.number}", row, m) for m in kept for row in crossbars.feet]
     )
-    return tuple(_at_member(carrier, name, line, member, ribs) for name, line, member in named)
+    return tuple(_at_member(carrier, names, across, member, ribs) for *names, across, member in named)
 
 
-def _at_member(carrier: Carrier, name: str, line: Rail | FootRow, member: Member, ribs: Members) -> FootPlace:
+def _at_member(
+    carrier: Carrier, names: list[str], across: Rail | FootRow, member: Member, ribs: Members
+) -> FootPlace:
+    """``names``: of the foot, and of what stands on it."""
     return FootPlace(
         panel=carrier.id,
-        foot=name,
+        foot=names[0],
         x_mm=member.x_mm,
-        y_mm=line.y.mm,
+        y_mm=across.y.mm,
         along_mm=member.x_mm - carrier.start.mm,
         moved_mm=0.0,
         member=member.number,
         off_mm=0.0,
         landing=landing_of(ribs, carrier.hold, member.x_mm, member),
-        side="port" if line.y.mm < 0 else "starboard",
+        side="port" if across.y.mm < 0 else "starboard",
+        line=names[1],
     )
 
 
@@ -153,6 +157,7 @@ def _on_posts(rack: Rack) -> Iterator[FootPlace]:
                 off_mm=None,
                 landing="deck",
                 side="port" if rail.y.mm < 0 else "starboard",
+                line=rail.id,
             )
 
 
@@ -182,4 +187,5 @@ def _on_points(rack: Rack, rail: Rail, rows: tuple[RowFit, ...]) -> Iterator[Foo
                 landing="point",
                 side="port" if rail.y.mm < 0 else "starboard",
                 row=point.row,
+                line=rail.id,
             )

@@ -262,6 +262,7 @@ def _tubes(plan: RoofPlan, pieces: tuple[Piece, ...]) -> Iterator[SealPlace]:
         c.id: {
             "rail": c.section.kind in ("tube", "round"),
             "bar": isinstance(c, Rack) and c.bar_section.kind in ("tube", "round"),
+            "crossbar": c.on_feet[0].kind in ("tube", "round"),
         }
         for c in plan.carriers
     }

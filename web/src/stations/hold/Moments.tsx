@@ -42,7 +42,10 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
   const y = (moment: number) => MIDDLE - (moment / most) * DEEP;
   const line = rail.places_mm.map((mm, i) => `${x(mm).toFixed(1)} ${y(rail.moments_n_mm[i] ?? 0).toFixed(1)}`);
   const peak = rail.moments_n_mm.findIndex((m) => Math.abs(m) === most);
-  const own = feet.filter((f) => f.foot.replace(/[mnsf]\d+$/, "") === rail.rail);
+  const own = feet.flatMap((f) => {
+    const place = places.find((p) => p.panel === carrier.id && p.foot === f.foot);
+    return place?.line === rail.rail ? [{ ...f, place }] : [];
+  });
   const kind = rail.runs === "across" && !isBar(carrier, rail) ? "Crossbar" : KIND[rail.runs];
   const words = `${kind} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
   return (
@@ -69,21 +72,16 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
           <title>{`gives ${Math.max(...rail.gives_mm).toFixed(1)} mm, drawn larger`}</title>
         </path>
       )}
-      {own.map((f) => {
-        const place = places.find((p) => p.panel === carrier.id && p.foot === f.foot);
-        return (
-          place && (
-            <g key={f.foot} transform={`translate(${x(rail.runs === "across" ? place.y_mm : place.x_mm)} ${MIDDLE})`}>
-              <path d="M0 2 l-5 9 h10 z" fill="var(--color-ink)" />
-              {place.landing !== "deck" && (
-                <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
-                  {force(f.pull_n, units)}
-                </text>
-              )}
-            </g>
-          )
-        );
-      })}
+      {own.map(({ foot, pull_n, place }) => (
+        <g key={foot} transform={`translate(${x(rail.runs === "across" ? place.y_mm : place.x_mm)} ${MIDDLE})`}>
+          <path d="M0 2 l-5 9 h10 z" fill="var(--color-ink)" />
+          {place.landing !== "deck" && (
+            <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
+              {force(pull_n, units)}
+            </text>
+          )}
+        </g>
+      ))}
       {peak >= 0 && (
         <text
           x={x(rail.places_mm[peak] ?? from)}

@@ -9,7 +9,7 @@ import numpy as np
 
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.stations.hold.carriers.rack import IN_PLANE_N_MM, rail_of
+from fahrtwind.core.stations.hold.carriers.rack import IN_PLANE_N_MM
 from fahrtwind.core.stations.hold.carriers.sections import bar_strength
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Stiff, Support
 from fahrtwind.core.stations.hold.frame.solve import solve
@@ -47,8 +47,8 @@ def forced_of(
     if isinstance(carrier.hold, BasePlate | OuterFoot):
         return ()
     found = []
-    for line in dict.fromkeys(rail_of(f) for f in feet):
-        own = [(f, c) for f, c in zip(feet, chains, strict=True) if rail_of(f) == line]
+    for line in dict.fromkeys(f.line for f in feet):
+        own = [(f, c) for f, c in zip(feet, chains, strict=True) if f.line == line]
         if len(own) >= LEAST_FEET:
             found.append(_forced(carrier, line, own, crown))
     return tuple(found)

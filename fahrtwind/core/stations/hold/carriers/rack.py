@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass, field
 from itertools import pairwise
 from typing import Literal
@@ -39,10 +38,6 @@ DECK_BOLT_N_MM = 5000.0
 BRACKET_MODULUS = {"aluminium": 70_000.0, "stainless": 200_000.0}
 RANGE = (0.5, 2.0)
 Runs = Literal["along", "across", "up"]
-FOOT_NAME = re.compile(r"[mnsf]\d+$")
-"""A foot of a carrier is named by its rail and the member, the point or the post under it, or by its crossbar
-and its row.
-"""
 ClampPlace = tuple[str, float]
 """The bar that a clamp sits on, and its y, mm."""
 ENDS = ("feet and corners at their softest", "feet and corners at their stiffest")
@@ -198,10 +193,10 @@ def rack_frame(
     ]
     corners = len(ties)
     if parts.crossbar is None:
-        tops = [on_rail[rail_of(f)][f.x_mm] for f in feet]
+        tops = [on_rail[f.line][f.x_mm] for f in feet]
     else:
         on_crossbar = _crossbars(rack, parts.crossbar, build, feet)
-        tops = [on_crossbar[rail_of(f)][1][f.y_mm] for f in feet]
+        tops = [on_crossbar[f.line][1][f.y_mm] for f in feet]
         ties += [
             Tie(nodes[r.y.mm], on_rail[r.id][x], _firm(rack, "angles", stiffest), f"{r.id}{name}")
             for name, (x, nodes) in on_crossbar.items()
@@ -232,13 +227,9 @@ def _crossbars(
     assert under is not None, "asked for only where there are crossbars"
     axis = rack.height.mm - under.section.height.mm / 2
     told = {}
-    for name, x in {rail_of(f): f.x_mm for f in feet}.items():
-        cuts = [
-            under.port_mm,
-            under.starboard_mm,
-            *(r.y.mm for r in under.feet),
-            *(r.y.mm for r in rack.rails),
-        ]
+    for name, x in crossbars_at(feet).items():
+        own = [f.y_mm for f in feet if f.line == name]
+        cuts = [under.port_mm, under.starboard_mm, *own, *(r.y.mm for r in rack.rails)]
         told[name] = (x, build.line(name, made, cuts, (x, None), axis))
     return told
 
@@ -300,21 +291,21 @@ def _up(chain: Chain, stiffest: bool) -> float:
     return chain.stiffest_n_mm if stiffest else chain.stiffness_n_mm
 
 
-def rail_of(foot: FootPlace) -> str:
-    """The rail, or the crossbar, that a foot of a carrier stands under."""
-    return FOOT_NAME.sub("", foot.foot)
+def crossbars_at(feet: tuple[FootPlace, ...]) -> dict[str, float]:
+    """Of every crossbar under a rack where it lies, mm along the roof: in the middle of its feet, which as
+    built may stand apart.
+    """
+    lines: dict[str, list[float]] = {}
+    for foot in feet:
+        lines.setdefault(foot.line, []).append(foot.x_mm)
+    return {line: sum(x) / len(x) for line, x in lines.items()}
 
 
 def rests_at(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> list[float]:
     """Where a rail is held from below, mm along the roof: at its feet, or on every crossbar."""
     if isinstance(carrier, Rack) and carrier.crossbars is not None:
-        return sorted({f.x_mm for f in feet})
-    return sorted(f.x_mm for f in feet if rail_of(f) == rail.id)
-
-
-def bar_of(clamp: FootPlace) -> str:
-    """The bar that a clamp sits on."""
-    return clamp.foot.removesuffix("port").removesuffix("starboard")
+        return sorted(crossbars_at(feet).values())
+    return sorted(f.x_mm for f in feet if f.line == rail.id)
 
 
 def _under(rack: Rack) -> list[Rail]:
@@ -323,6 +314,13 @@ def _under(rack: Rack) -> list[Rail]:
 
 
 def _crossed(rack: Rack) -> None:
+    for name in rack.own_lines:
+        if rack.own_lines.count(name) > 1 or (rack.crossbars and name.startswith("k")):
+            raise InputError(
+                f"{name} of {rack.name} is named like another of its rails and bars.",
+                remedy="Give it another id.",
+                field=f"carriers.{rack.id}.bars",
+            )
     for bar in rack.bars:
         if not rack.start.mm <= bar.x.mm <= rack.end.mm:
             raise InputError(

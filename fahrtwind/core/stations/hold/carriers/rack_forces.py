@@ -13,14 +13,7 @@ from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.stations.hold.carriers.rack import (
-    ENDS,
-    ClampPlace,
-    RackFrame,
-    bar_of,
-    rack_frame,
-    rack_parts,
-)
+from fahrtwind.core.stations.hold.carriers.rack import ENDS, ClampPlace, RackFrame, rack_frame, rack_parts
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray
@@ -82,7 +75,7 @@ class Grabbed:
 
 def clamp_places(carried: tuple[Carried, ...]) -> tuple[ClampPlace, ...]:
     """Of all panels, panel by panel. A panel that moves along the roof changes none of them."""
-    return tuple((bar_of(c), c.y_mm) for part in carried for c in part.clamps)
+    return tuple((c.line, c.y_mm) for part in carried for c in part.clamps)
 
 
 def rack_frames(

@@ -16,7 +16,7 @@ from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sections import ChannelSection, OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_size, say_speed
-from fahrtwind.core.stations.hold.carriers.rack import rail_of
+from fahrtwind.core.stations.hold.carriers.rack import crossbars_at
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.carriers.seams import corners_judged, posts_welded, weldable
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
@@ -146,7 +146,7 @@ def _across(rack: Rack, feet: tuple[FootPlace, ...]) -> Iterator[tuple[str, str,
     if rack.crossbars is None:
         return
     under = rack.crossbars
-    for name, x in {rail_of(f): f.x_mm for f in feet}.items():
+    for name, x in crossbars_at(feet).items():
         at = _bar_rect(x, under.section.width.mm, under.port_mm, under.starboard_mm)
         yield f"crossbar {name}", "every", at, rack.foot_mm
 
@@ -353,7 +353,7 @@ def bar_on_crown(
     sag = carrier_verdict.sag_mm or 0.0
     lying = [(f"bar {b.id}", _under_bar(carrier, b.x.mm, crown)) for b in carrier.bars]
     if carrier.crossbars is not None:  # bars then lie higher, on rails that follow the crossbars
-        at = {rail_of(f): f.x_mm for f in feet_of_carrier}
+        at = crossbars_at(feet_of_carrier)
         lying = [(f"crossbar {name}", _under_crossbar(carrier, x, crown)) for name, x in at.items()]
     narrowest = min(((air - sag, name) for name, air in lying), default=(LEAST_AIR_MM, ""))
     if narrowest[0] < LEAST_AIR_MM:

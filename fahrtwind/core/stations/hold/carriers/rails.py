@@ -10,7 +10,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.carrier import Carrier, OnRails, Rack
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import PlacedPanel, Side
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
 from fahrtwind.core.stations.hold.side_frame import beam_pulls
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -72,24 +72,24 @@ def clamps_of(carrier: Carrier, panel: PlacedPanel) -> tuple[FootPlace, ...]:
     rect = panel_rect(panel)
     if isinstance(carrier, Rack):
         return tuple(
-            _clamp(panel, f"{bar.id}{side}", (bar.x.mm, y), bar.x.mm - rect.x_mm, side)
+            _clamp(panel, bar.id, side, (bar.x.mm, y), bar.x.mm - rect.x_mm)
             for bar in carrier.bars
             if rect.x_mm < bar.x.mm < rect.x_end_mm
-            for side, y in (("port", rect.y_mm), ("starboard", rect.y_end_mm))
+            for side, y in _sides(rect)
             if carrier.port.mm <= y <= carrier.starboard.mm
         )
     return tuple(
-        _clamp(panel, f"{rail.id}{side}", (x, rail.y.mm), rail.y.mm - rect.y_mm, side)
+        _clamp(panel, rail.id, side, (x, rail.y.mm), rail.y.mm - rect.y_mm)
         for rail in carrier.rails
         if rect.y_mm < rail.y.mm < rect.y_end_mm
         for side, x in _edges(rect)
     )
 
 
-def _clamp(panel: PlacedPanel, name: str, at: tuple[float, float], along_mm: float, side: str) -> FootPlace:
+def _clamp(panel: PlacedPanel, line: str, side: Side, at: tuple[float, float], along_mm: float) -> FootPlace:
     return FootPlace(
         panel=panel.id,
-        foot=name,
+        foot=f"{line}{side}",
         x_mm=at[0],
         y_mm=at[1],
         along_mm=along_mm,
@@ -97,8 +97,13 @@ def _clamp(panel: PlacedPanel, name: str, at: tuple[float, float], along_mm: flo
         member=None,
         off_mm=None,
         landing="rail",
-        side=side,  # type: ignore[arg-type]
+        side=side,
+        line=line,
     )
+
+
+def _sides(rect: Rect) -> tuple[tuple[Literal["port", "starboard"], float], ...]:
+    return (("port", rect.y_mm), ("starboard", rect.y_end_mm))
 
 
 def _edges(rect: Rect) -> tuple[tuple[Literal["front", "rear"], float], ...]:
