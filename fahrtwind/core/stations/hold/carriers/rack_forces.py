@@ -47,7 +47,8 @@ class Linear:
 class RackForces:
     """Of a rack. ``road`` and ``parked``: on its feet; ``ties_…``: in its corners, what the rail does to the
     bar; ``bars_…``: at the ends of every piece of a bar; the last situations of both on the road are the
-    landing after a bump. ``frame``: at its softest, for places; ``sag_mm``: (nodes,), under its weight alone.
+    landing after a bump, of corners with all feet. ``frame``: at its softest, for places; ``sag_mm``:
+    (nodes,), under its weight alone.
     """
 
     road: Forces
@@ -309,8 +310,15 @@ class _Span:
             )
 
         on_feet, ties, bars = parts(solved.on_support), parts(solved.in_tie), parts(solved.in_bar)
-        ties_road, bars_road = _landing(ties[0], ties[3]), _landing(bars[0], bars[3])
+        ties_road, bars_road = _landing(ties[0], _all_there(ties[3])), _landing(bars[0], bars[3])
         return cls(solved, *on_feet[:3], ties_road, ties[2], bars_road, bars[2])
+
+
+def _all_there(landing: FloatArray) -> FloatArray:
+    """With all feet only: who drives home slowly on a rack that has lost one keeps out of potholes."""
+    found = np.zeros_like(landing)
+    found[0] = landing[0]
+    return found
 
 
 def _landing(road: Linear, landing: FloatArray) -> Linear:
