@@ -131,7 +131,8 @@ def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
 def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     path, hold = f"carriers.{carrier.id}", carrier.hold
     if carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
-        yield Change("every", "a foot at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
+        what = "a crossbar" if isinstance(carrier, Rack) and carrier.crossbars else "a foot"
+        yield Change("every", f"{what} at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
     if isinstance(carrier, Rack):
         yield from _of_rack(path, carrier)
     if isinstance(hold, Drilled) and not (isinstance(carrier, Rack) and carrier.points):

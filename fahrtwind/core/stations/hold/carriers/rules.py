@@ -51,6 +51,8 @@ def _worst(carrier: Carrier, verdict: CarrierVerdict) -> tuple[str, str]:
 def _stronger(carrier: Carrier) -> str:
     if isinstance(carrier, Rack) and carrier.points:
         return "More points on that side, thicker brackets or corners, a lower panel"
+    if isinstance(carrier, Rack) and carrier.crossbars:
+        return "A crossbar at every member, more fasteners, thicker angles or sections"
     return "A foot at every member, more fasteners, or a stronger section"
 
 
