@@ -9,6 +9,49 @@ import { StockPart } from "./StockPart";
 const WIDTH = 860;
 const LEFT = 4;
 const HIGH = 50;
+const LEFT_OVER = 84;
+const LETTER = 7.4;
+const MARK = 62;
+
+type Bar = MaterialCut["cut"]["bars"][number];
+
+/** Pieces too short for their names, one after the other: how many of them, from where to where. */
+function shortRuns(bar: Bar, x: (mm: number) => number) {
+  const runs: { from: number; to: number; count: number }[] = [];
+  bar.pieces.forEach((piece, i) => {
+    const from = bar.at_mm[i] ?? 0;
+    const to = from + (bar.lengths_mm[i] ?? 0);
+    if (fits(piece, x(to) - x(from))) return;
+    const last = runs.at(-1);
+    if (last && bar.at_mm[i - 1] !== undefined && last.to <= from && !named(bar, i - 1, x)) {
+      last.to = to;
+      last.count += 1;
+    } else runs.push({ from, to, count: 1 });
+  });
+  return runs;
+}
+
+const fits = (words: string, wide: number): boolean => words.length * LETTER < wide;
+
+const named = (bar: Bar, i: number, x: (mm: number) => number): boolean => {
+  const from = bar.at_mm[i] ?? 0;
+  return fits(bar.pieces[i] ?? "", x(from + (bar.lengths_mm[i] ?? 0)) - x(from));
+};
+
+/** Whose end is written: as many as there is room for, the last always. */
+function marked(bar: Bar, x: (mm: number) => number): Set<number> {
+  const ends = bar.pieces.map((_, i) => x((bar.at_mm[i] ?? 0) + (bar.lengths_mm[i] ?? 0)));
+  const found = new Set<number>();
+  let next = Number.POSITIVE_INFINITY;
+  for (let i = ends.length - 1; i >= 0; i--) {
+    const end = ends[i] ?? 0;
+    if (next - end >= MARK && end >= MARK) {
+      found.add(i);
+      next = end;
+    }
+  }
+  return found.size ? found : new Set([ends.length - 1]);
+}
 
 export function CutPart() {
   const cuts = useFinding("cuts");
@@ -68,10 +111,11 @@ function MaterialBars({ own, longest }: { own: MaterialCut; longest: number }) {
   );
 }
 
-function BarDrawing({ bar, longest }: { bar: MaterialCut["cut"]["bars"][number]; longest: number }) {
+function BarDrawing({ bar, longest }: { bar: Bar; longest: number }) {
   const units = useUnits();
   const { selection } = useDesk();
-  const x = (mm: number) => LEFT + (mm / longest) * (WIDTH - 2 * LEFT - 60);
+  const x = (mm: number) => LEFT + (mm / longest) * (WIDTH - 2 * LEFT - LEFT_OVER);
+  const written = marked(bar, x);
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HIGH}`}
@@ -105,21 +149,42 @@ function BarDrawing({ bar, longest }: { bar: MaterialCut["cut"]["bars"][number];
               stroke="var(--color-ink)"
               strokeWidth={1.6}
             />
-            <text
-              x={(x(from) + x(to)) / 2}
-              y={20}
-              textAnchor="middle"
-              className={`font-sign font-semibold text-[14px] ${chosen ? "fill-[#1d2225]" : "fill-ink"}`}
-            >
-              {piece}
-            </text>
+            <title>{piece}</title>
+            {named(bar, i, x) && (
+              <text
+                x={(x(from) + x(to)) / 2}
+                y={20}
+                textAnchor="middle"
+                className={`font-sign font-semibold text-[14px] ${chosen ? "fill-[#1d2225]" : "fill-ink"}`}
+              >
+                {piece}
+              </text>
+            )}
             <line x1={x(to)} x2={x(to)} y1={26} y2={31} stroke="var(--color-ink)" />
-            <text x={x(to)} y={44} textAnchor="end" className="font-sign text-[13px] fill-ink">
-              {length(Math.round(to), units)}
-            </text>
+            {written.has(i) && (
+              <text x={Math.max(x(to), MARK)} y={44} textAnchor="end" className="font-sign text-[13px] fill-ink">
+                {length(Math.round(to), units)}
+              </text>
+            )}
           </g>
         );
       })}
+      {shortRuns(bar, x)
+        .filter((run) => fits(`${run.count} pieces`, x(run.to) - x(run.from)))
+        .map((run) => (
+          <text
+            key={run.from}
+            x={(x(run.from) + x(run.to)) / 2}
+            y={20}
+            textAnchor="middle"
+            className="font-sign font-semibold text-[14px] fill-ink"
+            stroke="var(--color-sheet)"
+            strokeWidth={4}
+            paintOrder="stroke"
+          >
+            {run.count} pieces
+          </text>
+        ))}
       <text x={x(bar.length_mm) + 6} y={20} className="font-sign text-[13px] fill-ink">
         {length(Math.round(bar.left_mm), units)} left
       </text>

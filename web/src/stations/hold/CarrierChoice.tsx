@@ -156,7 +156,7 @@ export function CarrierChoice({ panel }: { panel: Panel }) {
       aside={
         <span className="text-soft text-[13px]">
           {own
-            ? `${job.panels.filter((p) => p.carrier === own.id).length} panels on ${own.name}`
+            ? `${onOwn.length} ${onOwn.length === 1 ? "panel" : "panels"} on ${own.name}`
             : row.length > 1
               ? `rails would carry the row: ${row.length} panels`
               : ""}

@@ -358,12 +358,13 @@ def bar_on_crown(
     narrowest = min(((air - sag, name) for name, air in lying), default=(LEAST_AIR_MM, ""))
     if narrowest[0] < LEAST_AIR_MM:
         rise = LEAST_AIR_MM - narrowest[0]
+        between = "foot to foot" if carrier.crossbars else "rail to rail"
         yield Found(
             place=f"carriers.{carrier.id}.height",
             where=f"{carrier.name}, {narrowest[1]}",
             why=f"{say_length(narrowest[0], units)} between it and the roof when it sags."
             if narrowest[0] > 0
-            else f"Straight from rail to rail it runs {say_length(-narrowest[0], units)} into the crown.",
+            else f"Straight from {between} it runs {say_length(-narrowest[0], units)} into the crown.",
             remedy=f"Raise the rails by {say_length(rise, units)}, or bend the bars to the crown.",
             quantity="air under the bar",
             value=narrowest[0],
