@@ -220,3 +220,14 @@ def test_a_straight_rail_over_a_roof_that_curves_wants_shims(sound: Job) -> None
         soft.pull_n / min(k.pull_design_n for k in own[0][1].links)
     )
     assert forced_of(job.carriers[0], feet[:2], chains[:2], roof) == ()
+
+
+def test_shims_are_on_the_list(sound: Job) -> None:
+    """The roof falls steeply over its first half metre: rails from 170 mm on want shims there."""
+    gaps = {0: 64, 300: 31, 600: 12, 1200: 3, 2500: 1, 4200: 0, 6500: 2, 7900: 9, 8400: 24}
+    crown = {"lengthwise": [{"id": f"l{x}", "x": x, "gap": gap} for x, gap in gaps.items()]}
+    job = changed(apply_edits(sound, [PutOnRails(panels=("p1", "p3"))]), survey__crown=crown)
+    (line,) = [m for m in evaluate(job).findings.materials if m.item.startswith("shims")]
+    shims = [mm for own in visit(job)["all_forced"] for told in own for mm in told.shims_mm if mm > 2]
+    assert line.needed == len(shims) and f"{max(shims):.0f} mm" in line.item
+    assert not any(m.item.startswith("shims") for m in evaluate(sound).findings.materials)

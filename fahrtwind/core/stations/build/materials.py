@@ -14,9 +14,10 @@ from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_run, say_size
+from fahrtwind.core.saying import say_length, say_run, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.piece import Piece
+from fahrtwind.core.stations.hold.carriers.forced import SHIM_MM, Forced
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.hold.carriers.rails import clamps_of
 from fahrtwind.core.stations.hold.schools import SCHOOLS
@@ -102,6 +103,16 @@ def wiring_materials(parts: tuple[WirePart, ...]) -> tuple[Material, ...]:
         else Material(p.item, p.amount, 0, p.unit, p.note)
         for p in parts
     )
+
+
+def shim_materials(forced: tuple[tuple[Forced, ...], ...], units: UnitSystem) -> tuple[Material, ...]:
+    """What goes under the feet of straight rails on a roof that is not; ``forced``: by carrier."""
+    shims = [mm for own in forced for line in own for mm in line.shims_mm if mm > SHIM_MM]
+    if not shims:
+        return ()
+    thick = f"{say_length(min(shims), units)} to {say_length(max(shims), units)}"
+    note = "metal or hard plastic, bedded in sealant; or feet with slots that reach"
+    return (Material(f"shims under feet, {thick}", len(shims), 0, "pc", note),)
 
 
 def _counted(item: str, needed: int, note: str = "") -> Material:

@@ -23,12 +23,13 @@ from fahrtwind.core.stations.build.fit import FootFit, Lean, fits_of, leans_of
 from fahrtwind.core.stations.build.kit import KitLine, kit_of
 from fahrtwind.core.stations.build.lifting import LiftedUnit, lifted_units
 from fahrtwind.core.stations.build.loose_pieces import bent_brackets, bridges
-from fahrtwind.core.stations.build.materials import Material, keyed, wiring_materials
+from fahrtwind.core.stations.build.materials import Material, keyed, shim_materials, wiring_materials
 from fahrtwind.core.stations.build.materials import materials as materials_of
 from fahrtwind.core.stations.build.metals import Contact, contacts_of
 from fahrtwind.core.stations.build.piece import Piece, material_of
 from fahrtwind.core.stations.build.pieces import pieces_of
 from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine, cost_of, purchase_of
+from fahrtwind.core.stations.hold.carriers.forced import Forced
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
@@ -153,14 +154,17 @@ def materials(
     made: tuple[Piece, ...],
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     workshop: Workshop,
+    all_forced: tuple[tuple[Forced, ...], ...],
     wire_parts: tuple[WirePart, ...] | None,
 ) -> tuple[Material, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
     shown = materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
     cables = wiring_materials(wire_parts or ())
+    shown = (*shown, *shim_materials(all_forced, plan.units))
     if plan.units == "metric":
         return keyed((*shown, *cables), (*shown, *cables))
     metric = materials_of(replace(plan, units="metric"), holders, marks, seal_amounts, made, bolts, workshop)
+    metric = (*metric, *shim_materials(all_forced, "metric"))
     return keyed((*shown, *cables), (*metric, *cables))
 
 

@@ -19,6 +19,8 @@ from fahrtwind.core.stations.survey.crown import CrownSurface
 
 LEAST_FEET = 3
 """A straight line goes through two."""
+SHIM_MM = 2.0
+"""What slots and foam take up unseen: judgement."""
 EVEN_MM = 1e-6
 FIRM = 1e9
 """The rail alone is looked at: what does not bend it is held."""

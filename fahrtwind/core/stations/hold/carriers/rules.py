@@ -13,7 +13,7 @@ from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import Speed, UnitSystem
 from fahrtwind.core.saying import say_force, say_length, say_run, say_speed
-from fahrtwind.core.stations.hold.carriers.forced import Forced
+from fahrtwind.core.stations.hold.carriers.forced import SHIM_MM, Forced
 from fahrtwind.core.stations.hold.carriers.rack import rests_at
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
@@ -26,8 +26,8 @@ PRACTICE = "common practice, no source"
 OVERHANG_SHARE = 0.4
 """A rail may stick out beyond its last foot by so much of the bay before it."""
 CLAMP_ROOM_MM = 10.0
-SHIM_MM, FORCED_SHARE = 2.0, 0.2
-"""What slots and foam take up unseen; what of a foot's pull is more than a trifle: judgement."""
+FORCED_SHARE = 0.2
+"""What of a foot's pull is more than a trifle: judgement."""
 FORCED = "elastic beam on springs whose ground has moved (statics)"
 FIXED_MM = 4000.0
 ALUMINIUM_PER_K, ROOF_PER_K, SWING_K = 23.1e-6, 12e-6, 60.0
