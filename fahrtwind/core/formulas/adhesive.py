@@ -78,7 +78,7 @@ def tape_stiffness(
 @formula(
     title="stiffness of the foam against the foot that lies on it",
     symbol="β",
-    expression="β = (E_foam / t / (4·E·t_p³/12))^¼",
+    expression="β = ⁴√(E_foam / t / (4·E·t_p³/12))",
     unit="1/mm",
     source=Source("Beam on an elastic foundation, per millimetre of width (Hetényi 1946)"),
 )

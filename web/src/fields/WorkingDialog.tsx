@@ -117,7 +117,7 @@ function aspect(place: string): string {
 
 /** Symbols with what stands behind the underscore set low. */
 function Symbols({ text }: { text: string }) {
-  return text.split(/(_[\p{L}\p{N}*]+)/u).map((part, index) =>
+  return text.split(/(_[\p{L}\p{Nd}*]+)/u).map((part, index) =>
     // biome-ignore lint/suspicious/noArrayIndexKey: the parts of one fixed text never change places
     part.startsWith("_") ? <sub key={index}>{part.slice(1)}</sub> : <span key={index}>{part}</span>,
   );
