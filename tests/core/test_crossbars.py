@@ -11,8 +11,12 @@ from fahrtwind.core.edits import PutInFrame, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.sections import RectangularTube
+from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.rack import crossbars_at
-from fahrtwind.core.stations.hold.carriers.rack_forces import rack_frames
+from fahrtwind.core.stations.hold.carriers.rack_forces import _drag, rack_frames
+from fahrtwind.core.stations.hold.carriers.rack_verdict import _bolted, _turned
+from fahrtwind.core.stations.hold.loads import DRAG_COEFFICIENT
 from fahrtwind.core.working import working
 from tests.conftest import changed
 from tests.core.test_racks import forces, rack_of, verdict
@@ -145,3 +149,40 @@ def test_a_crossbar_lies_between_its_feet_as_they_were_built(sound: Job) -> None
     for told in rack_frames(rack, built, chains, clamps):
         ends = told.frame.nodes_mm[told.lines[first]]
         assert set(ends[:, 0]) == {crossbars_at(built)[first]} and built[0].y_mm in ends[:, 1]
+
+
+def test_a_crossing_is_a_corner_turned_round() -> None:
+    """A rail 40 wide and 60 high between two angles on a crossbar 50 wide, by hand: bolts 40 mm beside the
+    rail's middle across the roof, half the crossbar from it along it; the joint 30 mm below the rail's axis.
+    """
+    rail = RectangularTube(height=Length(mm=60), width=Length(mm=40))
+    pull, along = _turned(_bolted(True, rail, RectangularTube(width=Length(mm=50))))
+    roll, pitch, yaw = (np.array([0.0] * 3 + [1000.0 * (i == k) for i in range(3)]) for k in range(3))
+    assert (pull(roll), pull(pitch), along(yaw)) == pytest.approx((1000 / 80, 1000 / 50, 1000 / 80))
+    aft, across, up = (np.array([10.0 * (i == k) for i in range(6)]) for k in range(3))
+    assert (pull(aft), pull(across), pull(-up)) == pytest.approx((300 / 50, 300 / 80, 5.0))
+
+
+def test_feet_bend_along_the_roof_and_crossbars_stand_in_the_wind(sound: Job) -> None:
+    """Uprights are plates along what they hold: soft across it. A crossbar is in the stream from end to end,
+    whatever lies over it: coefficient times its face, N for a pascal.
+    """
+    job = on_crossbars(sound)
+    for told, soft, firm in ((job, 0, 1), (apply_edits(sound, [PutInFrame(panels=("p1",))]), 1, 0)):
+        springs = forces(told).frame.frame.supports[0].springs
+        assert springs[soft] < springs[firm]
+    rack, frame = rack_of(job), forces(job).frame
+    under = rack.crossbars
+    assert under is not None
+    name = next(line for line in frame.lines if line.startswith("k"))
+    own = tuple(c for c in visit(job)["all_carried"] if c.carrier == "b1")
+    pushed = _drag(rack, frame, own)[0, frame.lines[name], 0].sum()
+    assert pushed == pytest.approx(DRAG_COEFFICIENT * 0.04 * (under.starboard_mm - under.port_mm) / 1000)
+
+
+def test_a_thin_crossbar_is_the_weak_wall_of_its_crossings(sound: Job) -> None:
+    told = verdict(on_crossbars(sound, crossbars__section__wall="1.5 mm"))
+    assert told.crossing is not None and told.corner is not None
+    walls = [next(k for k in chain.links if k.id == "rail") for chain in (told.crossing, told.corner)]
+    assert walls[0].title.startswith("crossbar") and walls[0].pull_nominal_n < walls[1].pull_nominal_n / 2
+    assert "crossbar" in told.chains[0].links[0].title

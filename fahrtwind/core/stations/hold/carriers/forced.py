@@ -64,7 +64,8 @@ def _forced(carrier: Carrier, line: str, own: list[tuple[FootPlace, Chain]], cro
     heights = crown.heights(x, y)
     shims = _shims(at, heights)
     section, alloy = carrier.on_feet
-    up = bar_strength(section, alloy, f"carriers.{carrier.id}.section").stiff.up_n_mm2
+    field = f"carriers.{carrier.id}.{'crossbars.' if across else ''}section"
+    up = bar_strength(section, alloy, field).stiff.up_n_mm2
     stiff = Stiff(FIRM, up, up, FIRM)
     held = (IN_PLANE_N_MM, IN_PLANE_N_MM)
     nodes = np.stack([at, np.zeros(len(at)), np.zeros(len(at))], axis=1)

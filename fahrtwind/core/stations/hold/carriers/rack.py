@@ -12,7 +12,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
-from fahrtwind.core.job.carrier import Carrier, JointKind, Rack, Rail
+from fahrtwind.core.job.carrier import Carrier, Crossbars, JointKind, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import Section
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
@@ -192,10 +192,10 @@ def rack_frame(
         for b in rack.bars
     ]
     corners = len(ties)
-    if parts.crossbar is None:
+    if parts.crossbar is None or rack.crossbars is None:
         tops = [on_rail[f.line][f.x_mm] for f in feet]
     else:
-        on_crossbar = _crossbars(rack, parts.crossbar, build, feet)
+        on_crossbar = _crossbars(rack, rack.crossbars, parts.crossbar, build, feet)
         tops = [on_crossbar[f.line][1][f.y_mm] for f in feet]
         ties += [
             Tie(nodes[r.y.mm], on_rail[r.id][x], _firm(rack, "angles", stiffest), f"{r.id}{name}")
@@ -220,11 +220,9 @@ def _firm(rack: Rack, joint: JointKind, stiffest: bool) -> Springs:
 
 
 def _crossbars(
-    rack: Rack, made: Made, build: _Build, feet: tuple[FootPlace, ...]
+    rack: Rack, under: Crossbars, made: Made, build: _Build, feet: tuple[FootPlace, ...]
 ) -> dict[str, tuple[float, dict[float, int]]]:
     """Of each crossbar its x, mm, and its nodes by y, mm: at its ends, its feet and the rails on it."""
-    under = rack.crossbars
-    assert under is not None, "asked for only where there are crossbars"
     axis = rack.height.mm - under.section.height.mm / 2
     told = {}
     for name, x in crossbars_at(feet).items():
