@@ -12,6 +12,7 @@ from fahrtwind.core.choose.make_hold import make_hold
 from fahrtwind.core.edits import PutInFrame, PutOnRack, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
+from fahrtwind.core.formulas.roof import GRAVITY
 from fahrtwind.core.job.carrier import Crossbars, Rack, Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
@@ -282,3 +283,18 @@ def test_clamps_on_round_rails_slip_and_turn(sound: Job) -> None:
     own = changed(job, carriers__b1__own_rails=True)
     assert not any(m.item.startswith("rail ") for m in evaluate(own).findings.materials)
     assert any("two-piece clamp" in m.item for m in evaluate(own).findings.materials)
+
+
+def test_corners_bear_the_landing_after_a_bump(sound: Job) -> None:
+    """All that lies on the rails comes down with three times its weight through the corners: panels and bars,
+    by hand. With a foot lost nobody drives into potholes.
+    """
+    job = racked(sound)
+    told, rack = forces(job), rack_of(job)
+    landing = (told.ties_road.per_pa[0] == 0).all(axis=(1, 2))
+    bar_kg_m = next(m for m in told.frame.made_of.values() if m.runs == "across").strength.mass_kg_m
+    bars = len(rack.bars) * bar_kg_m * (rack.starboard.mm - rack.port.mm) / 1000
+    above = bars + sum(p.model.mass.kg for p in job.panels)
+    down = told.ties_road.constant[0, landing, :, 2].sum(axis=-1)
+    assert down.size and down == pytest.approx(3 * GRAVITY * above, rel=1e-6)
+    assert not np.nan_to_num(told.ties_road.constant[1:, landing]).any()
