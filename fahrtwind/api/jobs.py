@@ -30,7 +30,7 @@ from fahrtwind.api.schemas import (
 )
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.errors import FahrtwindError, NotFound, UnreadableJob
-from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.evaluate import Evaluation, evaluate, evaluate_in_sight
 from fahrtwind.core.job.document import Job, Vehicle
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.working import Working, working
@@ -176,7 +176,11 @@ def travel(job_id: str, direction: Direction, given: ChangeRequest, store: Store
 def what_if(job_id: str, given: WhatIf, store: Store) -> Response:
     """The evaluation the job would have with these edits, or what would be new in it; nothing is stored."""
     stored = store.get(job_id)
-    evaluation = evaluate(apply_edits(stored.job, given.edits), given.probe_m_s)
+    job, probe = apply_edits(stored.job, given.edits), given.probe_m_s
+    if given.stations is None:
+        evaluation = evaluate(job, probe)
+    else:
+        evaluation = evaluate_in_sight(job, evaluate(stored.job, probe), given.stations, probe)
     new = given.held and _news(store, job_id, given.held, stored.job, evaluation)
     if new is None:
         return Response(to_json(evaluation), media_type="application/json")

@@ -14,7 +14,7 @@ from fahrtwind.core.job.document import Job, VehicleKind
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.job.part import Name
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.road import Station
+from fahrtwind.core.road import ROAD, Station
 from fahrtwind.store.jobs import StoredJob
 
 Client = Annotated[str, Field(min_length=1, max_length=60)]
@@ -63,7 +63,12 @@ class EditRequest(ChangeRequest):
 
 
 class WhatIf(Looking):
+    """``stations``: those somebody looks at while a panel is dragged. What the others tell stays as it is in
+    the stored job; without the field everything is told.
+    """
+
     edits: Annotated[list[Edit], Field(max_length=500)] = []
+    stations: Annotated[list[Station], Field(min_length=1, max_length=len(ROAD))] | None = None
 
 
 class JobHead(BaseModel):

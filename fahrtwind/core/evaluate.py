@@ -5,12 +5,12 @@ whole.
 from __future__ import annotations
 
 from collections.abc import Collection
-from dataclasses import dataclass
-from typing import Literal
+from dataclasses import dataclass, replace
+from typing import Any, Literal, TypeVar
 
 from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.rule import Snag
-from fahrtwind.core.engine.silence import Question
+from fahrtwind.core.engine.silence import Question, Silence
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.results import Findings
@@ -48,83 +48,152 @@ def visit(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) -> 
     return Visit(house, Asked(job, probe_m_s), memory)
 
 
+@dataclass(frozen=True, slots=True)
+class Field:
+    """The part that a field of the findings tells; ``flat``: one list of the lists of all entries.
+    ``otherwise`` where the part is not known.
+    """
+
+    part: str
+    flat: bool = False
+    otherwise: Any = None
+
+    @property
+    def station(self) -> str:
+        """Whose part it is."""
+        return (house.together.get(self.part) or house.parts[self.part]).station
+
+    def read(self, seen: Visit) -> Any:
+        value = seen.get(self.part, self.otherwise)
+        return tuple(one for own in value for one in own) if self.flat else value
+
+
+FIELDS: dict[str, Field] = {
+    "roof": Field("roof"),
+    "shapes": Field("shapes"),
+    "survey": Field("surveyed"),
+    "members": Field("members"),
+    "next_check": Field("next_check"),
+    "bays": Field("bays"),
+    "lines": Field("lines"),
+    "feet": Field("feet"),
+    "clear_heights": Field("clear_heights"),
+    "seen": Field("seen"),
+    "dry_fit": Field("dry_fit"),
+    "cable_pairs": Field("cable_pairs"),
+    "distances": Field("distances"),
+    "overlaps": Field("overlaps"),
+    "verdicts": Field("verdicts"),
+    "plan": Field("speeds"),
+    "carriers": Field("carrier_verdicts"),
+    "unjudged": Field("unjudged", otherwise=()),
+    "taped": Field("taped", otherwise=()),
+    "caught": Field("all_caught"),
+    "raised": Field("raised_units"),
+    "roof_mass_kg": Field("roof_mass_kg"),
+    "marks": Field("marks"),
+    "seal": Field("seal_choice"),
+    "seal_places": Field("seal_places"),
+    "seal_sections": Field("seal_sections"),
+    "seal_amounts": Field("seal_amounts"),
+    "seal_ways": Field("seal_ways"),
+    "cure": Field("cure"),
+    "standing": Field("standing"),
+    "gland": Field("gland_check"),
+    "gland_offers": Field("gland_offers", otherwise=()),
+    "proof": Field("proof"),
+    "arrays": Field("controller_findings", otherwise=()),
+    "harnesses": Field("harnesses", otherwise=()),
+    "wire_parts": Field("wire_parts", otherwise=()),
+    "meter": Field("meter", otherwise=()),
+    "pieces": Field("made"),
+    "bolts": Field("bolts_by_carrier", flat=True),
+    "bolt_choice": Field("bolt_choice"),
+    "fits": Field("fits_by_carrier", flat=True),
+    "leans": Field("leans_by_carrier", flat=True),
+    "cuts": Field("cuts"),
+    "contacts": Field("contacts_by_carrier", flat=True),
+    "lifts": Field("lifts"),
+    "assembly": Field("assembly_by_carrier", flat=True),
+    "kit": Field("kit"),
+    "purchase": Field("purchase"),
+    "cost": Field("cost"),
+    "materials": Field("materials"),
+    "steps": Field("steps"),
+    "work": Field("network"),
+    "hours": Field("hours"),
+    "kept": Field("kept_plan"),
+    "learned": Field("learned", otherwise=()),
+    "in_hand": Field("in_hand", otherwise=()),
+    "as_built": Field("as_built", otherwise=()),
+    "torques": Field("torques", otherwise=()),
+    "judged": Field("judged", otherwise=()),
+    "to_look_at": Field("to_look_at", otherwise=()),
+}
+
+
 def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) -> Evaluation:
-    """Derive everything from a job. ``probe_m_s`` is a road speed to look at; the highest driving speed by
-    default.
+    """Derive everything from a job. ``probe_m_s`` is a road speed to look at instead of the highest one.
 
     Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its
     station.
     """
+    key, given = ("evaluation", repr(probe_m_s)), (job,)
+    known = memory.done(key, given)
+    if known is None:
+        seen = visit(job, probe_m_s, memory)
+        seen.everything()
+        findings = Findings(
+            **{name: told.read(seen) for name, told in FIELDS.items()},
+            questions=seen.all_questions(),
+            silent=_silent(seen),
+        )
+        known = _put_together(job, findings, rules.ask(seen, _reasons(job)))
+        memory.keep(key, given, known)
+    return known  # type: ignore[no-any-return]
+
+
+def evaluate_in_sight(
+    job: Job,
+    known: Evaluation,
+    stations: Collection[Station],
+    probe_m_s: float | None = None,
+    memory: Memory = MEMORY,
+) -> Evaluation:
+    """What ``known`` becomes in some ``stations``: while a panel is dragged, nobody looks at the others.
+
+    What the others found, asked and said stays as it was told, also in the verdict: who rests or lets go has
+    everything evaluated.
+    """
     seen = visit(job, probe_m_s, memory)
-    seen.everything()
-    findings = Findings(
-        roof=seen.get("roof"),
-        shapes=seen["shapes"],
-        survey=seen["surveyed"],
-        members=seen["members"],
-        next_check=seen.get("next_check"),
-        bays=seen["bays"],
-        lines=seen["lines"],
-        feet=seen["feet"],
-        clear_heights=seen["clear_heights"],
-        seen=seen.get("seen"),
-        dry_fit=seen["dry_fit"],
-        cable_pairs=seen["cable_pairs"],
-        distances=seen["distances"],
-        overlaps=seen["overlaps"],
-        verdicts=seen["verdicts"],
-        plan=seen.get("speeds"),
-        carriers=seen["carrier_verdicts"],
-        unjudged=seen.get("unjudged", ()),
-        taped=seen.get("taped", ()),
-        caught=seen["all_caught"],
-        raised=seen["raised_units"],
-        roof_mass_kg=seen["roof_mass_kg"],
-        marks=seen["marks"],
-        seal=seen.get("seal_choice"),
-        seal_places=seen["seal_places"],
-        seal_sections=seen["seal_sections"],
-        seal_amounts=seen["seal_amounts"],
-        seal_ways=seen["seal_ways"],
-        cure=seen.get("cure"),
-        standing=seen.get("standing"),
-        gland=seen.get("gland_check"),
-        gland_offers=seen.get("gland_offers", ()),
-        proof=seen.get("proof"),
-        arrays=seen.get("controller_findings", ()),
-        harnesses=seen.get("harnesses", ()),
-        wire_parts=seen.get("wire_parts", ()),
-        meter=seen.get("meter", ()),
-        pieces=seen["made"],
-        bolts=tuple(line for own in seen["bolts_by_carrier"] for line in own),
-        bolt_choice=seen["bolt_choice"],
-        fits=tuple(fit for own in seen["fits_by_carrier"] for fit in own),
-        leans=tuple(lean for own in seen["leans_by_carrier"] for lean in own),
-        cuts=seen["cuts"],
-        contacts=tuple(contact for own in seen["contacts_by_carrier"] for contact in own),
-        lifts=seen["lifts"],
-        assembly=tuple(step for own in seen["assembly_by_carrier"] for step in own),
-        kit=seen["kit"],
-        purchase=seen["purchase"],
-        cost=seen.get("cost"),
-        materials=seen["materials"],
-        steps=seen["steps"],
-        work=seen.get("network"),
-        hours=seen.get("hours"),
-        kept=seen.get("kept_plan"),
-        learned=seen.get("learned", ()),
-        in_hand=seen.get("in_hand", ()),
-        as_built=seen.get("as_built", ()),
-        torques=seen.get("torques", ()),
-        judged=seen.get("judged", ()),
-        to_look_at=seen.get("to_look_at", ()),
+    in_sight = {n: told.read(seen) for n, told in FIELDS.items() if told.station in ("", *stations)}
+    seen.everything(("view",))
+    snags = rules.ask(seen, _reasons(job), stations)
+    before = known.findings
+    findings = replace(
+        before,
+        **in_sight,
         questions=seen.all_questions(),
-        silent=tuple(s for (name, _), s in seen.silent.items() if name not in rules.by_id),
+        silent=_merged(before.silent, _silent(seen), stations),
     )
-    snags = rules.ask(seen, _reasons(job))
-    return Evaluation(
-        findings, snags, _stations(job, snags, findings.questions), spoken_verdict(job, findings, snags)
-    )
+    return _put_together(job, findings, rules.in_order(_merged(known.snags, snags, stations)))
+
+
+def _put_together(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Evaluation:
+    stations = _stations(job, snags, findings.questions)
+    return Evaluation(findings, snags, stations, spoken_verdict(job, findings, snags))
+
+
+T = TypeVar("T", Snag, Silence)
+
+
+def _merged(before: tuple[T, ...], now: tuple[T, ...], stations: Collection[Station]) -> tuple[T, ...]:
+    """What is told now of some stations, with what was told before of the others."""
+    return (*(b for b in before if b.station not in stations), *(n for n in now if n.station in stations))
+
+
+def _silent(seen: Visit) -> tuple[Silence, ...]:
+    return tuple(silence for name, silence in seen.all_silent() if name not in rules.by_id)
 
 
 def snags_at(job: Job, stations: Collection[Station], memory: Memory = MEMORY) -> tuple[Snag, ...]:

@@ -99,3 +99,19 @@ def test_news_against_what_nobody_knows_any_more_are_told_whole(
     }
     told = client.post(f"/api/jobs/{opened['id']}/edits", json=body | {"held": {"revision": 77}}).json()
     assert told["job"]["name"] == "N" and told["evaluation"]["snags"]
+
+
+def test_a_drag_asks_for_the_stations_in_sight_alone(client: TestClient, opened: dict[str, Any]) -> None:
+    url = f"/api/jobs/{opened['id']}/what-if"
+    body = {"edits": [{"op": "set", "path": "panels.p2.x", "value": {"mm": 3000}}], "held": {"revision": 1}}
+    told = client.post(url, json=body | {"stations": ["layout", "hold"]}).json()["changes"]
+    whole = client.post(url, json=body).json()["changes"]
+    part, all_of_it = (put_in(json.loads(json.dumps(opened)), news)["evaluation"] for news in (told, whole))
+    for name in ("feet", "verdicts", "plan", "overlaps"):
+        assert part["findings"][name] == all_of_it["findings"][name]
+    assert part["findings"]["harnesses"] == opened["evaluation"]["findings"]["harnesses"]
+    assert all_of_it["findings"]["harnesses"] != part["findings"]["harnesses"]
+    assert len(json.dumps(told)) < 0.8 * len(json.dumps(whole))
+    for wrong in ([], ["kitchen"]):
+        refused = client.post(url, json=body | {"stations": wrong})
+        assert refused.status_code == 422 and "stations" in refused.text

@@ -4,7 +4,7 @@ source.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Mapping
+from collections.abc import Callable, Collection, Iterable, Mapping
 from dataclasses import dataclass, field
 from typing import Any, Literal, TypeVar
 
@@ -120,8 +120,17 @@ class Rules:
                 snags.append(
                     _snag(rule, one, None if rule.severity == "stop" else reasons.get((rule.id, one.place)))
                 )
-        snags += [self._unheard(name, silence) for (name, _), silence in visit.silent.items()]
-        return tuple(sorted(snags, key=lambda s: (s.dismissed is not None, ORDER[s.severity])))
+        snags += [self._unheard(name, silence) for name, silence in visit.all_silent()]
+        return self.in_order(snags)
+
+    def in_order(self, snags: Iterable[Snag]) -> tuple[Snag, ...]:
+        """Stops first, what was dismissed last, and of equal weight in the order of the declared rules."""
+        order = {name: i for i, name in enumerate(self.by_id)}
+        return tuple(
+            sorted(
+                snags, key=lambda s: (s.dismissed is not None, ORDER[s.severity], order.get(s.id, len(order)))
+            )
+        )
 
     def _unheard(self, name: str, silence: Silence) -> Snag:
         """A stage without an answer; a rule that could not be asked counts as found."""

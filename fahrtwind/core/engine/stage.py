@@ -292,8 +292,15 @@ class Visit:
 
     def all_questions(self) -> tuple[Question, ...]:
         """What is asked for, in the order in which the views were declared, entry by entry."""
+        return tuple(self.questions[key] for key in self._in_order(self.questions))
+
+    def all_silent(self) -> tuple[tuple[str, Silence], ...]:
+        """Parts that could not answer by their names, in the order in which they were declared."""
+        return tuple((key[0], self.silent[key]) for key in self._in_order(self.silent))
+
+    def _in_order(self, keys: Iterable[tuple[str, str]]) -> list[tuple[str, str]]:
         order = {name: i for i, name in enumerate(self.house.parts)}
-        return tuple(self.questions[key] for key in sorted(self.questions, key=lambda k: order[k[0]]))
+        return sorted(keys, key=lambda key: order[key[0]])
 
     def explain(self, place: str) -> tuple[Step, ...]:
         """The working at a place: only the part that owns it is worked out again, on what it reads, while its

@@ -10147,7 +10147,11 @@ export interface components {
             /** Edits */
             edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
-        /** WhatIf */
+        /**
+         * WhatIf
+         * @description ``stations``: those somebody looks at while a panel is dragged. What the others tell stays as it is in
+         *     the stored job; without the field everything is told.
+         */
         WhatIf: {
             /** Probe M S */
             probe_m_s?: number | null;
@@ -10157,6 +10161,8 @@ export interface components {
              * @default []
              */
             edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            /** Stations */
+            stations?: ("survey" | "structure" | "layout" | "hold" | "build" | "seal" | "wire" | "days" | "roof-day" | "log")[] | null;
         };
         /**
          * WhatIfNews

@@ -8,7 +8,7 @@ import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useCallback, useEffect, useMemo, useRef, useState } from "react";
 import { ApiError, http, Offline, unwrap } from "../api/client";
 import { newUuid } from "../api/ids";
-import type { Edit, JobAnswer } from "../api/types";
+import type { Edit, JobAnswer, StationName } from "../api/types";
 import { baseFor, keepParcels, type Parcel, restOn, standAlone, takeLeftParcels } from "./outbox";
 import { fromPocket, pocketKey } from "./pocket";
 import { answered, previewed, type Shown, show, shownNow, useShown } from "./shown";
@@ -23,9 +23,14 @@ export type Trouble =
 
 type Waiting = { done: (answer: JobAnswer) => void; failed: (problem: unknown) => void };
 
+/** Edits to look at, and the stations to look at them in; all where none are named. */
+type Look = { edits: Edit[]; inSight: readonly StationName[] | null };
+
 const POLL_MS = 3000;
 const NOTHING: readonly Edit[] = [];
 const RETRY_MS = 1500;
+/** A hand that holds still that long wants to know everything. */
+const REST_MS = 120;
 
 export const CLIENT: string = (() => {
   const kept = sessionStorage.getItem("client") ?? newUuid();
@@ -51,7 +56,8 @@ export type JobHandle = {
   change: (edits: Edit[]) => void;
   /** The length a path will have once everything on its way is stored; undefined when nothing is on its way. */
   onItsWay: (path: string) => number | undefined;
-  preview: (edits: Edit[]) => void;
+  /** How the job would be with these edits. While they change quickly only the stations in sight follow; all do once they rest. */
+  preview: (edits: Edit[], inSight?: readonly StationName[]) => void;
   travel: (direction: "undo" | "redo") => Promise<void>;
   reload: () => Promise<void>;
   takeOver: () => void;
@@ -232,34 +238,46 @@ export function useJob(id: string): JobHandle {
     [edit],
   );
 
-  const ask = useRef<{ running: boolean; next: Edit[] | null }>({ running: false, next: null });
+  const ask = useRef<{ running: boolean; next: Look | null }>({ running: false, next: null });
+  const lookAt = useCallback(
+    async (edits: Edit[], stations: StationName[] | null) => {
+      const before = shownNow(cache, id);
+      try {
+        const reply = await unwrap(
+          http.POST("/api/jobs/{job_id}/what-if", {
+            params: { path: { job_id: id } },
+            body: { edits, probe_m_s: probeNow.current, held: have(), stations },
+          }),
+        );
+        const after = shownNow(cache, id);
+        // late news belong to an answer that is no longer there
+        if (before && after?.answer === before.answer && !busy.current)
+          show(cache, id, { ...after, evaluation: previewed(after, reply), previewing: edits });
+      } catch (problem) {
+        if (problem instanceof Offline) setTrouble({ kind: "offline" });
+      }
+    },
+    [cache, have, id],
+  );
+
   const preview = useCallback(
-    async (edits: Edit[]) => {
-      ask.current.next = edits;
+    async (edits: Edit[], inSight: readonly StationName[] | null = null) => {
+      ask.current.next = { edits, inSight };
       if (ask.current.running) return;
       ask.current.running = true;
       while (ask.current.next) {
-        const now = ask.current.next;
+        const now: Look = ask.current.next;
         ask.current.next = null;
-        const before = shownNow(cache, id);
-        try {
-          const reply = await unwrap(
-            http.POST("/api/jobs/{job_id}/what-if", {
-              params: { path: { job_id: id } },
-              body: { edits: now, probe_m_s: probeNow.current, held: have() },
-            }),
-          );
-          const after = shownNow(cache, id);
-          // late news belong to an answer that is no longer there
-          if (before && after?.answer === before.answer && !busy.current)
-            show(cache, id, { ...after, evaluation: previewed(after, reply), previewing: now });
-        } catch (problem) {
-          if (problem instanceof Offline) setTrouble({ kind: "offline" });
+        if (now.inSight) {
+          await lookAt(now.edits, [...now.inSight]);
+          if (!ask.current.next) await new Promise((rested) => setTimeout(rested, REST_MS));
+          if (ask.current.next || shownNow(cache, id)?.previewing !== now.edits) continue;
         }
+        await lookAt(now.edits, null);
       }
       ask.current.running = false;
     },
-    [cache, have, id],
+    [cache, id, lookAt],
   );
 
   const setProbe = useCallback(

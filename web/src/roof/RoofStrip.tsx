@@ -1,5 +1,6 @@
 /** The one picture: the roof from above, front to the left, at one scale, drawn from the core's geometry; what lies on it is drawn by the stations. */
 import { useEffect, useMemo, useRef, useState } from "react";
+import type { StationName } from "../api/types";
 import { useDesk, useFinding, useStoredJob, useUnits } from "../job/JobContext";
 import { across, length } from "../ui/format";
 import { pointAt, useCursor } from "./cursor";
@@ -13,7 +14,17 @@ import { useDrag } from "./useDrag";
 const NO_ROOF = { length: 8000, across: 2200 };
 const TALLEST_PX = 330;
 
-export function RoofStrip({ sections, layers }: { sections: boolean; layers: readonly Layer[] }) {
+type Props = {
+  sections: boolean;
+  layers: readonly Layer[];
+  /** The station that is open beside the roof. */
+  station: StationName;
+};
+
+/** What the roof and the verdict beside it tell, whatever station is open. */
+const WITH_THE_ROOF: readonly StationName[] = ["survey", "structure", "layout", "hold"];
+
+export function RoofStrip({ sections, layers, station }: Props) {
   const { id, handle, select } = useDesk();
   const job = useStoredJob();
   const units = useUnits();
@@ -35,7 +46,7 @@ export function RoofStrip({ sections, layers }: { sections: boolean; layers: rea
       new RoofScale({ width, height: TALLEST_PX }, roof ? { length: roof.length_mm, across: roof.width_mm } : NO_ROOF),
     [width, roof],
   );
-  const drag = useDrag(id, job.panels, handle, scale, units);
+  const drag = useDrag(id, job.panels, handle, scale, units, [...WITH_THE_ROOF, station]);
   const [ground, above] = useMemo(() => {
     const sorted = byLevel(layers);
     return [sorted.filter((l) => l.level === "ground" && roof), sorted.filter((l) => l.level !== "ground")];

@@ -4,7 +4,7 @@
  */
 import { type PointerEvent, useRef, useState } from "react";
 import { http, unwrap } from "../api/client";
-import type { Edit, Panel, Rect, Snap, Units } from "../api/types";
+import type { Edit, Panel, Rect, Snap, StationName, Units } from "../api/types";
 import type { JobHandle } from "../job/useJob";
 import { type Mm, onTape, type RoofScale } from "./geometry";
 import { snapTo } from "./snapping";
@@ -30,7 +30,14 @@ export function positionEdits(panels: readonly Panel[], dx: Mm, dy: Mm, at: (pat
 
 type Start = { panel: Panel; mates: Panel[]; size: Rect; px: number; py: number; far: boolean; snaps: readonly Snap[] };
 
-export function useDrag(jobId: string, panels: readonly Panel[], handle: JobHandle, scale: RoofScale, units: Units) {
+export function useDrag(
+  jobId: string,
+  panels: readonly Panel[],
+  handle: JobHandle,
+  scale: RoofScale,
+  units: Units,
+  inSight: readonly StationName[],
+) {
   const [moved, setMoved] = useState<Moved | null>(null);
   const start = useRef<Start | null>(null);
 
@@ -62,7 +69,10 @@ export function useDrag(jobId: string, panels: readonly Panel[], handle: JobHand
     const free = { x: onTape(x + px / scale.pxPerMm, units), y: onTape(y + py / scale.pxPerMm, units), lines: [] };
     const to = event.altKey ? free : snapTo(from.snaps, from.size, free.x, free.y, REACH_PX / scale.pxPerMm);
     setMoved({ ids: from.mates.map((p) => p.id), dx: to.x - x, dy: to.y - y, lines: to.lines });
-    handle.preview(positionEdits(from.mates, to.x - x, to.y - y, () => undefined));
+    handle.preview(
+      positionEdits(from.mates, to.x - x, to.y - y, () => undefined),
+      inSight,
+    );
   };
 
   const up = async () => {

@@ -29,7 +29,7 @@ export function Desk({ station, heading, main }: ShellProps & { main: RefObject<
       <Road current={station.name} />
       <TroubleBar />
       <div className="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1fr)_218px] gap-2 px-3 pt-1.5 border-b-2 border-ink bg-sheet shrink-0">
-        <RoofStrip sections={sections} layers={LAYERS} />
+        <RoofStrip sections={sections} layers={LAYERS} station={station.name} />
         <div className="border-l border-hair pl-4 min-w-0 flex flex-col">
           <Verdict />
           <div className="mt-auto">

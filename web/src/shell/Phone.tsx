@@ -82,7 +82,7 @@ export function Phone({ station, heading }: ShellProps) {
         <Stops />
         {roof && (
           <div className="py-2 border-b-2 border-ink shrink-0">
-            <RoofStrip sections={false} layers={LAYERS} />
+            <RoofStrip sections={false} layers={LAYERS} station={station.name} />
           </div>
         )}
         {Body && <Body />}
