@@ -184,7 +184,7 @@ def _put_together(job: Job, findings: Findings, snags: tuple[Snag, ...]) -> Eval
     return Evaluation(findings, snags, stations, spoken_verdict(job, findings, snags))
 
 
-T = TypeVar("T", Snag, Silence)
+T = TypeVar("T", bound=Snag | Silence)
 
 
 def _merged(before: tuple[T, ...], now: tuple[T, ...], stations: Collection[Station]) -> tuple[T, ...]:
