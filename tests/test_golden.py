@@ -33,7 +33,7 @@ def _differences(before: Any, now: Any, where: str) -> Any:
         for i, (one, other) in enumerate(zip(before, now, strict=True)):
             yield from _differences(one, other, f"{where}[{i}]")
     elif isinstance(before, float) and isinstance(now, float):
-        if abs(before - now) > 1.1e-3 * max(abs(before), 1e-6):
+        if abs(before - now) > max(1.1e-3 * abs(before), 1e-6):  # below that it is dust of a solved frame
             yield f"{where}: {before} is now {now}"
     elif before != now:
         yield f"{where}: {before} is now {now}"

@@ -12,6 +12,7 @@ import pytest
 from Pynite import FEModel3D
 
 from fahrtwind.core.errors import InputError
+from fahrtwind.core.stations.hold.alike import first_largest, first_least, first_smallest
 from fahrtwind.core.stations.hold.frame.model import (
     DOFS,
     MOST_BARS,
@@ -298,3 +299,13 @@ def test_ground_that_moves_bends_beams_as_tables_say(span: float) -> None:
     (told,) = solve(one, np.zeros((1, 2, 6)), moved[:2]).on_support[0]
     assert told[:, 2] == pytest.approx(np.array([-12, 12]) * ei * sunk / span**3, rel=1e-3)
     assert np.abs(told[:, 4]) == pytest.approx(6 * ei * sunk / span**2, rel=1e-3)
+
+
+def test_of_what_is_alike_the_first_is_told() -> None:
+    """Which foot of a symmetric rack is named must not hang on the last digit of a frame."""
+    values = np.array([[1.0, 3.0, 3.0 + 1e-9], [5.0, 5.0 - 1e-9, 4.0]])
+    assert first_largest(values) == 3 and first_largest(values, axis=1).tolist() == [1, 0]
+    assert first_smallest(values) == 0 and first_smallest(-values) == 3
+    pairs = [(2.0, 1.0), (1.0 + 1e-9, 7.0), (1.0, 5.0), (1.0, 5.0 - 1e-9)]
+    assert first_least(pairs, lambda p: p[0], lambda p: p[1]) == (1.0, 5.0)
+    assert first_least([(-1.0,), (-1.0 - 1e-9,)], lambda p: p[0]) == (-1.0,)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.stations.hold.alike import first_least
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, Air, PanelVerdict
 
@@ -41,8 +42,8 @@ def plan_verdict(
     verdicts: tuple[PanelVerdict | CarrierVerdict, ...], air: Air, required_m_s: float
 ) -> PlanVerdict:
     """Of one panel or carrier, or more."""
-    worst = min(verdicts, key=lambda v: (v.let_go_m_s, v.safe_m_s))
-    standing = min(verdicts, key=lambda v: v.parked.let_go_m_s).parked
+    worst = first_least(verdicts, lambda v: v.let_go_m_s, lambda v: v.safe_m_s)
+    standing = first_least(verdicts, lambda v: v.parked.let_go_m_s).parked
     return PlanVerdict(
         required_m_s=required_m_s,
         probe_m_s=air.probe_m_s,

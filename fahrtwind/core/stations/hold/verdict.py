@@ -12,6 +12,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
+from fahrtwind.core.stations.hold.alike import first_largest, first_least, first_smallest
 from fahrtwind.core.stations.hold.forces import Forces, Shared
 from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Chain
 from fahrtwind.core.stations.hold.loads import PanelLoads
@@ -198,7 +199,7 @@ def foot_verdicts(
         shear.tolist(),
         used.max(axis=0).tolist(),
         used_nominal.max(axis=0).tolist(),
-        used.max(axis=2).argmax(axis=0).tolist(),
+        first_largest(used.max(axis=2), axis=0).tolist(),
         let_go[0].min(axis=0).tolist(),
         typical[0].min(axis=(0, 2)).tolist(),
         safe[0].min(axis=(0, 2)).tolist(),
@@ -207,8 +208,8 @@ def foot_verdicts(
     verdicts = tuple(
         _foot(feet, different, different.index(chains[i]), i, told, lost[i]) for i in range(len(feet))
     )
-    worst = min(verdicts, key=lambda f: (f.let_go_m_s, -f.utilisation))
-    return verdicts, worst, min(verdicts, key=lambda f: f.lost_let_go_m_s)
+    worst = first_least(verdicts, lambda f: f.let_go_m_s, lambda f: -f.utilisation)
+    return verdicts, worst, first_least(verdicts, lambda f: f.lost_let_go_m_s)
 
 
 def limits(forces: Forces, cap: Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
@@ -262,7 +263,7 @@ def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities,
         return min(told, FASTEST_M_S)
 
     let_go, _, safe = limits(parked, cap)
-    situation, foot, _ = np.unravel_index(int(let_go[0].argmin()), let_go[0].shape)
+    situation, foot, _ = np.unravel_index(first_smallest(let_go[0]), let_go[0].shape)
     return ParkedVerdict(
         air.parked_gust_m_s,
         gust(float(let_go[0].min())),
@@ -280,7 +281,7 @@ def _when_lost(
     rest = let_go[index + 1]
     if not forces.stable[index + 1]:
         return 0.0, 0.0, None
-    next_foot = int(np.unravel_index(int(rest.argmin()), rest.shape)[1])
+    next_foot = int(np.unravel_index(first_smallest(rest), rest.shape)[1])
     return float(rest.min()), float(safe[index + 1].min()), next_foot
 
 

@@ -9,6 +9,7 @@ import numpy as np
 
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
+from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.rack import IN_PLANE_N_MM
 from fahrtwind.core.stations.hold.carriers.sections import bar_strength
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Stiff, Support
@@ -77,7 +78,7 @@ def _forced(carrier: Carrier, line: str, own: list[tuple[FootPlace, Chain]], cro
     settled = np.zeros((len(at), 6))
     settled[:, 2] = -shims
     pulls = solve(Frame(nodes, bars, (), supports), np.zeros((1, len(at), 6)), settled).on_support[0, 0, :, 2]
-    worst = int(pulls.argmax())
+    worst = int(first_largest(pulls))
     foot, chain = own[worst]
     bears = min(link.pull_design_n for link in chain.links)
     pull = float(pulls[worst])

@@ -13,6 +13,7 @@ from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, tur
 from fahrtwind.core.formulas.verdict import bending_limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.sections import RoundTube, Section
+from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import crossing_chain, joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, Made, RackFrame
@@ -175,7 +176,7 @@ def _judged(
     shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
     used = np.asarray(utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design))
     for i, name in enumerate(names):
-        situation, link = np.unravel_index(int(used[:, i].argmax()), used[:, i].shape)
+        situation, link = np.unravel_index(int(first_largest(used[:, i])), used[:, i].shape)
         limit = _limits_at(i, let_go, safe)
         verdict = JointVerdict(
             name,
@@ -283,7 +284,7 @@ def _bars(
     for name, line in forces.frame.lines.items():
         own, made, limit = stressed.own[name], forces.frame.made_of[name], road[name]
         most = used[:, own].max(axis=(1, 2))
-        worst = int(most.argmax())
+        worst = int(first_largest(most))
         bent = now[worst, own]
         verdicts.append(
             RailVerdict(

@@ -24,12 +24,12 @@ from fahrtwind.core.stations.hold.carriers.sharing import Carried, CarrierForces
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, judge_carrier
 from fahrtwind.core.stations.hold.forces import Shared, along_rows
 from fahrtwind.core.stations.hold.ground import bay_at
-from fahrtwind.core.stations.hold.links import Chain
+from fahrtwind.core.stations.hold.links import Bay, Chain
 from fahrtwind.core.stations.hold.loads import PanelLoads, case_forces
 from fahrtwind.core.stations.hold.schools.tape.stress import TapedFoot, taped_feet
 from fahrtwind.core.stations.hold.verdict import Air
 from fahrtwind.core.stations.house import stage, working
-from fahrtwind.core.stations.layout.feet import FootPlace
+from fahrtwind.core.stations.layout.feet import FootPlace, Landing
 from fahrtwind.core.stations.structure.members import MemberFit
 from fahrtwind.core.stations.survey.crown import CrownSurface
 
@@ -64,20 +64,18 @@ def foot_chains(
     feet_of_carrier: tuple[FootPlace, ...],
     point_ratings_n: dict[str, float],
 ) -> tuple[Chain, ...]:
-    return tuple(_chain(carrier, f, skin, ribs, members, point_ratings_n) for f in feet_of_carrier)
+    """One chain for each foot; feet that land alike share it."""
+    ways = [_way(f, members, point_ratings_n) for f in feet_of_carrier]
+    alike = {way: rail_foot_chain(carrier, skin, ribs, *way) for way in dict.fromkeys(ways)}
+    return tuple(alike[way] for way in ways)
 
 
-def _chain(
-    carrier: Carrier,
-    foot: FootPlace,
-    skin: Vehicle,
-    ribs: Members,
-    members: MemberFit,
-    ratings_n: dict[str, float],
-) -> Chain:
+def _way(
+    foot: FootPlace, members: MemberFit, ratings_n: dict[str, float]
+) -> tuple[Landing, Bay | None, float | None]:
+    """What a foot lands in, where between members, and what its factory point bears."""
     bay = None if foot.landing in ("member", "point") else bay_at(members.members, foot.x_mm)
-    rating = ratings_n.get(foot.row) if foot.row else None
-    return rail_foot_chain(carrier, skin, ribs, foot.landing, bay, rating)
+    return foot.landing, bay, ratings_n.get(foot.row) if foot.row else None
 
 
 @stage("hold", "Section of a carrier", "carriers.{id}", each="carriers", all="profiles")
@@ -205,7 +203,7 @@ def carrier_working(
         own = profile_of(carrier)
         for foot in feet_of_carrier:
             with scope(foot.foot):
-                _chain(carrier, foot, skin, ribs, members, point_ratings_n)
+                rail_foot_chain(carrier, skin, ribs, *_way(foot, members, point_ratings_n))
         if isinstance(carrier, Rack) and isinstance(carrier_forces, RackForces):
             rack_parts(carrier)
             with scope("corner"):

@@ -11,6 +11,7 @@ import numpy as np
 
 from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.job.carrier import Rails
+from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.rails import Profile
 from fahrtwind.core.stations.hold.carriers.sharing import Bent, CarrierForces, Lines
 from fahrtwind.core.stations.hold.links import Chain
@@ -173,7 +174,7 @@ def _rail_verdict(
         return float(road_speeds(np.array(min(pressure, MOST_PA)), air))
 
     now = constant[0] + per_pa[0] * air.pressure_pa
-    worst = int(np.abs(now).max(axis=1).argmax())
+    worst = int(first_largest(np.abs(now).max(axis=1)))
     verdict = RailVerdict(
         rail,
         tuple(spans[0].places_mm.tolist()),
