@@ -72,7 +72,7 @@ def _apply(job: Job, edit: Edit) -> Job:
     """One edit, with what the stations refuse and what follows from it."""
     if isinstance(edit, SetValue):
         refuse_to_move(job, edit.path)
-        whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job.units)})
+        whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job)})
         held = bond_follows(bracket_follows(whole.apply(job), edit.path), edit.path)
         return carriers_follow(held, edit.path)
     if isinstance(edit, RemoveEntry):

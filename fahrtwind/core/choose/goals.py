@@ -14,13 +14,13 @@ from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import Attachment, PanelModel, Screws
+from fahrtwind.core.job.panel import Attachment, PanelModel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.feet import landing_of
 from fahrtwind.core.stations.layout.footprint import Rect
-from fahrtwind.core.stations.layout.placing import find_model, usual_feet
+from fahrtwind.core.stations.layout.placing import find_model, first_hold, usual_feet
 from fahrtwind.core.stations.layout.proposals.best import Goal, Limits
 from fahrtwind.core.stations.layout.proposals.light import as_worth, light_map, light_shares
 from fahrtwind.core.stations.layout.proposals.placements import FloatArray, IntArray, Kind, Placements
@@ -135,7 +135,7 @@ def offered_by(job: Job) -> Offered:
 def usual_hold(job: Job) -> Attachment:
     """How most of the job's panels are held: new ones are held like them."""
     holds = Counter(p.hold for p in job.panels)
-    return holds.most_common(1)[0][0] if holds else Screws()
+    return holds.most_common(1)[0][0] if holds else first_hold(job)
 
 
 def stand_off_of(job: Job) -> Length:

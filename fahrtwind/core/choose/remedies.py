@@ -15,12 +15,12 @@ from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import FahrtwindError
-from fahrtwind.core.evaluate import Evaluation, evaluate
+from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, ThroughBolts
+from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, Screws
 from fahrtwind.core.saying import say_length, say_speed
-from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
-from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm, row_mm
+from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
+from fahrtwind.core.stations.hold.schools.lengths import fitting_mm
 from fahrtwind.core.stations.layout.feet import place_feet
 from fahrtwind.core.stations.layout.footprint import lid_rect, obstacle_rect, panel_rect, roof_rect
 
@@ -28,23 +28,6 @@ MOST_STOPS, MOST_OFFERS = 12, 3
 MOST_FEET, MOST_FASTENERS = 12, 4
 FURTHEST_MM, LITTLE_MM, MOST_MOVES = 1200.0, (10.0, 20.0, 40.0, 80.0), 16
 HIGHER_MM = (5.0, 10.0, 15.0, 20.0, 30.0, 40.0, 60.0)
-SCREW_LENGTHS_MM: tuple[float, ...] = (16.0, 20.0, 25.0, 30.0, 35.0, 40.0, 45.0, 50.0, 60.0, 70.0, 80.0)
-BOLT_LENGTHS_MM: tuple[float, ...] = (
-    16.0,
-    20.0,
-    25.0,
-    30.0,
-    35.0,
-    40.0,
-    45.0,
-    50.0,
-    60.0,
-    70.0,
-    80.0,
-    90.0,
-    100.0,
-)
-INCH = 25.4
 IN_THE_WAY = (
     "panels-overlap",
     "over-edge",
@@ -58,6 +41,7 @@ IN_THE_WAY = (
     "hangs-over",
     "too-wide",
 )
+WRONG_LENGTHS = ("screw-too-short", "thread-too-short", "bolt-too-short", "through-the-ceiling")
 SWITCHES = {
     "nut-in-closed-rib": ("screws", "screws into members"),
     "bolts-need-access": ("screws", "screws into members"),
@@ -140,6 +124,9 @@ def _subject(place: str) -> str:
 
 def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]]:
     """Kinds of change that may clear a stop, the gentlest first."""
+    if snag.id in WRONG_LENGTHS:
+        yield _other_length(job, snag)
+        return
     panel = _panel(job, snag.place)
     if panel is None:
         return
@@ -148,7 +135,7 @@ def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]
         yield from _moves(job, panel)
     elif snag.id in SWITCHES:
         school, words = SWITCHES[snag.id]
-        yield iter([_set(panel, "hold", {"school": school}, words)])
+        yield iter([_set(f"panels.{panel.id}.hold", {"school": school}, words)])
     elif snag.id in ("safe-speed-too-low", "let-go-too-low"):
         yield from _stronger(job, panel)
     elif snag.id == "touches-the-crown":
@@ -159,19 +146,18 @@ def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]
     elif isinstance(hold, FoamTape):
         yield iter([_bracket_for_pad(job, panel, hold)] if snag.id == "pad-beyond-base" else [])
     else:
-        yield from _other_parts(job, before, snag, panel, hold)
+        yield from _other_parts(job, snag, panel, hold)
 
 
-def _other_parts(
-    job: Job, before: Evaluation, snag: Snag, panel: PlacedPanel, hold: Drilled
-) -> Iterator[Iterator[_Draft]]:
+def _other_parts(job: Job, snag: Snag, panel: PlacedPanel, hold: Drilled) -> Iterator[Iterator[_Draft]]:
     if snag.id == "few-feet":
         yield iter([_Draft((SpreadFeet(panel=panel.id, count=4),), lambda _: "4 feet")])
-    elif snag.id in ("screw-too-short", "bolt-too-short", "through-the-ceiling"):
-        yield _other_length(job, panel, hold, before)
     elif snag.id == "holes-beyond-base":
         yield _larger_base(job, panel, hold)
-        yield (_set(panel, "hold.count", n, f"{n} fasteners a foot") for n in range(hold.count - 1, 0, -1))
+        yield (
+            _set(f"panels.{panel.id}.hold.count", n, f"{n} fasteners a foot")
+            for n in range(hold.count - 1, 0, -1)
+        )
 
 
 def _panel(job: Job, place: str) -> PlacedPanel | None:
@@ -180,8 +166,8 @@ def _panel(job: Job, place: str) -> PlacedPanel | None:
     return next((p for p in job.panels if len(words) > 1 and words[0] == "panels" and p.id == words[1]), None)
 
 
-def _set(panel: PlacedPanel, field: str, value: object, words: str) -> _Draft:
-    return _Draft((SetValue(path=f"panels.{panel.id}.{field}", value=value),), lambda _: words)
+def _set(path: str, value: object, words: str) -> _Draft:
+    return _Draft((SetValue(path=path, value=value),), lambda _: words)
 
 
 def _stronger(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
@@ -231,20 +217,17 @@ def _safe(evaluation: Evaluation, panel_id: str) -> float:
     return next((v.safe_m_s for v in evaluation.findings.verdicts if v.panel == panel_id), 0.0)
 
 
-def _other_length(job: Job, panel: PlacedPanel, hold: Drilled, before: Evaluation) -> Iterator[_Draft]:
-    if isinstance(hold, ThroughBolts):
-        into = any(f.panel == panel.id and f.landing == "member" for f in before.findings.feet)
-        need, lengths = bolt_length_needed_mm(job.vehicle, job.members, hold, into), BOLT_LENGTHS_MM
-    else:
-        need, lengths = hold.length.mm - reach_below_roof_mm(hold), SCREW_LENGTHS_MM
-    if job.units == "imperial":
-        lengths = tuple(INCH / 4 * i for i in range(2, 17))
-    for length in (x for x in lengths if x >= need):
-        yield _set(panel, "hold.length", {"mm": length}, f"{say_length(length, job.units)} long")
+def _other_length(job: Job, snag: Snag) -> Iterator[_Draft]:
+    """Fasteners as long as the roof wants them, of whatever stands on it."""
+    holder = next(h for h in visit(job)["holders"] if snag.place == f"{h.path}.hold.length")
+    hold = holder.hold
+    into = isinstance(hold, Screws) or any(f.landing == "member" for f in holder.feet)
+    for length in fitting_mm(hold, job.vehicle, job.members, job.units, into):
+        yield _set(snag.place, {"mm": length}, f"{say_length(length, job.units)} long")
 
 
 def _larger_base(job: Job, panel: PlacedPanel, hold: Drilled) -> Iterator[_Draft]:
-    need = float(ceil(row_mm(hold) / 2 + 1.5 * hold.fastener_mm))
+    need = leg_wanted_mm(hold)
     lever, toe = max(hold.bracket.lever.mm, need), max(hold.bracket.toe.mm, need)
     edits = (
         SetValue(path=f"panels.{panel.id}.hold.bracket.toe", value={"mm": toe}),
@@ -269,7 +252,9 @@ def _bracket_for_pad(job: Job, panel: PlacedPanel, hold: FoamTape) -> _Draft:
 def _higher(job: Job, panel: PlacedPanel) -> Iterator[_Draft]:
     for more in HIGHER_MM:
         height = panel.stand_off.mm + more
-        yield _set(panel, "stand_off", {"mm": height}, f"stand-off {say_length(height, job.units)}")
+        yield _set(
+            f"panels.{panel.id}.stand_off", {"mm": height}, f"stand-off {say_length(height, job.units)}"
+        )
 
 
 def _moves(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
@@ -312,7 +297,7 @@ def _moved(job: Job, panel: PlacedPanel, axis: str, step: float) -> _Draft:
         (panel.x.mm, ("aft", "forward")) if axis == "x" else (panel.y.mm, ("to starboard", "to port"))
     )
     words = f"move {panel.name} {say_length(abs(step), job.units)} {more if step > 0 else less}"
-    return _set(panel, axis, {"mm": start + step}, words)
+    return _set(f"panels.{panel.id}.{axis}", {"mm": start + step}, words)
 
 
 def _onto_members(job: Job, panel: PlacedPanel, before: Evaluation) -> Iterator[_Draft]:

@@ -125,4 +125,6 @@ NUT_FACTOR_SOURCE = (
 PRELOAD_SHARE, PRELOAD_SCATTER = 0.75, 0.25
 PRELOAD_SOURCE = "75 % of proof (Shigley 8-9, joints that are taken apart); torque wrench ± 25 % (VDI 2230)"
 LENGTHS_MM = (16, 20, 25, 30, 35, 40, 45, 50, 55, 60, 65, 70, 80, 90, 100, 110, 120, 130, 140, 150)
-"""ISO 4014 and 4017, lengths that are sold, from memory."""
+"""ISO 4014 and 4017, lengths that are sold, from memory; wood screws alike (common practice)."""
+INCH_LENGTHS = (0.5, 0.625, 0.75, 0.875, 1.0, 1.25, 1.5, 1.75, 2.0, 2.25, 2.5, 2.75, 3.0, 3.5, 4.0, 4.5, 5.0)
+"""Inches; common practice."""

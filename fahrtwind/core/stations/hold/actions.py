@@ -7,18 +7,23 @@ from typing import Any
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import GLUED, FoamTape
 from fahrtwind.core.job.paths import changed_at, entry_position
-from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.hold.schools.lengths import fitted
 
 LEAST_TOE_MM = 5.0
 
 
-def with_usual_parts(path: str, value: Any, units: UnitSystem) -> Any:
-    """A school that is chosen without its parts starts with those usual in the job's units."""
+def with_usual_parts(path: str, value: Any, job: Job) -> Any:
+    """A school that is chosen without its parts starts with those usual in the job's units, as long as the
+    roof wants them.
+    """
     if not isinstance(value, dict) or set(value) != {"school"} or not path.endswith(".hold"):
         return value
     school = value["school"]
-    return SCHOOLS[school].usual(units) if school in SCHOOLS else value
+    if school not in SCHOOLS:
+        return value
+    return fitted(SCHOOLS[school].usual(job.units), job.vehicle, job.members, job.units)
 
 
 def bracket_follows(job: Job, path: str) -> Job:

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from typing import Literal
+from typing import Literal, cast
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.catalogue import catalogue
@@ -12,6 +12,7 @@ from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import Attachment, Foot, PanelModel, PlacedPanel
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.hold.schools.lengths import fitted
 from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 
 FIRST_SCHOOL = "screws"
@@ -44,10 +45,16 @@ def new_panel(job: Job, model_name: str) -> PlacedPanel:
         model=model,
         x=Length(mm=at),
         y=Length(mm=0.0),
-        hold=before.hold if before else SCHOOLS[FIRST_SCHOOL].usual(job.units),
+        hold=before.hold if before else first_hold(job),
         stand_off=before.stand_off if before else Length(mm=40),
     )
     return panel.model_copy(update={"feet": _feet_for(panel, usual_feet(model), "sides")})
+
+
+def first_hold(job: Job) -> Attachment:
+    """How the first panel is held: screws from the shelf, as long as the roof wants them."""
+    screws = cast("Attachment", SCHOOLS[FIRST_SCHOOL].usual(job.units))
+    return fitted(screws, job.vehicle, job.members, job.units)
 
 
 def usual_feet(model: PanelModel) -> int:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from math import ceil
-from typing import Annotated, Literal
+from typing import Annotated, Literal, cast
 
 from pydantic import Field
 
@@ -13,13 +13,14 @@ from fahrtwind.core.job.carrier import Carrier, Crossbar, Crossbars, FootRow, Po
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import identifier, next_number
-from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.panel import Attachment, PlacedPanel
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
 from fahrtwind.core.job.sections import RectangularTube, RoundTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.rails import CLAMP_OUT_MM
 from fahrtwind.core.stations.hold.schools import SCHOOLS
+from fahrtwind.core.stations.hold.schools.lengths import fitted
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect, roof_rect
 from fahrtwind.core.stations.layout.placing import spread_feet, usual_feet
 from fahrtwind.core.stations.survey.factory_points import RowFit, fit_row
@@ -269,7 +270,6 @@ def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) ->
     across = [_mean(p.y_mm for p in row.points) for row in sides] or [outer[0] + inward, outer[1] - inward]
     ends = [x for r in rects for x in (r.x_mm, r.x_end_mm)]
     reach = [*ends, *(p.x_mm for row in sides for p in row.points if p.usable)]
-    hold = panels[0].hold if panels[0].hold.school != "tape" else SCHOOLS["screws"].usual(job.units)
     return Rack(
         id=name,
         name=f"Rack {name.lstrip('b')}",
@@ -280,8 +280,18 @@ def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) ->
         port=Length(mm=round(min(*across, outer[0]) - BEYOND_MM)),
         starboard=Length(mm=round(max(*across, outer[1]) + BEYOND_MM)),
         points=tuple(row.row for row in sides),
-        hold=hold,
+        hold=_drilled_as(panels[0], job),
     )
+
+
+def _drilled_as(panel: PlacedPanel, job: Job) -> Attachment:
+    """The panel's own hold for what it is to lie on, with fasteners as long as the roof wants them; screws
+    instead of tape.
+    """
+    hold: Attachment = panel.hold
+    if hold.school == "tape":
+        hold = cast("Attachment", SCHOOLS["screws"].usual(job.units))
+    return fitted(hold, job.vehicle, job.members, job.units)
 
 
 def _mean(values: Iterable[float]) -> float:
@@ -353,7 +363,7 @@ def _rails(job: Job, row: list[PlacedPanel], name: str) -> Rails:
         start=Length(mm=round(max(min(r.x_mm for r in rects) - BEYOND_MM, roof.x_mm))),
         end=Length(mm=round(min(max(r.x_end_mm for r in rects) + BEYOND_MM, roof.x_end_mm))),
         rails=tuple(Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate(low_high, start=1)),
-        hold=row[0].hold if row[0].hold.school != "tape" else SCHOOLS["screws"].usual(job.units),
+        hold=_drilled_as(row[0], job),
     )
 
 

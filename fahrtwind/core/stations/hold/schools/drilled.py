@@ -14,6 +14,7 @@ from fahrtwind.core.stations.hold.schools.school import Mark, Task
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS
+from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS
 
 ROW_DIAMETERS = 3.0
 """Holes of a foot stand in a row, three diameters apart (AISI S100 J4.1), and far enough for their
@@ -34,6 +35,11 @@ def hole_pitch_mm(hold: Drilled) -> float:
 def row_mm(hold: Drilled) -> float:
     """From the middle of the first hole to that of the last."""
     return (hold.count - 1) * hole_pitch_mm(hold)
+
+
+def leg_wanted_mm(hold: Drilled) -> float:
+    """From the middle of the row to the end of a base that leaves the last hole its distance to the edge."""
+    return float(ceil(row_mm(hold) / 2 + EDGE_DISTANCE_DIAMETERS * hold.fastener_mm))
 
 
 def worst_share(hold: Drilled, on_side: bool) -> float:

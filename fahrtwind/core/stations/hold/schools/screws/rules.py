@@ -9,6 +9,12 @@ from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.hold.links import skin_mm
 from fahrtwind.core.stations.hold.schools.drilled import reach_below_roof_mm
+from fahrtwind.core.stations.hold.schools.lengths import (
+    BEYOND_METAL_MM,
+    FULL_DIAMETERS,
+    LEAST_DIAMETERS,
+    thread_mm,
+)
 from fahrtwind.core.stations.house import rule
 from fahrtwind.core.stations.layout.feet import SURE_MEMBER, FootPlace, member_margin_mm
 from fahrtwind.core.stations.layout.holders import Holder, fastened
@@ -17,7 +23,6 @@ from fahrtwind.core.tables.fasteners import SCREWS
 
 PRACTICE = "common practice, no source"
 PLY_DIAMETERS = 2.5
-LEAST_DIAMETERS, FULL_DIAMETERS = 4.0, 6.0
 PENETRATION = "EN 1995-1-1, 8.7.2(3), from memory: six diameters of thread; below four refused (judgement)"
 FAST_M_S = 14.0
 
@@ -56,7 +61,7 @@ def screw_too_short(
     ribs: Members, vehicle: Vehicle, holders: tuple[Holder, ...], units: UnitSystem
 ) -> Iterator[Found]:
     wall = ribs.wall.mm if ribs.wall and ribs.kind != "wood_truss" else 0.0
-    need = skin_mm(vehicle) + wall + 3.0
+    need = skin_mm(vehicle) + wall + BEYOND_METAL_MM
     for holder in holders:
         if holder.hold.school == "screws" and holder.feet and (reach_below_roof_mm(holder.hold) < need):
             reach = reach_below_roof_mm(holder.hold)
@@ -82,10 +87,10 @@ def _shallow(
     for holder in holders:
         if isinstance(holder.hold, Screws) and holder.feet:
             hold, diameter = holder.hold, SCREWS[holder.hold.screw].wood_mm
-            depth = ribs.depth.mm if ribs.depth else float("inf")
-            thread = min(reach_below_roof_mm(hold) - skin_mm(vehicle), 2 / 3 * hold.length.mm, depth)
-            if low * diameter <= max(thread, 0.0) < high * diameter:
-                yield holder, max(thread, 0.0), diameter
+            above = hold.length.mm - reach_below_roof_mm(hold)
+            thread = thread_mm(hold.length.mm, above, vehicle, ribs)
+            if low * diameter <= thread < high * diameter:
+                yield holder, thread, diameter
 
 
 def _shallow_found(holder: Holder, thread: float, diameter: float, units: UnitSystem) -> Found:

@@ -1,0 +1,84 @@
+"""Fasteners as long as the roof wants them, by hand."""
+
+from __future__ import annotations
+
+import pytest
+
+from fahrtwind.core.choose.remedies import remedies
+from fahrtwind.core.edits import SetValue, apply_edits
+from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.job.document import Job, Members, Vehicle
+from fahrtwind.core.job.panel import OneSided, Screws, ThroughBolts
+from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
+from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
+from fahrtwind.core.stations.hold.schools.lengths import fitted, fitting_mm
+from fahrtwind.demo import demo_jobs
+
+PLY = Vehicle.model_validate({"skin": "membrane", "ply_thickness": 9.5})
+STEEL = Vehicle.model_validate({"skin": "steel", "skin_thickness": 0.8})
+HAT = Members.model_validate({"kind": "steel_hat", "wall": 1.5, "face_width": 45, "depth": 20})
+
+
+def truss(depth: float) -> Members:
+    return Members.model_validate({"kind": "wood_truss", "face_width": 45, "depth": depth})
+
+
+def test_screws_hold_six_diameters_in_a_truss_and_end_in_it() -> None:
+    """#14: 6.147 mm in wood, six of them 36.9; two thirds of the screw are thread. Foot 4, sealant 1, ply
+    9.5: 60 is the first with 2/3 · 60 = 40 of thread; 70 ends 65 below the roof, 75 would in the ceiling.
+    """
+    assert fitting_mm(Screws(), PLY, truss(60), "metric") == (60, 65, 70)
+    # 49.5 of ply and truss: 55 ends below them, and below 55 there are only four diameters, 24.6
+    assert fitting_mm(Screws(), PLY, truss(40), "metric") == (40, 45, 50)
+    assert fitting_mm(Screws(), PLY, truss(20), "metric") == ()
+    assert [x / 25.4 for x in fitting_mm(Screws(), PLY, truss(60), "imperial")] == [2.25, 2.5, 2.75]
+
+
+def test_in_metal_they_come_out_below_it_and_bolts_have_room_for_their_nuts() -> None:
+    # foot and sealant 5, sheet 0.8, wall 1.5, 3 beyond: 10.3 at least; 25.8 to the bottom of the rib
+    assert fitting_mm(Screws(), STEEL, HAT, "metric") == (16, 20, 25)
+    # foot and sealant 5, sheet 0.8, washer 2, nut 6, a turn of 1: 14.8
+    assert fitting_mm(ThroughBolts(), STEEL, HAT, "metric", into_member=False)[0] == 16
+    assert fitting_mm(OneSided(), STEEL, HAT, "metric") == ()
+    # through ply and truss: 5 + 9.5 + 60 + 2 + 7 = 83.5
+    assert fitting_mm(ThroughBolts(), PLY, truss(60), "metric")[0] == 90
+
+
+def test_what_is_not_known_is_not_guessed_and_what_fits_stays() -> None:
+    bare = Members.model_validate({"kind": "steel_hat"})
+    assert fitting_mm(Screws(), STEEL, bare, "metric") == ()
+    assert fitting_mm(Screws(), Vehicle.model_validate({"skin": "membrane"}), truss(60), "metric") == ()
+    assert fitted(Screws(), STEEL, HAT, "metric").length.mm == 25
+    assert fitted(Screws(), PLY, truss(60), "metric").length.mm == 60
+    assert fitted(Screws(), PLY, Members(), "metric").length.mm == 25
+
+
+@pytest.fixture
+def trailer() -> Job:
+    """The demo's trailer: laminate of 5 mm on trusses of 50, panels on tape."""
+    return next(j for j in demo_jobs() if j.members.kind == "wood_truss" and j.panels)
+
+
+def test_a_way_that_is_chosen_begins_with_lengths_that_fit(trailer: Job) -> None:
+    panel = trailer.panels[0].id
+    screwed = apply_edits(trailer, [SetValue(path=f"panels.{panel}.hold", value={"school": "screws"})])
+    known = fitting_mm(screwed.panels[0].hold, trailer.vehicle, trailer.members, trailer.units)
+    assert screwed.panels[0].hold.length.mm in known and screwed.panels[0].hold.length.mm > 25
+    on_rails = apply_edits(trailer, [PutOnRails(panels=(panel,))])
+    assert on_rails.carriers[-1].hold.length.mm in known
+
+
+def test_short_screws_of_rails_are_offered_longer_ones(trailer: Job) -> None:
+    on_rails = apply_edits(trailer, [PutOnRails(panels=(trailer.panels[0].id,))])
+    path = f"carriers.{on_rails.carriers[-1].id}.hold.length"
+    short = apply_edits(on_rails, [SetValue(path=path, value="25 mm")])
+    assert any(s.id == "thread-too-short" and s.place == path for s in evaluate(short).snags)
+    offer = next(r for r in remedies(short) if r.place == path)
+    mended = evaluate(apply_edits(short, list(offer.edits)))
+    assert not any(s.id in ("thread-too-short", "through-the-ceiling") for s in mended.snags)
+    assert offer.words == "60 mm long"
+
+
+def test_a_row_of_holes_has_its_distance_to_the_edge() -> None:
+    """Four #14: three gaps of 20 (three diameters are 19.05), half of them 30, and 1.5 diameters of 6.35."""
+    assert leg_wanted_mm(Screws(count=4)) == 40
