@@ -196,9 +196,11 @@ def _silent(seen: Visit) -> tuple[Silence, ...]:
     return tuple(silence for name, silence in seen.all_silent() if name not in rules.by_id)
 
 
-def snags_at(job: Job, stations: Collection[Station], memory: Memory = MEMORY) -> tuple[Snag, ...]:
-    """What the rules of some stations find; nothing is worked out that only others read."""
-    return rules.ask(visit(job, memory=memory), _reasons(job), stations)
+def snags_at(seen: Visit, job: Job, stations: Collection[Station] | None = None) -> tuple[Snag, ...]:
+    """What the rules of some stations find, or of all; nothing is worked out that only others read."""
+    if stations is None:
+        seen.everything()
+    return rules.ask(seen, _reasons(job), stations)
 
 
 def _reasons(job: Job) -> dict[tuple[str, str], str]:

@@ -10,7 +10,7 @@ from fahrtwind.core.choose.schools import side_by_side
 from fahrtwind.core.choose.spending import spending_of
 from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped, beside
-from fahrtwind.core.evaluate import evaluate
+from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
@@ -92,7 +92,7 @@ def test_what_costs_less_comes_first_where_every_price_is_known(one_panel: Job) 
     assert len({o.dearer for o in offers}) > 1
     lines = side_by_side(priced)
     screws, tape = (next(line for line in lines if line.way == way) for way in ("screws", "tape"))
-    told = spending_of(evaluate(apply_edits(priced, list(screws.edits))))
+    told = spending_of(visit(apply_edits(priced, list(screws.edits))))
     assert screws.spends == told and told is not None
     assert tape.spends is not None and tape.spends.unpriced > told.unpriced, "foam tape has no price here"
 

@@ -6,13 +6,15 @@ from dataclasses import replace
 
 import pytest
 
-from fahrtwind.core.choose.schools import side_by_side
+from fahrtwind.core.choose.schools import NO_CHANGE_HELPS, WAYS, held_in, side_by_side
 from fahrtwind.core.edits import AddEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape
 from fahrtwind.core.stations.hold.schools.tape.rules import bead_under_gap
+from fahrtwind.core.stations.house import rules
+from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
 
 ON_CARRIERS = {"rails", "rack", "frame", "crossed"}
@@ -35,6 +37,37 @@ def test_each_way_holds_when_its_edits_are_done_or_says_why_not(one_panel: Job) 
             assert line.safe_m_s == plan.safe_m_s
     holes = {line.way: line.holes for line in lines}
     assert holes["tape"] == 0 < holes["bolts"] and holes["screws"] > 0
+
+
+@pytest.mark.parametrize(
+    ("way", "done"),
+    [
+        ("screws", {"4 feet, a fairing before the front edges"}),
+        ("rack", {"a fairing before the front edges", "4 a foot, on brackets with legs of 40 mm"}),
+    ],
+)
+def test_the_bus_of_the_demo_is_held_by_what_a_fitter_would_do(way: str, done: set[str]) -> None:
+    """Panels that fail get their own number of feet; four #14 in a row want 30 and 1.5 · 6.35 of base."""
+    bus = next(j for j in demo_jobs() if j.name == "Lichtspiel")
+    line = held_in(bus, next(w for w in WAYS if w.name == way))
+    assert line.stops == () and set(line.changes) == done
+    held = apply_edits(bus, list(line.edits))
+    assert not [s for s in evaluate(held).snags if s.station == "hold" and s.severity == "stop"]
+    if way == "screws":
+        assert len({len(p.feet) for p in held.panels}) > 1
+    else:
+        assert {c.hold.count for c in held.carriers} == {4} and {
+            c.hold.bracket.toe.mm for c in held.carriers
+        } == {40}
+
+
+def test_a_way_without_its_place_is_told_as_it_is(one_panel: Job) -> None:
+    inside = changed(one_panel, vehicle__inside="finished")
+    line = held_in(inside, next(w for w in WAYS if w.name == "bolts"))
+    assert "No access for nuts" in line.stops
+    assert line.changes == ()
+    known = {rule.id for rule in rules.by_id.values() if rule.severity == "stop" and rule.station == "hold"}
+    assert known >= NO_CHANGE_HELPS
 
 
 def test_the_reason_for_a_way_is_kept_and_an_empty_roof_is_told(one_panel: Job) -> None:

@@ -11,6 +11,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
+from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel
 from fahrtwind.core.tables.feet import BEAD_GAP_MM
 
@@ -111,8 +112,7 @@ def _onto_tape(path: str) -> Iterator[Change]:
 
 def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
     for count in range(hold.count + 1, MOST_FASTENERS + 1):
-        edit = SetValue(path=f"{path}.count", value=count)
-        yield Change("count", f"{count} a foot", (edit,), 3.0 * (count - hold.count))
+        yield _more_in_a_foot(path, hold, count)
     if isinstance(hold, Screws):
         for screw in SCREWS_UP[SCREWS_UP.index(hold.screw) + 1 if hold.screw in SCREWS_UP else 0 :]:
             edit = SetValue(path=f"{path}.screw", value=screw)
@@ -126,6 +126,22 @@ def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
         if washer > hold.washer.mm:
             edit = SetValue(path=f"{path}.washer", value={"mm": washer})
             yield Change("washer", f"washers of {washer:.0f} mm", (edit,), 0.5)
+
+
+def _more_in_a_foot(path: str, hold: Drilled, count: int) -> Change:
+    """More fasteners, on a bracket whose base has room for their row."""
+    edits = [SetValue(path=f"{path}.count", value=count)]
+    leg = leg_wanted_mm(hold.model_copy(update={"count": count}))
+    bracket = hold.bracket
+    wanted = {
+        "lever": (bracket.lever.mm, leg),
+        "toe": (bracket.toe.mm, leg),
+        "length": (bracket.length.mm, 2 * leg),
+    }
+    short = {name: need for name, (now, need) in wanted.items() if now < need}
+    edits += [SetValue(path=f"{path}.bracket.{name}", value={"mm": need}) for name, need in short.items()]
+    words = f"{count} a foot" + (f", on brackets with legs of {leg:.0f} mm" if short else "")
+    return Change("count", words, tuple(edits), 3.0 * (count - hold.count))
 
 
 def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:

@@ -5,7 +5,8 @@ from __future__ import annotations
 from functools import cached_property
 
 from fahrtwind.core.engine.rule import Snag
-from fahrtwind.core.evaluate import Evaluation, evaluate, snags_at
+from fahrtwind.core.engine.stage import Visit
+from fahrtwind.core.evaluate import snags_at, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.road import Station
 
@@ -23,14 +24,19 @@ class Look:
         self.job = job
 
     @cached_property
-    def near(self) -> tuple[Snag, ...]:
-        """What the rules of the stations nearest to the hold find."""
-        return snags_at(self.job, NEAR)
+    def seen(self) -> Visit:
+        """Its parts, each worked out when it is read."""
+        return visit(self.job)
 
     @cached_property
-    def whole(self) -> Evaluation:
-        """Everything that follows from the job."""
-        return evaluate(self.job)
+    def near(self) -> tuple[Snag, ...]:
+        """What the rules of the stations nearest to the hold find."""
+        return snags_at(self.seen, self.job, NEAR)
+
+    @cached_property
+    def everywhere(self) -> tuple[Snag, ...]:
+        """What all rules find."""
+        return snags_at(self.seen, self.job)
 
 
 def stops_of(snags: tuple[Snag, ...]) -> Stops:

@@ -8,6 +8,7 @@ only for what the changes alone let hope for; what is offered has been evaluated
 
 from __future__ import annotations
 
+from collections import Counter
 from collections.abc import Callable, Collection, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import combinations
@@ -26,8 +27,9 @@ from fahrtwind.core.choose.spending import dearer_by
 from fahrtwind.core.edits import Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
+from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.errors import FahrtwindError
-from fahrtwind.core.evaluate import Evaluation, visit
+from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Drilled, PlacedPanel
 from fahrtwind.core.saying import say_speed
@@ -36,6 +38,8 @@ from fahrtwind.core.stations.hold.verdict import PanelVerdict
 
 MOST_OFFERS = 4
 """Offers for one panel, a lower speed not counted."""
+MOST_REFUSALS = 3
+"""A change that brought new stops so often, alone and in company, is tried in no other company."""
 SLOWEST_KMH, KMH_STEP = 30, 5
 HOLE_H, FOOT_H, PAD_H, RAIL_H, FAIRING_H = 0.15, 0.2, 0.3, 0.5, 1.5
 """Person-hours for a hole drilled and sealed, a foot set, a pad prepared and pressed, a rail laid, a fairing
@@ -53,14 +57,16 @@ ONE_LOST = ("one-foot-lost", "carrier-foot-lost")
 
 @dataclass(frozen=True, slots=True)
 class Effort:
-    """How far a search goes: so many changes ``together``, so many such ways ``tried``, so many evaluated
-    ``whole``; ``fewest``: it proves the fewest holes.
+    """How far a search goes: so many changes ``together``, so many such ways ``tried``, so many judged with
+    their snags; ``fewest``: it proves the fewest holes; ``near``: new stops of water, cables and days do not
+    count.
     """
 
     together: int
     tried: int
-    whole: int
+    judged: int
     fewest: bool = True
+    near: bool = False
 
 
 THOROUGH, OF_A_FRAME = Effort(3, 60, 24), Effort(3, 12, 5)
@@ -139,19 +145,21 @@ def offers_for(
     """What would make a panel hold, ``most`` ways at once, leaving out changes of the kinds ``without``. The
     ``effort`` is by itself what panels on feet or on a frame are worth.
     """
-    effort = effort or (THOROUGH if panel.carrier is None else OF_A_FRAME)
+    effort = effort or usual_effort(panel)
     changes = sorted(
         (c for c in changes_of(before.job, panel) if c.kind not in without), key=lambda c: c.burden
     )
-    search = _Search(before, panel, changes, most)
-    found = [*(search.fewest() if effort.fewest else []), *search.alone()]
-    for together in range(2, effort.together + 1):
-        if not found:
-            found += search.together(together, effort)
+    search = _Search(before, panel, changes, most, effort.near)
+    found = [] if search.hopeless() else search.found(effort)
     told = sorted({o.words: o for o in reversed(found)}.values(), key=_ranked(found))[:most]
     if "speed" not in without:
         told += search.slower()
     return PanelOffers(panel.id, panel.name, tuple(told), "" if told else _why(search))
+
+
+def usual_effort(panel: PlacedPanel) -> Effort:
+    """What a panel on feet or on a carrier is worth."""
+    return THOROUGH if panel.carrier is None else OF_A_FRAME
 
 
 def _fails(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
@@ -192,17 +200,41 @@ def _why(search: _Search) -> str:
 class _Search:
     """The changes of one panel, what each reaches alone, and how far any of them got."""
 
-    def __init__(self, before: Look, panel: PlacedPanel, changes: list[Change], most: int) -> None:
+    def __init__(
+        self, before: Look, panel: PlacedPanel, changes: list[Change], most: int, near: bool
+    ) -> None:
         self.job, self.before, self.panel, self.changes, self.most = before.job, before, panel, changes, most
+        self.near = near
         self.now = reach_of(self.job, panel, visit(self.job))
         self.reached: dict[str, Reach | None] = {}
         self.nearest = self.now
         self.refused: tuple[str, tuple[str, ...]] | None = None
-        self.whole = 0
+        self.refusals: Counter[str] = Counter()
+        self.judged = 0
 
     @property
     def driven_m_s(self) -> float:
         return self.job.vehicle.top_speed.m_s if self.job.vehicle.top_speed else 0.0
+
+    def hopeless(self) -> bool:
+        """Whether the strongest change of every kind, all made at once to what the panel lies on, is far from
+        enough: then no few of them are tried.
+        """
+        if self.panel.carrier is None:
+            return False
+        strongest = tuple({c.kind: c for c in self.changes}.values())
+        after, reach = self._reach(strongest)
+        if after is None or reach is None:
+            return False
+        return not self._enough(reach, self.driven_m_s, BOLD)
+
+    def found(self, effort: Effort) -> list[HoldOffer]:
+        """The fewest holes, each change alone, and only where none of those is enough, more at once."""
+        found = [*(self.fewest() if effort.fewest else []), *self.alone()]
+        for together in range(2, effort.together + 1):
+            if not found:
+                found += self.together(together, effort)
+        return found
 
     def alone(self) -> list[HoldOffer]:
         """Each change for itself, until there are enough; what they reach lets hope for what they do
@@ -222,12 +254,14 @@ class _Search:
     def together(self, count: int, effort: Effort) -> list[HoldOffer]:
         """So many changes at once, as far as they let hope for; each kind once."""
         found: list[HoldOffer] = []
-        self.whole = 0
+        self.judged = 0
         ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
         hoped = [w for w in sorted(ways, key=lambda w: sum(c.burden for c in w)) if self._hoped(w)]
         for way in hoped[: effort.tried]:
-            if len(found) >= self.most or self.whole >= effort.whole:
+            if len(found) >= self.most or self.judged >= effort.judged:
                 break
+            if any(self.refusals[c.words] >= MOST_REFUSALS for c in way):
+                continue
             go_on()
             after, reach = self._reach(way)
             if after is not None:
@@ -295,17 +329,21 @@ class _Search:
         driven = after.vehicle.top_speed.m_s if after.vehicle.top_speed else 0.0
         if reach is None or not self._enough(reach, driven):
             return []
-        self.whole += 1
+        self.judged += 1
         then, changed = Look(after), _of(after, self.panel)
         if _fails(then.near, changed) or self._refused(way, self.before.near, then.near):
             return []
-        if self._refused(way, self.before.whole.snags, then.whole.snags):
+        if self.near:
+            return [_offer(way, None, then, changed)]
+        if self._refused(way, self.before.everywhere, then.everywhere):
             return []
-        return [_offer(way, self.before.whole, then.whole, changed)]
+        return [_offer(way, self.before, then, changed)]
 
     def _refused(self, way: tuple[Change, ...], before: tuple[Snag, ...], after: tuple[Snag, ...]) -> bool:
         """Whether a new stop came; the first such way is remembered with its stops."""
         new = stops_of(after) - stops_of(before)
+        if new:
+            self.refusals.update(c.words for c in way)
         if new and self.refused is None:
             titles = {s.title for s in after if s.severity == "stop" and s.id in {snag for snag, _ in new}}
             self.refused = (", ".join(c.words for c in way), tuple(sorted(titles)))
@@ -333,13 +371,15 @@ def _ranked(offers: Sequence[HoldOffer]) -> Callable[[HoldOffer], tuple[float, .
     return rank
 
 
-def _offer(way: tuple[Change, ...], before: Evaluation, whole: Evaluation, panel: PlacedPanel) -> HoldOffer:
-    verdict = next(v for v in whole.findings.verdicts if v.panel == panel.id)
-    under = next((c for c in whole.findings.carriers if c.carrier == panel.carrier), None)
+def _offer(way: tuple[Change, ...], before: Look | None, then: Look, panel: PlacedPanel) -> HoldOffer:
+    """What is more than ``before`` is told only where that is given."""
+    seen = then.seen
+    verdict = next(v for v in seen["verdicts"] if v.panel == panel.id)
+    under = next((c for c in seen["carrier_verdicts"] if c.carrier == panel.carrier), None)
     parts: list[PanelVerdict | CarrierVerdict] = [verdict] if under is None else [verdict, under]
     holder = panel.carrier or panel.id
-    feet = [f for f in whole.findings.feet if f.panel == holder]
-    marks = [m for m in whole.findings.marks if m.panel == holder]
+    feet = [f for f in seen["feet"] if f.panel == holder]
+    marks = [m for m in seen["marks"] if m.panel == holder]
     holes = sum(m.kind == "hole" for m in marks)
     return HoldOffer(
         words=", ".join(c.words for c in way),
@@ -348,7 +388,7 @@ def _offer(way: tuple[Change, ...], before: Evaluation, whole: Evaluation, panel
         let_go_m_s=min(p.let_go_m_s for p in parts),
         lost_let_go_m_s=min(p.lost_let_go_m_s for p in parts),
         parked_safe_m_s=min(p.parked.safe_m_s for p in parts),
-        holes=_holes(whole) - _holes(before),
+        holes=_holes(seen) - (_holes(before.seen) if before else 0),
         feet=len(feet),
         height_mm=panel.stand_off.mm + panel.model.frame_height.mm,
         hours=holes * HOLE_H
@@ -356,9 +396,9 @@ def _offer(way: tuple[Change, ...], before: Evaluation, whole: Evaluation, panel
         + sum(m.kind == "pad" for m in marks) * PAD_H
         + (len(under.rails) * RAIL_H if under else 0.0)
         + any(c.kind == "fairing" for c in way) * FAIRING_H,
-        dearer=dearer_by(before, whole),
+        dearer=dearer_by(before.seen, seen) if before else None,
     )
 
 
-def _holes(evaluation: Evaluation) -> int:
-    return sum(m.kind == "hole" for m in evaluation.findings.marks)
+def _holes(seen: Visit) -> int:
+    return sum(m.kind == "hole" for m in seen["marks"])

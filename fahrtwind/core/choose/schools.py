@@ -8,12 +8,13 @@ from typing import Any, Literal
 from fahrtwind.core.choose.figures import highest_mm
 from fahrtwind.core.choose.hold_all import hold_all
 from fahrtwind.core.choose.hold_changes import OTHER_WAYS
+from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H
 from fahrtwind.core.choose.spending import Spending, spending_of
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import GLUED, PlacedPanel
@@ -27,6 +28,20 @@ from fahrtwind.core.stations.hold.carriers.actions import (
 from fahrtwind.core.stations.layout.street import SeenFrom
 
 HOLD_STATION = "hold"
+NO_CHANGE_HELPS = frozenset(
+    {
+        "bar-over-obstacle",
+        "bolts-need-access",
+        "nut-in-closed-rib",
+        "rail-over-obstacle",
+        "tape-on-membrane",
+        "tape-too-cold",
+        "thin-skin",
+    }
+)
+"""Stops of the place or of the roof itself: more and stronger parts take none of them away, so a way that has
+one is told as it is.
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -92,14 +107,18 @@ def side_by_side(job: Job) -> tuple[SchoolLine, ...]:
     for number, way in enumerate(WAYS):
         go_on(number / len(WAYS), way.title.lower())
         if way.carrier != "points" or points_on_both_sides(job):
-            lines.append(_line(job, way))
+            lines.append(held_in(job, way))
     return tuple(sorted(lines, key=lambda s: (bool(s.stops), s.holes, s.hours)))
 
 
-def _line(job: Job, way: Way) -> SchoolLine:
+def held_in(job: Job, way: Way) -> SchoolLine:
+    """The layout held in one way, made to hold where that is possible."""
     begun = tuple(_set_up(job, way))
-    held = hold_all(apply_edits(job, list(begun)), without=(*OTHER_WAYS, "speed"))
-    return _told(job, held.job, way, (*begun, *held.edits), held.words)
+    before = Look(apply_edits(job, list(begun)))
+    if any(s.severity == "stop" and s.id in NO_CHANGE_HELPS for s in before.near):
+        return _told(job, before, way, begun, ())
+    held = hold_all(before.job, without=(*OTHER_WAYS, "speed"))
+    return _told(job, Look(held.job), way, (*begun, *held.edits), held.words)
 
 
 def _set_up(job: Job, way: Way) -> list[Edit]:
@@ -129,12 +148,12 @@ def _bonded(way: Way) -> dict[str, Any]:
     return {**GLUED, "thickness": {"mm": GLUED["thickness"].mm}} if way.bond == "adhesive" else {}
 
 
-def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple[str, ...]) -> SchoolLine:
-    evaluation = evaluate(held)
-    plan, marks = evaluation.findings.plan, evaluation.findings.marks
+def _told(job: Job, then: Look, way: Way, edits: tuple[Edit, ...], changes: tuple[str, ...]) -> SchoolLine:
+    held, seen = then.job, then.seen
+    plan, marks = seen.get("speeds"), seen["marks"]
     holes = sum(m.kind == "hole" for m in marks)
     pads = sum(m.kind == "pad" for m in marks)
-    feet = len(evaluation.findings.feet)
+    feet = len(seen["feet"])
     rails = sum(len(c.rails) for c in held.carriers)
     return SchoolLine(
         way=way.name,
@@ -142,19 +161,19 @@ def _told(job: Job, held: Job, way: Way, edits: tuple[Edit, ...], changes: tuple
         present=all(_way_of(job, p) == (way.carrier or _named(way)) for p in job.panels),
         edits=edits,
         changes=changes,
-        stops=_stops(evaluation),
+        stops=_stops(then.near),
         holes=holes,
         feet=feet,
         safe_m_s=plan.safe_m_s if plan else None,
         let_go_m_s=plan.let_go_m_s if plan else None,
         lost_let_go_m_s=plan.lost_let_go_m_s if plan else None,
         parked_safe_m_s=plan.parked_safe_m_s if plan else None,
-        mass_kg=evaluation.findings.roof_mass_kg,
+        mass_kg=seen["roof_mass_kg"],
         height_mm=highest_mm(held.panels),
-        seen=evaluation.findings.seen,
+        seen=seen.get("seen"),
         hours=holes * HOLE_H + feet * FOOT_H + pads * PAD_H + rails * RAIL_H,
-        wait_h=max((s.wait_h for s in evaluation.findings.steps), default=0.0),
-        spends=spending_of(evaluation),
+        wait_h=max((s.wait_h for s in seen["steps"]), default=0.0),
+        spends=spending_of(seen),
         left_behind=way.left,
     )
 
@@ -176,6 +195,6 @@ def _way_of(job: Job, panel: PlacedPanel) -> str:
     return "frame" if under.flush else "points" if under.points else "posts" if under.posts else "rack"
 
 
-def _stops(evaluation: Evaluation) -> tuple[str, ...]:
-    found = [s for s in evaluation.snags if s.severity == "stop" and s.station == HOLD_STATION]
+def _stops(snags: tuple[Snag, ...]) -> tuple[str, ...]:
+    found = [s for s in snags if s.severity == "stop" and s.station == HOLD_STATION]
     return tuple(dict.fromkeys(s.title for s in found))

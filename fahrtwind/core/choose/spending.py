@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from fahrtwind.core.evaluate import Evaluation
+from fahrtwind.core.engine.stage import Visit
 
 
 @dataclass(frozen=True, slots=True)
@@ -16,15 +16,15 @@ class Spending:
     currency: str
 
 
-def spending_of(evaluation: Evaluation) -> Spending | None:
+def spending_of(seen: Visit) -> Spending | None:
     """None where nothing is bought, or where not one line has a price."""
-    cost, lines = evaluation.findings.cost, evaluation.findings.purchase
+    cost, lines = seen.get("cost"), seen["purchase"]
     if cost is None or not lines or cost.unpriced == len(lines):
         return None
     return Spending(cost.material, cost.unpriced, cost.currency)
 
 
-def dearer_by(before: Evaluation, after: Evaluation) -> float | None:
+def dearer_by(before: Visit, after: Visit) -> float | None:
     """How much more material costs than before; None where lines without a price came or went, for then
     nobody knows.
     """
