@@ -4,7 +4,11 @@ from __future__ import annotations
 
 from fahrtwind.core.edits import AddEntry, Edit, PlacePanel, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.road import Station
 from fahrtwind.demo import demo_jobs
+
+IN_SIGHT: tuple[Station, ...] = ("survey", "structure", "layout", "hold")
+"""The stations that follow a drag on the roof (``web/src/roof/RoofStrip.tsx``)."""
 
 
 def large_job() -> Job:

@@ -81,6 +81,9 @@ const ROWS: readonly { label: string; of: (line: SchoolLine, units: Units) => st
   { label: "to hold", of: (s) => s.changes.join("; ") || (s.stops.length ? "" : "as it is") },
 ];
 
+/** Stops of a refused way that are named; the others are counted. */
+const STOPS_SHOWN = 2;
+
 function Table({ lines }: { lines: readonly SchoolLine[] }) {
   const units = useUnits();
   return (
@@ -100,11 +103,15 @@ function Table({ lines }: { lines: readonly SchoolLine[] }) {
         </thead>
         <tbody>
           <tr>
-            <td className="label">safe</td>
+            <td className="label align-top">safe</td>
             {lines.map((line) => (
               <td key={line.way} className="align-top">
                 {line.stops.length ? (
-                  <span className="text-signal font-semibold leading-snug block">Stop: {line.stops.join("; ")}</span>
+                  <span className="text-signal leading-snug block">
+                    <span className="font-sign font-semibold text-[20px] block leading-tight">Stop</span>
+                    {line.stops.slice(0, STOPS_SHOWN).join("; ")}
+                    {line.stops.length > STOPS_SHOWN && `; ${line.stops.length - STOPS_SHOWN} more`}
+                  </span>
                 ) : (
                   <span className="font-sign font-semibold text-[20px]">{maybeSpeed(line.safe_m_s, units)}</span>
                 )}
@@ -113,7 +120,7 @@ function Table({ lines }: { lines: readonly SchoolLine[] }) {
           </tr>
           {ROWS.map((row) => (
             <tr key={row.label}>
-              <td className="label">{row.label}</td>
+              <td className="label align-top">{row.label}</td>
               {lines.map((line) => (
                 <td key={line.way} className="align-top leading-snug">
                   {row.of(line, units)}
