@@ -32,6 +32,7 @@ from fahrtwind.api.app import STATIC
 from fahrtwind.api.changes import changed
 from fahrtwind.core.edits import AddEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import MEMORY, evaluate, evaluate_in_sight
+from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.structure import members
 from fahrtwind.core.stations.structure.evidence import KnownFacts, ReadingFact
 from fahrtwind.core.stations.structure.next_check import next_check_for
