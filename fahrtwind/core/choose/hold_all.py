@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections.abc import Collection
 from dataclasses import dataclass, replace
 
+from fahrtwind.core.choose.hold_search import Effort
 from fahrtwind.core.choose.look import Look
-from fahrtwind.core.choose.make_hold import Effort, failing_panels, offers_for, usual_effort
+from fahrtwind.core.choose.make_hold import failing_panels, offers_for, usual_effort
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, TetherPanel, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError

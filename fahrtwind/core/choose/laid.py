@@ -9,7 +9,7 @@ import numpy as np
 from fahrtwind.core.choose.figures import with_panels
 from fahrtwind.core.choose.goals import Offered, fitted_feet, stand_off_of, usual_hold
 from fahrtwind.core.choose.hold_all import HeldRoof, hold_all
-from fahrtwind.core.choose.make_hold import QUICK
+from fahrtwind.core.choose.hold_search import QUICK
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel

@@ -8,8 +8,8 @@ from typing import Any, Literal
 from fahrtwind.core.choose.figures import highest_mm
 from fahrtwind.core.choose.hold_all import hold_all
 from fahrtwind.core.choose.hold_changes import OTHER_WAYS
+from fahrtwind.core.choose.hold_search import FOOT_H, HOLE_H, PAD_H, RAIL_H
 from fahrtwind.core.choose.look import Look
-from fahrtwind.core.choose.make_hold import FOOT_H, HOLE_H, PAD_H, RAIL_H
 from fahrtwind.core.choose.spending import Spending, spending_of
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
