@@ -70,21 +70,23 @@ def quantity_paths(part: BaseModel, path: str = "") -> list[str]:
 
 @pytest.mark.parametrize("job", demo_jobs(), ids=lambda job: job.name)
 def test_both_ends_of_every_range_are_answered_or_refused(job: Job) -> None:
-    """Of what lies far out or odd one of each field, drawn for each job; the ends of its range always."""
+    """Of what lies far out or odd one of each field, drawn for each job; each end of a range in one job."""
     tried, dice = 0, random.Random(job.name)
     ends: dict[str, list[Any]] = {}
     for path, end in range_ends():
         ends.setdefault(path, []).append(end)
-    for path in sorted({*quantity_paths(job), *ends}):
+    jobs = [j.name for j in demo_jobs()]
+    for number, path in enumerate(sorted({*quantity_paths(job), *ends})):
         unit = _unit_of(job, path)
-        for value in (dice.choice((-1e6, -400.0, 0.0, 0.3, 1e6)), *ends.get(path, ())):
+        own = ends.get(path, ()) if number % len(jobs) == jobs.index(job.name) else ()
+        for value in (dice.choice((-1e6, -400.0, 0.0, 0.3, 1e6)), *own):
             try:
                 changed = apply_edits(job, [SetValue(path=path, value={unit: value} if unit else value)])
             except FahrtwindError:
                 continue
             tried += 1
             assert trouble(evaluate(changed)) == [], (job.name, path, value)
-    assert tried > 30
+    assert tried > 20
 
 
 def _unit_of(job: Job, path: str) -> str | None:

@@ -361,7 +361,7 @@ def test_a_tapered_rounded_outline_is_kept(offering: Callable[..., Job]) -> None
 
 
 def test_the_title_of_most_energy_goes_to_the_layout_that_has_it(short: Job) -> None:
-    found = propose(changed(short, site__climate="Niederau", wish__aim="energy"), within(40))
+    found = propose(changed(short, site__climate="Niederau", wish__aim="energy"), within(12))
     titled = [p for p in found.proposals if p.title == "Most energy"]
     most = max(p.figures.year_wh or 0 for p in found.proposals)
     assert all(p.figures.year_wh == most and not p.best for p in titled)
