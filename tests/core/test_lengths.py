@@ -79,6 +79,28 @@ def test_short_screws_of_rails_are_offered_longer_ones(trailer: Job) -> None:
     assert offer.words == "60 mm long"
 
 
+def test_bars_are_held_by_their_ends(trailer: Job) -> None:
+    """What is said of the screws of bars is said at the field of their ends, and mended there."""
+    panel = trailer.panels[0]
+    between = [
+        {"id": f"f{i}", "side": side, "along": f"{at} mm", "pinned": True}
+        for i, (side, at) in enumerate((s, a) for s in ("port", "starboard") for a in (150, 450))
+    ]
+    path = f"panels.{panel.id}.span"
+    feet = SetValue(path=f"panels.{panel.id}.feet", value=between)
+    hold = SetValue(path=f"panels.{panel.id}.hold", value={"school": "screws"})
+    spanned = apply_edits(trailer, [feet, hold, SetValue(path=path, value={})])
+    assert spanned.panels[0].span is not None and spanned.panels[0].span.ends.length.mm == 60
+    short = apply_edits(spanned, [SetValue(path=f"{path}.ends.length", value="25 mm")])
+    places = [s.place for s in evaluate(short).snags if s.id == "thread-too-short"]
+    assert places == [f"{path}.ends.length"]
+    offer = next(r for r in remedies(short) if r.place == places[0])
+    assert offer.words == "60 mm long"
+    assert apply_edits(short, list(offer.edits)).panels[0].span == spanned.panels[0].span
+    chosen = apply_edits(short, [SetValue(path=f"{path}.ends", value={"school": "screws"})])
+    assert chosen.panels[0].span == spanned.panels[0].span
+
+
 def test_a_row_of_holes_has_its_distance_to_the_edge() -> None:
     """Four #14: three gaps of 20 (three diameters are 19.05), half of them 30, and 1.5 diameters of 6.35."""
     assert leg_wanted_mm(Screws(count=4)) == 40

@@ -58,9 +58,9 @@ def changes_of(job: Job, panel: PlacedPanel) -> Iterator[Change]:
         yield from _of_fasteners(path, hold)
         yield from _onto_tape(path)
     if panel.span is None:
-        ends = {"ends": {"school": "screws", "count": 4}}
-        bars = SetValue(path=f"panels.{panel.id}.span", value=ends)
-        yield Change("span", "bars from member to member, four screws an end", (bars,), 15.0)
+        bars = f"panels.{panel.id}.span"
+        edits = (SetValue(path=bars, value={}), SetValue(path=f"{bars}.ends.count", value=4))
+        yield Change("span", "bars from member to member, four screws an end", edits, 15.0)
     if job.wish.one_lost and not any(t.panel == panel.id for t in job.tethers):
         yield Change("tether", "two tethers", (TetherPanel(panel=panel.id),), 5.0)
     row = tuple(p.id for p in job.panels if abs(p.y.mm - panel.y.mm) < 50 and p.carrier is None)

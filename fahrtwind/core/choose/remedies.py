@@ -219,7 +219,7 @@ def _safe(evaluation: Evaluation, panel_id: str) -> float:
 
 def _other_length(job: Job, snag: Snag) -> Iterator[_Draft]:
     """Fasteners as long as the roof wants them, of whatever stands on it."""
-    holder = next(h for h in visit(job)["holders"] if snag.place == f"{h.path}.hold.length")
+    holder = next(h for h in visit(job)["holders"] if snag.place == f"{h.hold_path}.length")
     hold = holder.hold
     into = isinstance(hold, Screws) or any(f.landing == "member" for f in holder.feet)
     for length in fitting_mm(hold, job.vehicle, job.members, job.units, into):

@@ -106,7 +106,7 @@ def bent_brackets(
             f"{holder.id}-{foot}",
             "bracket",
             holder.id,
-            f"{holder.path}.hold",
+            holder.hold_path,
             f"{holder.name}, bracket at foot {foot}",
             f"{metal} flat {width} × {thick}",
             f"{metal}, flat {told}",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import GLUED, FoamTape
+from fahrtwind.core.job.panel import GLUED, FoamTape, SpanBars
 from fahrtwind.core.job.paths import changed_at, entry_position
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
@@ -16,9 +16,11 @@ LEAST_TOE_MM = 5.0
 
 def with_usual_parts(path: str, value: Any, job: Job) -> Any:
     """A school that is chosen without its parts starts with those usual in the job's units, as long as the
-    roof wants them.
+    roof wants them; so do the ends of bars that are chosen without anything about them.
     """
-    if not isinstance(value, dict) or set(value) != {"school"} or not path.endswith(".hold"):
+    if value == {} and path.endswith(".span"):
+        return SpanBars(ends=fitted(SpanBars().ends, job.vehicle, job.members, job.units))
+    if not isinstance(value, dict) or set(value) != {"school"} or not path.endswith((".hold", ".ends")):
         return value
     school = value["school"]
     if school not in SCHOOLS:

@@ -38,6 +38,11 @@ class Holder:
     bars: tuple[BarRun, ...] = ()
     """Bars from member to member, whose ends are its feet."""
 
+    @property
+    def hold_path(self) -> str:
+        """The job path of how it holds: bars are held by their ends."""
+        return f"{self.path}.ends" if self.path.endswith(".span") else f"{self.path}.hold"
+
     def place(self, foot: FootPlace) -> str:
         """The job path at which a foot is changed: only a panel's own feet are set one by one."""
         own = self.path == f"panels.{self.id}"

@@ -47,7 +47,7 @@ def holes_beyond_base(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterato
                 f", {say_length(hole_pitch_mm(hold), units)} apart for their washers," if washers else ""
             )
             yield Found(
-                place=f"{holder.path}.hold.bracket.toe",
+                place=f"{holder.hold_path}.bracket.toe",
                 where=holder.name,
                 why=f"{hold.count} holes in a row{because} reach {say_length(reach, units)} from "
                 f"its middle; the base ends after {say_length(room, units)}.",
@@ -71,7 +71,7 @@ def bracket_too_small(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterato
         row = row_mm(hold) / 2 + EDGE_DISTANCE_DIAMETERS * hold.fastener_mm
         if row > hold.bracket.toe.mm and True in _sides(holder):
             yield Found(
-                place=f"{holder.path}.hold.bracket.toe",
+                place=f"{holder.hold_path}.bracket.toe",
                 where=holder.name,
                 why=f"{hold.count} holes in a row need a toe of {say_at_least(row, units)}; the "
                 f"bracket has {say_length(hold.bracket.toe.mm, units)}.",

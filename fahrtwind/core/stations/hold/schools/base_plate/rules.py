@@ -38,7 +38,7 @@ def core_crushed(holders: tuple[Holder, ...], units: UnitSystem) -> Iterator[Fou
         bears = strength * hold.backing.mm**2 / hold.count
         if bears < CLAMP_PRELOAD_N:
             yield Found(
-                place=f"{holder.path}.hold.core",
+                place=f"{holder.hold_path}.core",
                 where=holder.name,
                 why=f"Each bolt squeezes with about {say_force(CLAMP_PRELOAD_N, units)}; the core under its "
                 f"share of the plate bears {say_force(bears, units)}.",
@@ -55,7 +55,7 @@ def core_drinks(holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _plated(holders):
         if hold.core in CORE_BEARS_N_MM2:
             yield Found(
-                place=f"{holder.path}.hold.core",
+                place=f"{holder.hold_path}.core",
                 where=holder.name,
                 why="A bare core round a bolt drinks what gets past the sealant, and rots or comes loose.",
                 remedy="Drill wide, fill, and drill again through the filler.",
@@ -67,7 +67,7 @@ def backing_smaller(holders: tuple[Holder, ...], units: UnitSystem) -> Iterator[
     for holder, hold in _plated(holders):
         if hold.backing.mm < hold.plate.mm:
             yield Found(
-                place=f"{holder.path}.hold.backing",
+                place=f"{holder.hold_path}.backing",
                 where=holder.name,
                 why=f"{say_length(hold.backing.mm, units)} below, {say_length(hold.plate.mm, units)} above.",
                 remedy="At least as large as the base plate.",
@@ -85,7 +85,7 @@ def deck_bolt_short(holders: tuple[Holder, ...], vehicle: Vehicle, units: UnitSy
         need = through + NUT_AND_WASHER * BOLTS[hold.bolt].diameter_mm
         if hold.length.mm < need:
             yield Found(
-                place=f"{holder.path}.hold.length",
+                place=f"{holder.hold_path}.length",
                 where=holder.name,
                 why=f"Plates, deck and nut need {say_length(need, units)}.",
                 remedy="The next length, and try it in one hole.",

@@ -36,7 +36,7 @@ def bolt_too_short(
             need = bolt_length_needed_mm(vehicle, ribs, holder.hold, holder.id in on_member)
             if holder.hold.length.mm < need:
                 yield Found(
-                    place=f"{holder.path}.hold.length",
+                    place=f"{holder.hold_path}.length",
                     where=holder.name,
                     why=f"{say_length(holder.hold.length.mm, units)} bolts; foot, roof, washer and "
                     f"nut need {say_length(need, units)}.",

@@ -55,7 +55,7 @@ def rivet_nut_in_thin_skin(
 def rivets_pull_for_good(holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, _ in _set(holders, "blind_rivet"):
         yield Found(
-            place=f"{holder.path}.hold.insert",
+            place=f"{holder.hold_path}.insert",
             where=holder.name,
             why="Blind rivets are made for shear; pulled and shaken they loosen.",
             remedy="Rivet nuts with bolts, or bolts; look at them often.",
@@ -68,7 +68,7 @@ def insert_not_rated(holders: tuple[Holder, ...]) -> Iterator[Found]:
         hold = holder.hold
         if isinstance(hold, OneSided) and holder.feet and hold.pull_n is None:
             yield Found(
-                place=f"{holder.path}.hold.pull_n",
+                place=f"{holder.hold_path}.pull_n",
                 where=holder.name,
                 why="Its sheet was not entered: a cautious judgement is counted.",
                 remedy="Type what the maker says one of them pulls.",
@@ -79,7 +79,7 @@ def insert_not_rated(holders: tuple[Holder, ...]) -> Iterator[Found]:
 def well_nuts_alone(holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, _ in _set(holders, "well_nut"):
         yield Found(
-            place=f"{holder.path}.hold.insert",
+            place=f"{holder.hold_path}.insert",
             where=holder.name,
             why="Rubber is the only thing that holds: it creeps, and along the roof it counts nothing.",
             remedy="Screws into the members in every foot, doubled at the windward edge.",
@@ -95,7 +95,7 @@ def thin_board_under_well_nut(
     for holder, _ in _set(holders, "well_nut"):
         if vehicle.ply_thickness.mm < THICK_BOARD_MM:
             yield Found(
-                place=f"{holder.path}.hold.insert",
+                place=f"{holder.hold_path}.insert",
                 where=holder.name,
                 why=f"{say_length(vehicle.ply_thickness.mm, units)} of ply; a well nut wants "
                 f"{say_length(THICK_BOARD_MM, units)}.",

@@ -38,7 +38,7 @@ def through_the_ceiling(
         if holder.hold.school == "screws" and holder.feet and (reach_below_roof_mm(holder.hold) > room):
             reach = reach_below_roof_mm(holder.hold)
             yield Found(
-                place=f"{holder.path}.hold.length",
+                place=f"{holder.hold_path}.length",
                 where=holder.name,
                 why=f"Its screws end {say_length(reach, units)} below the roof; skin and member are "
                 f"{say_length(room, units)} deep. The ceiling is next.",
@@ -66,7 +66,7 @@ def screw_too_short(
         if holder.hold.school == "screws" and holder.feet and (reach_below_roof_mm(holder.hold) < need):
             reach = reach_below_roof_mm(holder.hold)
             yield Found(
-                place=f"{holder.path}.hold.length",
+                place=f"{holder.hold_path}.length",
                 where=holder.name,
                 why=f"Its screws reach {say_length(max(reach, 0.0), units)} below the roof, "
                 f"{say_length(need, units)} is needed.",
@@ -95,7 +95,7 @@ def _shallow(
 
 def _shallow_found(holder: Holder, thread: float, diameter: float, units: UnitSystem) -> Found:
     return Found(
-        place=f"{holder.path}.hold.length",
+        place=f"{holder.hold_path}.length",
         where=holder.name,
         why=f"{say_length(thread, units)} of thread sit in the truss, {thread / diameter:.1f} diameters; six "
         f"are wanted, four the least.",

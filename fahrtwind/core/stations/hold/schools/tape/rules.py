@@ -59,7 +59,7 @@ def tape_on_membrane(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[
                 else "Nothing bonds to roof membranes for sure, and the membrane's own bond is not known."
             )
             yield Found(
-                place=f"{holder.path}.hold",
+                place=f"{holder.hold_path}",
                 where=holder.name,
                 why=why,
                 remedy="Screw into the trusses and seal every hole.",
@@ -71,7 +71,7 @@ def tape_surface(vehicle: Vehicle, holders: tuple[Holder, ...]) -> Iterator[Foun
     for holder, _ in _taped(holders):
         if vehicle.skin != "membrane" and vehicle.surface != "sound":
             yield Found(
-                place=f"{holder.path}.hold",
+                place=f"{holder.hold_path}",
                 where=holder.name,
                 why="It holds no better than the paint or gelcoat under it.",
                 remedy="Cross-cut a hidden spot and pull tape from it; then set the surface to "
@@ -84,7 +84,7 @@ def tape_crown_unknown(surveyed: SurveyFindings, holders: tuple[Holder, ...]) ->
     if surveyed.crown is None:
         for holder, hold in _taped(holders):
             yield Found(
-                place=f"{holder.path}.hold",
+                place=f"{holder.hold_path}",
                 where=holder.name,
                 why="Nobody has measured the curve: beads may not reach the roof at a base's edges."
                 if hold.bond == "adhesive"
@@ -119,7 +119,7 @@ def _forced(taped: tuple[TapedFoot, ...], holder: Holder, hold: FoamTape, units:
     width, bears = bonded_pad_mm(hold)[1], say_pressure(TAPE_FOR_EVER_N_MM2 * 1e6, units)
     narrow = f", pad them, or at most {say_length(foot.widest_mm, units)} wide" if foot.widest_mm else ""
     return Found(
-        place=f"{holder.path}.hold.shaped",
+        place=f"{holder.hold_path}.shaped",
         where=f"{holder.name}, foot {foot.foot}",
         why=f"A flat base {say_length(width, units)} wide on a radius of {say_run(foot.radius_mm, units)} "
         f"pulls with {say_pressure(stress * 1e6, units)} for good; {bears} is what tape bears.",
@@ -162,7 +162,7 @@ def tape_touches_partly(
         if found is not None and -found[1] < LEAST_TOUCHING:
             width = bonded_pad_mm(hold)[1]
             yield Found(
-                place=f"{holder.path}.hold.shaped",
+                place=f"{holder.hold_path}.shaped",
                 where=f"{holder.name}, foot {found[0].foot}",
                 why=f"It touches on {say_share(-found[1])} of its face, {say_length(width, units)} wide on "
                 "this curve: it will peel.",
@@ -183,7 +183,7 @@ def tape_creeps(
         if found is not None and found[1] > 0:
             foot = found[0]
             yield Found(
-                place=f"{holder.path}.hold.pad_length",
+                place=f"{holder.hold_path}.pad_length",
                 where=f"{holder.name}, foot {foot.foot}",
                 why=f"Cruising pulls with {say_pressure(foot.lasting_n_mm2 * 1e6, units)} at its edge for "
                 f"hours; in summer it bears {say_pressure(foot.lasting_bears_n_mm2 * 1e6, units)} so long.",
@@ -236,7 +236,7 @@ def tape_too_cold(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Fo
         if hold.temperature is not None and hold.temperature.deg_c < least:
             told = say_temperature(hold.temperature.deg_c, units)
             yield Found(
-                place=f"{holder.path}.hold.temperature",
+                place=f"{holder.hold_path}.temperature",
                 where=holder.name,
                 why=f"At {told} the adhesive hardly cures."
                 if glued
@@ -255,7 +255,7 @@ def tape_dwell(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterator[Found
         full = _full_h(hold) * 2 ** max((SLOW_BELOW_C - _set_at(hold)) / 10, 0.0)
         if hold.dwell_h < full:
             yield Found(
-                place=f"{holder.path}.hold.dwell_h",
+                place=f"{holder.hold_path}.dwell_h",
                 where=holder.name,
                 why=f"After {hold.dwell_h:g} h the bond is not complete; {full:.0f} h near "
                 f"{say_temperature(_set_at(hold), units)} are.",
@@ -275,7 +275,7 @@ def beads_run_together(units: UnitSystem, holders: tuple[Holder, ...]) -> Iterat
         needed = hold.beads * hold.bead.mm + (hold.beads - 1) * BEAD_GAP_MM
         if hold.bond == "adhesive" and needed > room + TOUCHING_MM:
             yield Found(
-                place=f"{holder.path}.hold.beads",
+                place=f"{holder.hold_path}.beads",
                 where=holder.name,
                 why=f"{hold.beads} beads and their gaps take {say_length(needed, units)}; the base is "
                 f"{say_length(room, units)} wide. No air reaches the middle: it stays soft.",
@@ -299,7 +299,7 @@ def bead_under_gap(
         gap = bonded_pad_mm(hold)[1] ** 2 / (8 * -found[1])
         if gap > hold.thickness.mm:
             yield Found(
-                place=f"{holder.path}.hold.thickness",
+                place=f"{holder.hold_path}.thickness",
                 where=f"{holder.name}, foot {found[0].foot}",
                 why=f"The base stands {say_length(gap, units)} off at its edges; the beads are "
                 f"{say_length(hold.thickness.mm, units)} high.",
@@ -316,7 +316,7 @@ def tape_edge_open(holders: tuple[Holder, ...]) -> Iterator[Found]:
     for holder, hold in _taped(holders):
         if not hold.sealed_edge:
             yield Found(
-                place=f"{holder.path}.hold.sealed_edge",
+                place=f"{holder.hold_path}.sealed_edge",
                 where=holder.name,
                 why="Sun and water creep in at an open edge.",
                 remedy="Run a bead of sealant round each pad.",
@@ -338,7 +338,7 @@ def pad_beyond_base(holders: tuple[Holder, ...], units: UnitSystem) -> Iterator[
         length, width = bonded_pad_mm(hold)
         if hold.pad_length.mm - length > TOUCHING_MM or hold.pad_width.mm - width > TOUCHING_MM:
             yield Found(
-                place=f"{holder.path}.hold.pad_width",
+                place=f"{holder.hold_path}.pad_width",
                 where=holder.name,
                 why=f"The pad is {say_length(hold.pad_length.mm, units)} × "
                 f"{say_length(hold.pad_width.mm, units)}, the bracket's base "
