@@ -79,6 +79,7 @@ class HoldOffer:
 
 
 def fails(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
+    """Whether a panel, or what it lies on, has a stop of the hold that says it does not hold."""
     mine = {f"panels.{panel.id}", f"carriers.{panel.carrier}"}
     return any(
         s.severity == "stop"
