@@ -30,7 +30,7 @@ if TYPE_CHECKING:
     from fahrtwind.api.doors import Later
 
 HEADERS_WITHIN_S = 15.0
-FIRST_ANSWERS_S = 1.5
+FIRST_ANSWERS_S = 1.0
 """The first page is opened before anything else is brought in."""
 
 
@@ -142,12 +142,13 @@ def _helper(command: str, port: int) -> Iterator[None]:
 
 
 def _warm(doors: Later) -> None:
-    """Bring in what few ask for at once while nobody asks for it yet: the doors of calculation, and the slow
-    libraries of the sun, whose first answer would wait seconds for them.
+    """Bring in while nobody asks for it yet what an answer would wait seconds for: the library of the sun and
+    the solvers, which the first wired job that is opened needs, then the doors of calculation.
     """
-    doors.ready()
-    importlib.import_module("pandas")
     solar_library()
+    for solver in ("scipy.optimize", "scipy.sparse.csgraph", "scipy.ndimage"):
+        importlib.import_module(solver)
+    doors.ready()
 
 
 def bound(host: str, port: int) -> socket.socket:

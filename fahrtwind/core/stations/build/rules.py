@@ -76,10 +76,11 @@ def brackets_meet(
 def foot_on_obstacle(
     holders: tuple[Holder, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
 ) -> Iterator[Found]:
-    blocks = [s.rect for s in obstacle_shapes]
+    blocks = [(s.rect.x_mm, s.rect.x_end_mm, s.rect.y_mm, s.rect.y_end_mm) for s in obstacle_shapes]
     on_roof = [h for h in holders if not isinstance(h.hold, OuterFoot)]
     for holder, f in ((h, f) for h in on_roof for f in h.feet):
-        inside = any(r.x_mm < f.x_mm < r.x_end_mm and r.y_mm < f.y_mm < r.y_end_mm for r in blocks)
+        x, y = f.x_mm, f.y_mm
+        inside = any(front < x < rear and port < y < starboard for front, rear, port, starboard in blocks)
         off = roof is not None and (
             not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
         )

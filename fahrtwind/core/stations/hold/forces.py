@@ -90,10 +90,12 @@ def share(
     road: list[FloatArray] = []
     parked: list[FloatArray] = []
     plates: list[Sharing] = []
+    handed = _handed(winds, placed)
     for stiffness in ends:
         plate = share_pull(placed.x, placed.y, stiffness, rows)
         plates.append(plate)
-        on_road, standing = _models(winds, placed, stiffness, plate, road_case, parked_case)
+        beams = _beams(handed, len(feet), 2 + len(winds), stiffness)
+        on_road, standing = _models(len(winds), beams, plate, road_case, parked_case)
         road.append(on_road)
         parked.append(standing)
     along, n = shear.magnitude(), len(CASES)
@@ -144,19 +146,15 @@ def along_rows(winds: tuple[PanelLoads, ...], road: FloatArray) -> FloatArray:
 
 
 def _models(
-    winds: tuple[PanelLoads, ...],
-    feet: _Feet,
-    stiffness: FloatArray,
-    plate: Sharing,
-    road: FloatArray,
-    parked: FloatArray,
+    w: int, beams: FloatArray, plate: Sharing, road: FloatArray, parked: FloatArray
 ) -> tuple[FloatArray, FloatArray]:
-    """For road and parked: constant, per pascal and typical pulls, shape (3, v, models, cases, n)."""
-    n, k, w = len(road), len(road) + len(parked), len(winds)
+    """For road and parked: constant, per pascal and typical pulls, shape (3, v, models, cases, n). ``w``: so
+    many winds; ``beams``: (v, model, load, n) for a weight of one newton, each wind, and the typical one.
+    """
+    n, k = len(road), len(road) + len(parked)
     pull = plate.pull_n
     whole, moment = pull[:, :k], pull[:, k : 2 * k]
     wind, tip, typical = pull[:, 2 * k : 2 * k + w], pull[:, 2 * k + w : 2 * k + 2 * w], pull[:, -1:]
-    beams = _beams(winds, feet, stiffness)  # (v, model, load, n): weight of 1 N, each wind, the typical one
     up = np.concatenate([road, parked])[:, 2]
     constant, per_pa, at_typical = [whole], [wind], [typical]
     for model in range(beams.shape[1]):
@@ -173,18 +171,39 @@ def _models(
     return on_road, np.stack([standing, gusts, gusts])
 
 
-def _beams(winds: tuple[PanelLoads, ...], feet: _Feet, stiffness: FloatArray) -> FloatArray:
-    """Pulls by the sides of the frame, shape (v, 2, 2 + winds, n); nan for feet whose side has no second."""
-    rect, n, columns = winds[0].rect, len(feet.sides), 2 + len(winds)
-    pressed = _pressed(winds)
-    found = np.full((n + 1, 2, columns, n), np.nan)
+@dataclass(frozen=True, slots=True)
+class _Handed:
+    """What the glass hands to a side: its feet, where they stand along it, where its loads pull, mm, and the
+    loads by both models, N.
+    """
+
+    feet: list[int]
+    along: FloatArray
+    at: FloatArray
+    loads: FloatArray
+
+
+def _handed(winds: tuple[PanelLoads, ...], feet: _Feet) -> list[_Handed]:
+    """Of every side with two feet or more; it does not hang on how stiff they are."""
+    rect, pressed, found = winds[0].rect, _pressed(winds), []
     held = {side: own for side in (*ALONG, *ACROSS) if len(own := feet.of_side(side)) >= 2}
     for side, own in held.items():
         beside = ACROSS if side in ALONG else ALONG
         corners = not any(other in held for other in beside)
         at, slanted, evenly = side_loads(rect, side, pressed, corners)
         along = feet.x[own] + rect.length_mm / 2 if side in ALONG else feet.y[own] + rect.width_mm / 2
-        pulls = beam_pulls(along, stiffness[own], at, np.hstack([slanted, evenly]))
+        found.append(_Handed(own, along, at, np.hstack([slanted, evenly])))
+    return found
+
+
+def _beams(handed: list[_Handed], n: int, columns: int, stiffness: FloatArray) -> FloatArray:
+    """Pulls of n feet by the sides of the frame, shape (v, 2, columns, n); nan for feet whose side has no
+    second.
+    """
+    found = np.full((n + 1, 2, columns, n), np.nan)
+    for side in handed:
+        own = side.feet
+        pulls = beam_pulls(side.along, stiffness[own], side.at, side.loads)
         by_model = pulls.reshape(len(own) + 1, 2, columns, len(own))
         found[..., own] = by_model[0]
         for position, foot in enumerate(own):

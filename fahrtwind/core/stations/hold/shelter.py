@@ -4,6 +4,7 @@ without a step anywhere.
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 
 from fahrtwind.core.stations.hold.zones import Wind
@@ -30,33 +31,25 @@ def shelter_of(face: Face, others: tuple[Face, ...], wind: Wind = "front") -> fl
     A panel half as high shelters nothing, one as high shelters whole; between them it grows evenly
     (judgement).
     """
+    ahead_mm, own = AHEAD_MM[wind], face.rect
+    in_front = ((other, ahead_mm(own, other.rect)) for other in others)
     kept = sum(
-        near
-        * _overlap(face.rect, other.rect, wind)
+        min((NONE_MM - ahead) / (NONE_MM - FULL_MM), 1.0)
+        * _overlap(own, other.rect, wind)
         * min(max(2 * other.top_mm / max(face.top_mm, 1.0) - 1, 0.0), 1.0)
-        for other in others
-        if other.id != face.id and (near := _near(_ahead_mm(face.rect, other.rect, wind)))
+        for other, ahead in in_front
+        if 0 <= ahead < NONE_MM and other.id != face.id
     )
     return min(kept, 1.0)
 
 
-def _near(ahead_mm: float) -> float:
-    if ahead_mm < 0:
-        return 0.0
-    return min(max((NONE_MM - ahead_mm) / (NONE_MM - FULL_MM), 0.0), 1.0)
-
-
-def _ahead_mm(own: Rect, other: Rect, wind: Wind) -> float:
-    """From the windward edge of one to the lee edge of the other in front of it; negative where it is not."""
-    match wind:
-        case "front":
-            return own.x_mm - other.x_end_mm
-        case "rear":
-            return other.x_mm - own.x_end_mm
-        case "port":
-            return own.y_mm - other.y_end_mm
-        case _:
-            return other.y_mm - own.y_end_mm
+AHEAD_MM: dict[Wind, Callable[[Rect, Rect], float]] = {
+    "front": lambda own, other: own.x_mm - other.x_end_mm,
+    "rear": lambda own, other: other.x_mm - own.x_end_mm,
+    "port": lambda own, other: own.y_mm - other.y_end_mm,
+    "starboard": lambda own, other: other.y_mm - own.y_end_mm,
+}
+"""From the windward edge of one to the lee edge of the other in front of it; negative where it is not."""
 
 
 def _overlap(own: Rect, other: Rect, wind: Wind) -> float:
