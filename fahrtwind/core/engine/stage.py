@@ -301,8 +301,8 @@ class Visit:
                 _ = self[part.all or f"{part.name}s"] if part.each else self[part.name]
 
     def all_questions(self) -> tuple[Question, ...]:
-        """What is asked for, in the order in which the views were declared, entry by entry."""
-        return tuple(self.questions[key] for key in self._in_order(self.questions))
+        """What is asked for, each once, in the order in which the views were declared, entry by entry."""
+        return tuple(dict.fromkeys(self.questions[key] for key in self._in_order(self.questions)))
 
     def all_silent(self) -> tuple[tuple[str, Silence], ...]:
         """Parts that could not answer by their names, in the order in which they were declared."""
