@@ -6,6 +6,7 @@ from __future__ import annotations
 
 from collections.abc import Collection
 from dataclasses import dataclass, replace
+from sys import intern
 from typing import Any, Literal, TypeVar
 
 from fahrtwind.core.engine.memory import Memory
@@ -21,6 +22,7 @@ from fahrtwind.core.stations.views import Asked
 
 MEMORY = Memory()
 """What was worked out lately, for all jobs of this process."""
+WHOLE = ("evaluation", "")
 
 
 @dataclass(frozen=True, slots=True)
@@ -138,8 +140,8 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
     Answers for every document: a stage that cannot is listed in ``findings.silent`` and becomes a stop of its
     station.
     """
-    key, given = ("evaluation", repr(probe_m_s)), (job,)
-    known = memory.done(key, given)
+    given = (job, intern(repr(probe_m_s)))  # what is remembered is known by which objects it was given
+    known = memory.done(WHOLE, given)
     if known is None:
         seen = visit(job, probe_m_s, memory)
         seen.everything()
@@ -149,7 +151,7 @@ def evaluate(job: Job, probe_m_s: float | None = None, memory: Memory = MEMORY) 
             silent=_silent(seen),
         )
         known = _put_together(job, findings, rules.ask(seen, _reasons(job)))
-        memory.keep(key, given, known)
+        memory.keep(WHOLE, given, known)
     return known  # type: ignore[no-any-return]
 
 

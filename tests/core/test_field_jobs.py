@@ -11,6 +11,7 @@ from pathlib import Path
 import pytest
 
 from fahrtwind.core.choose.curves import EvenLight, curves_of
+from fahrtwind.core.choose.remedies import remedies
 from fahrtwind.core.edits import PutOnRails, SetValue, TetherPanel, apply_edits
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
@@ -123,6 +124,12 @@ def test_buecherbus_well_nuts_refused_screws_into_trusses_hold() -> None:
     assert {f.landing for f in ends} == {"member"}
     pilots = {m.pilot_mm for m in found.findings.marks if m.panel == "p2"}
     assert pilots and all(p and p < 5 for p in pilots)
+    job = job_of("buecherbus")
+    offer = next(r for r in remedies(job) if r.snag == "well-nuts-alone")
+    assert offer.words == "screws into members, 3 a foot, on brackets with legs of 30 mm"
+    screwed = apply_edits(job, list(offer.edits))
+    assert not stops(evaluate(screwed)), "two #14 with four diameters in a shallow truss were not enough"
+    assert screwed.panels[0].hold.length.mm == 40
 
 
 def test_zirkuswagen_rails_moved_inboard_past_an_aerial() -> None:

@@ -112,7 +112,7 @@ def _onto_tape(path: str) -> Iterator[Change]:
 
 def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
     for count in range(hold.count + 1, MOST_FASTENERS + 1):
-        yield _more_in_a_foot(path, hold, count)
+        yield more_in_a_foot(path, hold, count)
     if isinstance(hold, Screws):
         for screw in SCREWS_UP[SCREWS_UP.index(hold.screw) + 1 if hold.screw in SCREWS_UP else 0 :]:
             edit = SetValue(path=f"{path}.screw", value=screw)
@@ -128,7 +128,7 @@ def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
             yield Change("washer", f"washers of {washer:.0f} mm", (edit,), 0.5)
 
 
-def _more_in_a_foot(path: str, hold: Drilled, count: int) -> Change:
+def more_in_a_foot(path: str, hold: Drilled, count: int) -> Change:
     """More fasteners, on a bracket whose base has room for their row."""
     edits = [SetValue(path=f"{path}.count", value=count)]
     leg = leg_wanted_mm(hold.model_copy(update={"count": count}))

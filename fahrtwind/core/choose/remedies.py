@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
+from fahrtwind.core.choose.hold_changes import more_in_a_foot
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
@@ -45,6 +46,8 @@ WRONG_LENGTHS = ("screw-too-short", "thread-too-short", "bolt-too-short", "throu
 SWITCHES = {
     "nut-in-closed-rib": ("screws", "screws into members"),
     "bolts-need-access": ("screws", "screws into members"),
+    "well-nuts-alone": ("screws", "screws into members"),
+    "thin-board-under-well-nut": ("screws", "screws into members"),
     "flexible-bolted": ("tape", "foam tape"),
 }
 PAD_STEPS_MM = ((120.0, 50.0), (150.0, 50.0), (150.0, 75.0), (200.0, 75.0), (200.0, 100.0), (300.0, 100.0))
@@ -134,8 +137,7 @@ def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]
     if snag.id in IN_THE_WAY:
         yield from _moves(job, panel)
     elif snag.id in SWITCHES:
-        school, words = SWITCHES[snag.id]
-        yield iter([_set(f"panels.{panel.id}.hold", {"school": school}, words)])
+        yield _otherwise_held(job, panel, *SWITCHES[snag.id])
     elif snag.id in ("safe-speed-too-low", "let-go-too-low"):
         yield from _stronger(job, panel)
     elif snag.id == "touches-the-crown":
@@ -167,7 +169,24 @@ def _panel(job: Job, place: str) -> PlacedPanel | None:
 
 
 def _set(path: str, value: object, words: str) -> _Draft:
-    return _Draft((SetValue(path=path, value=value),), lambda _: words)
+    return _told((SetValue(path=path, value=value),), words)
+
+
+def _otherwise_held(job: Job, panel: PlacedPanel, school: str, words: str) -> Iterator[_Draft]:
+    """In another school, with as many fasteners in a foot as it takes."""
+    path = f"panels.{panel.id}.hold"
+    switched = SetValue(path=path, value={"school": school})
+    yield _told((switched,), words)
+    after = apply_edits(job, [switched])
+    hold = next(p.hold for p in after.panels if p.id == panel.id)
+    if isinstance(hold, Drilled):
+        for count in range(hold.count + 1, MOST_FASTENERS + 1):
+            more = more_in_a_foot(path, hold, count)
+            yield _told((switched, *more.edits), f"{words}, {more.words}")
+
+
+def _told(edits: tuple[Edit, ...], words: str) -> _Draft:
+    return _Draft(edits, lambda _: words)
 
 
 def _stronger(job: Job, panel: PlacedPanel) -> Iterator[Iterator[_Draft]]:
