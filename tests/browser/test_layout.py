@@ -8,7 +8,7 @@ import json
 import re
 
 import pytest
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Request, expect
 
 from tests.browser.conftest import go, open_demo, saved
 from tests.files.test_tables import OPEN_COLUMNS
@@ -225,3 +225,26 @@ def test_a_walkway_and_an_overhang_are_rules(page: Page) -> None:
     page.get_by_label("port edge", exact=True).press("Enter")
     saved(page)
     expect(page.get_by_label("port edge", exact=True)).to_have_value("-100 mm")
+
+
+def test_a_drag_asks_for_what_is_in_sight_and_for_all_once_the_hand_rests(page: Page) -> None:
+    open_demo(page, "layout")
+    asked: list[list[str] | None] = []
+
+    def note(request: Request) -> None:
+        if request.url.endswith("/what-if"):
+            body = json.loads(request.post_data or "{}")
+            if body["edits"]:
+                asked.append(body["stations"])
+
+    page.on("request", note)
+    box = page.locator("[data-panel='p1']").bounding_box()
+    assert box is not None
+    page.mouse.move(box["x"] + 40, box["y"] + 40)
+    page.mouse.down()
+    page.mouse.move(box["x"] + 70, box["y"] + 40, steps=5)
+    with page.expect_request(lambda r: "/what-if" in r.url and '"stations":null' in (r.post_data or "")):
+        pass
+    assert asked[0] is not None and set(asked[0]) == {"survey", "structure", "layout", "hold"}
+    page.keyboard.press("Escape")
+    page.mouse.up()

@@ -271,7 +271,8 @@ export function useJob(id: string): JobHandle {
         if (now.inSight) {
           await lookAt(now.edits, [...now.inSight]);
           if (!ask.current.next) await new Promise((rested) => setTimeout(rested, REST_MS));
-          if (ask.current.next || shownNow(cache, id)?.previewing !== now.edits) continue;
+          // moved on, or let go meanwhile
+          if (ask.current.next || !shownNow(cache, id)?.previewing) continue;
         }
         await lookAt(now.edits, null);
       }
