@@ -111,7 +111,10 @@ def test_the_fewest_holes_are_the_fewest(one_panel: Job, driven: str) -> None:
     holes = offers[0].holes + 2
     assert feet <= holes
     for number, count in ((n, c) for n in (4, 6, 8, 10, 12) for c in (1, 2, 3, 4) if n * c < holes):
-        spread = [SpreadFeet(panel="p3", count=number), SetValue(path="panels.p3.hold.count", value=count)]
+        fields = {"count": count, "bracket.toe": "40 mm", "bracket.lever": "40 mm", "bracket.length": "80 mm"}
+        room = {} if count < 3 else fields  # for the row of three or four; two fit as they are
+        edits = [SetValue(path=f"panels.p3.hold.{n}", value=v) for n, v in {"count": count, **room}.items()]
+        spread = [SpreadFeet(panel="p3", count=number), *edits]
         assert stops_of(apply_edits(spoilt, spread), "p3"), f"{number} feet, {count} screws"
 
 

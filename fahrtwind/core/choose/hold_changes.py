@@ -9,6 +9,8 @@ from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.carrier import Carrier, Posts, Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
+from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
@@ -55,7 +57,7 @@ def changes_of(job: Job, panel: PlacedPanel) -> Iterator[Change]:
         screws = SetValue(path=path, value={"school": "screws"})
         yield Change("school", "screws into members", (screws,), 12.0)
     else:
-        yield from _of_fasteners(path, hold)
+        yield from _of_fasteners(path, hold, job.units)
         yield from _onto_tape(path)
     if panel.span is None:
         bars = f"panels.{panel.id}.span"
@@ -110,9 +112,9 @@ def _onto_tape(path: str) -> Iterator[Change]:
     yield Change("school", f"foam tape, pads {length:.0f} × {width:.0f} mm", (taped,), 16.0)
 
 
-def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
+def _of_fasteners(path: str, hold: Drilled, units: UnitSystem) -> Iterator[Change]:
     for count in range(hold.count + 1, MOST_FASTENERS + 1):
-        yield more_in_a_foot(path, hold, count)
+        yield so_many_a_foot(path, hold, count, units)
     if isinstance(hold, Screws):
         for screw in SCREWS_UP[SCREWS_UP.index(hold.screw) + 1 if hold.screw in SCREWS_UP else 0 :]:
             edit = SetValue(path=f"{path}.screw", value=screw)
@@ -128,8 +130,8 @@ def _of_fasteners(path: str, hold: Drilled) -> Iterator[Change]:
             yield Change("washer", f"washers of {washer:.0f} mm", (edit,), 0.5)
 
 
-def more_in_a_foot(path: str, hold: Drilled, count: int) -> Change:
-    """More fasteners, on a bracket whose base has room for their row."""
+def so_many_a_foot(path: str, hold: Drilled, count: int, units: UnitSystem) -> Change:
+    """So many fasteners, on a bracket whose base has room for their row."""
     edits = [SetValue(path=f"{path}.count", value=count)]
     leg = leg_wanted_mm(hold.model_copy(update={"count": count}))
     bracket = hold.bracket
@@ -140,7 +142,9 @@ def more_in_a_foot(path: str, hold: Drilled, count: int) -> Change:
     }
     short = {name: need for name, (now, need) in wanted.items() if now < need}
     edits += [SetValue(path=f"{path}.bracket.{name}", value={"mm": need}) for name, need in short.items()]
-    words = f"{count} a foot" + (f", on brackets with legs of {leg:.0f} mm" if short else "")
+    words = f"{count} a foot" if count > 1 else "one a foot"
+    if short:
+        words += f", on brackets with legs of {say_length(leg, units)}"
     return Change("count", words, tuple(edits), 3.0 * (count - hold.count))
 
 
@@ -152,7 +156,7 @@ def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     if isinstance(carrier, Rack):
         yield from _of_rack(path, carrier)
     if isinstance(hold, Drilled) and not (isinstance(carrier, Rack) and carrier.points):
-        yield from _of_fasteners(f"{path}.hold", hold)
+        yield from _of_fasteners(f"{path}.hold", hold, job.units)
     for wall in (3.0, 4.0):
         if carrier.section.kind == "tube" and wall > carrier.section.wall.mm:
             edit = SetValue(path=f"{path}.section.wall", value={"mm": wall})

@@ -8,7 +8,14 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 
 from fahrtwind.core.choose.foresight import BOLD, Reach, foreseen, reach_of
-from fahrtwind.core.choose.hold_changes import FEWEST_FEET, MOST_FASTENERS, MOST_FEET, Change, spread_to
+from fahrtwind.core.choose.hold_changes import (
+    FEWEST_FEET,
+    MOST_FASTENERS,
+    MOST_FEET,
+    Change,
+    so_many_a_foot,
+    spread_to,
+)
 from fahrtwind.core.choose.look import Look, stops_of
 from fahrtwind.core.choose.spending import dearer_by
 from fahrtwind.core.edits import Edit, SetValue, apply_edits
@@ -170,10 +177,9 @@ class Search:
             return []
         for feet, count in _numbers():
             go_on()
-            words = f"{feet} feet, {count} a foot" if count > 1 else f"{feet} feet, one a foot"
-            path = f"panels.{self.panel.id}.hold.count"
-            edits = (spread_to(self.panel, feet), SetValue(path=path, value=count))
-            way = (Change("numbers", words, edits, 0.0),)
+            fastened = so_many_a_foot(f"panels.{self.panel.id}.hold", hold, count, self.job.units)
+            edits = (spread_to(self.panel, feet), *fastened.edits)
+            way = (Change("numbers", f"{feet} feet, {fastened.words}", edits, 0.0),)
             after, reach = self._reach(way)
             offers = [] if after is None else self._offered(way, after, reach)
             if offers:

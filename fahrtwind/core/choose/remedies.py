@@ -11,7 +11,7 @@ from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
-from fahrtwind.core.choose.hold_changes import more_in_a_foot
+from fahrtwind.core.choose.hold_changes import so_many_a_foot
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
@@ -181,7 +181,7 @@ def _otherwise_held(job: Job, panel: PlacedPanel, school: str, words: str) -> It
     hold = next(p.hold for p in after.panels if p.id == panel.id)
     if isinstance(hold, Drilled):
         for count in range(hold.count + 1, MOST_FASTENERS + 1):
-            more = more_in_a_foot(path, hold, count)
+            more = so_many_a_foot(path, hold, count, job.units)
             yield _told((switched, *more.edits), f"{words}, {more.words}")
 
 
