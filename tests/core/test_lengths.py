@@ -28,8 +28,9 @@ def test_screws_hold_six_diameters_in_a_truss_and_end_in_it() -> None:
     9.5: 60 is the first with 2/3 · 60 = 40 of thread; 70 ends 65 below the roof, 75 would in the ceiling.
     """
     assert fitting_mm(Screws(), PLY, truss(60), "metric") == (60, 65, 70)
-    # 49.5 of ply and truss: 55 ends below them, and below 55 there are only four diameters, 24.6
-    assert fitting_mm(Screws(), PLY, truss(40), "metric") == (40, 45, 50)
+    # 49.5 of ply and truss: 55 ends below them, and below 55 there are only four diameters, 24.6: then the
+    # longest is the best
+    assert fitting_mm(Screws(), PLY, truss(40), "metric") == (50, 45, 40)
     assert fitting_mm(Screws(), PLY, truss(20), "metric") == ()
     assert [x / 25.4 for x in fitting_mm(Screws(), PLY, truss(60), "imperial")] == [2.25, 2.5, 2.75]
 

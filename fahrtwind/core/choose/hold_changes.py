@@ -14,6 +14,7 @@ from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
+from fahrtwind.core.stations.hold.schools.lengths import fitting_mm
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel
 from fahrtwind.core.tables.feet import BEAD_GAP_MM
 
@@ -57,7 +58,7 @@ def changes_of(job: Job, panel: PlacedPanel) -> Iterator[Change]:
         screws = SetValue(path=path, value={"school": "screws"})
         yield Change("school", "screws into members", (screws,), 12.0)
     else:
-        yield from _of_fasteners(path, hold, job.units)
+        yield from _of_fasteners(path, hold, job)
         yield from _onto_tape(path)
     if panel.span is None:
         bars = f"panels.{panel.id}.span"
@@ -112,10 +113,12 @@ def _onto_tape(path: str) -> Iterator[Change]:
     yield Change("school", f"foam tape, pads {length:.0f} × {width:.0f} mm", (taped,), 16.0)
 
 
-def _of_fasteners(path: str, hold: Drilled, units: UnitSystem) -> Iterator[Change]:
+def _of_fasteners(path: str, hold: Drilled, job: Job) -> Iterator[Change]:
+    units = job.units
     for count in range(hold.count + 1, MOST_FASTENERS + 1):
         yield so_many_a_foot(path, hold, count, units)
     if isinstance(hold, Screws):
+        yield from _longer(path, hold, job)
         for screw in SCREWS_UP[SCREWS_UP.index(hold.screw) + 1 if hold.screw in SCREWS_UP else 0 :]:
             edit = SetValue(path=f"{path}.screw", value=screw)
             yield Change("fastener", f"{screw} screws", (edit,), 1.0)
@@ -148,6 +151,14 @@ def so_many_a_foot(path: str, hold: Drilled, count: int, units: UnitSystem) -> C
     return Change("count", words, tuple(edits), 3.0 * (count - hold.count))
 
 
+def _longer(path: str, hold: Screws, job: Job) -> Iterator[Change]:
+    """The longest screws that end in the truss: in wood every millimetre of thread holds."""
+    longest = max(fitting_mm(hold, job.vehicle, job.members, job.units), default=0.0)
+    if job.members.kind == "wood_truss" and longest > hold.length.mm:
+        edit = SetValue(path=f"{path}.length", value={"mm": longest})
+        yield Change("length", f"screws {say_length(longest, job.units)} long", (edit,), 0.5)
+
+
 def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     path, hold = f"carriers.{carrier.id}", carrier.hold
     if carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
@@ -156,7 +167,7 @@ def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     if isinstance(carrier, Rack):
         yield from _of_rack(path, carrier)
     if isinstance(hold, Drilled) and not (isinstance(carrier, Rack) and carrier.points):
-        yield from _of_fasteners(f"{path}.hold", hold, job.units)
+        yield from _of_fasteners(f"{path}.hold", hold, job)
     for wall in (3.0, 4.0):
         if carrier.section.kind == "tube" and wall > carrier.section.wall.mm:
             edit = SetValue(path=f"{path}.section.wall", value={"mm": wall})

@@ -6,6 +6,7 @@ from collections import Counter
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
 from itertools import combinations
+from math import inf
 
 from fahrtwind.core.choose.foresight import BOLD, Reach, foreseen, reach_of
 from fahrtwind.core.choose.hold_changes import (
@@ -156,8 +157,10 @@ class Search:
         found: list[HoldOffer] = []
         self.judged = 0
         ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
-        hoped = [w for w in sorted(ways, key=lambda w: sum(c.burden for c in w)) if self._hoped(w)]
-        for way in hoped[: effort.tried]:
+        ranked = [(self._short(way), sum(c.burden for c in way), way) for way in ways]
+        # what is foreseen to be enough before what a bold guess only hopes for; of those the gentlest first
+        hoped = sorted((r for r in ranked if r[0] <= BOLD), key=lambda r: r[:2])
+        for _, _, way in hoped[: effort.tried]:
             if len(found) >= self.most or self.judged >= effort.judged:
                 break
             if any(self.refusals[c.words] >= MOST_REFUSALS for c in way):
@@ -198,15 +201,16 @@ class Search:
         after, reach = self._reach(way)
         return [] if after is None else self._offered(way, after, reach)
 
-    def _hoped(self, way: tuple[Change, ...]) -> bool:
+    def _short(self, way: tuple[Change, ...]) -> float:
+        """How many times more the way would have to reach than what its changes let foresee."""
         alone = [self.reached.get(c.words) for c in way]
         known = [r for r in alone if r is not None]
         if self.now is None:
-            return True
+            return 1.0
         if len(known) < len(alone):
-            return False
+            return inf
         guess = foreseen(self.now, known)
-        return self._enough(guess, self.driven_m_s, BOLD)
+        return next((bold for bold in (1.0, BOLD) if self._enough(guess, self.driven_m_s, bold)), inf)
 
     def _enough(self, reach: Reach, driven_m_s: float, bold: float = 1.0) -> bool:
         lost = reach.lost_m_s * bold >= driven_m_s or not self.job.wish.one_lost

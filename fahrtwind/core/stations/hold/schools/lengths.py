@@ -30,8 +30,9 @@ def sold_mm(units: UnitSystem) -> tuple[float, ...]:
 def fitting_mm(
     hold: Drilled, vehicle: Vehicle, members: Members, units: UnitSystem, into_member: bool = True
 ) -> tuple[float, ...]:
-    """Lengths that hold in a member, or in the skin alone, and end before the ceiling; shortest first. None
-    where the roof is not known well enough to say, and for what is chosen by its grip.
+    """Lengths that hold in a member, or in the skin alone, and end before the ceiling: shortest first, but
+    where a truss is too shallow for a whole thread the longest. None where the roof is not known well enough
+    to say, and for what is chosen by its grip.
     """
     if isinstance(hold, OneSided) or not _known(vehicle, members, into_member):
         return ()
@@ -44,12 +45,10 @@ def fitting_mm(
     if not into_member or members.kind != "wood_truss":
         wall = members.wall.mm if into_member and members.wall else 0.0
         return tuple(x for x in short if x - above >= skin_mm(vehicle) + wall + BEYOND_METAL_MM)
-    for diameters in (FULL_DIAMETERS, LEAST_DIAMETERS):
-        thread = diameters * SCREWS[hold.screw].wood_mm
-        found = [x for x in short if thread_mm(x, above, vehicle, members) >= thread]
-        if found:
-            return tuple(found)
-    return ()
+    diameter = SCREWS[hold.screw].wood_mm
+    thread = {x: thread_mm(x, above, vehicle, members) / diameter for x in short}
+    whole = tuple(x for x in short if thread[x] >= FULL_DIAMETERS)
+    return whole or tuple(x for x in reversed(short) if thread[x] >= LEAST_DIAMETERS)
 
 
 def thread_mm(length_mm: float, above_mm: float, vehicle: Vehicle, members: Members) -> float:
