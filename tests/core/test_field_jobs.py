@@ -126,10 +126,10 @@ def test_buecherbus_well_nuts_refused_screws_into_trusses_hold() -> None:
     assert pilots and all(p and p < 5 for p in pilots)
     job = job_of("buecherbus")
     offer = next(r for r in remedies(job) if r.snag == "well-nuts-alone")
-    assert offer.words == "screws into members, 3 a foot, on brackets with legs of 30 mm"
+    assert offer.words == "screws into members"
     screwed = apply_edits(job, list(offer.edits))
-    assert not stops(evaluate(screwed)), "two #14 with four diameters in a shallow truss were not enough"
-    assert screwed.panels[0].hold.length.mm == 40
+    assert not stops(evaluate(screwed)), "as long as the shallow truss takes them: shorter ones do not hold"
+    assert screwed.panels[0].hold.length.mm == 50
 
 
 def test_zirkuswagen_rails_moved_inboard_past_an_aerial() -> None:

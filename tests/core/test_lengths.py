@@ -4,8 +4,11 @@ from __future__ import annotations
 
 import pytest
 
+from fahrtwind.core.choose.hold_changes import changes_of
+from fahrtwind.core.choose.make_hold import make_hold
 from fahrtwind.core.choose.remedies import remedies
-from fahrtwind.core.edits import SetValue, apply_edits
+from fahrtwind.core.choose.schools import WAYS, held_in
+from fahrtwind.core.edits import AddEntry, PlacePanel, SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate
 from fahrtwind.core.job.document import Job, Members, Vehicle
 from fahrtwind.core.job.panel import OneSided, Screws, ThroughBolts
@@ -105,3 +108,48 @@ def test_bars_are_held_by_their_ends(trailer: Job) -> None:
 def test_a_row_of_holes_has_its_distance_to_the_edge() -> None:
     """Four #14: three gaps of 20 (three diameters are 19.05), half of them 30, and 1.5 diameters of 6.35."""
     assert leg_wanted_mm(Screws(count=4)) == 40
+
+
+@pytest.fixture(scope="module")
+def on_trusses() -> Job:
+    """Two large panels on ply over trusses 60 mm deep, each proved by a pilot hole; driven at 100 km/h."""
+    facts = {
+        "vehicle.roof_length": "7.2 m",
+        "vehicle.roof_width": "2.4 m",
+        "vehicle.skin": "membrane",
+        "vehicle.ply_thickness": "9.5 mm",
+        "vehicle.inside": "finished",
+        "vehicle.altitude": "0 m",
+        "vehicle.top_speed": "100 km/h",
+        "members.kind": "wood_truss",
+        "members.depth": "60 mm",
+        "members.face_width": "38 mm",
+    }
+    trusses = [
+        AddEntry(path="readings", value={"x": f"{200 + 610 * i} mm", "kind": kind})
+        for kind in ("magnet", "pilot_solid")
+        for i in range(11)
+    ]
+    panels = [PlacePanel(model="Halde 410"), PlacePanel(model="Halde 410")]
+    told = [SetValue(path=path, value=value) for path, value in facts.items()]
+    return apply_edits(Job(name="Waldkauz", vehicle=Vehicle(kind="rv")), [*told, *trusses, *panels])
+
+
+@pytest.mark.parametrize("way", ["screws", "rack"])
+def test_what_stands_on_trusses_can_be_held(on_trusses: Job, way: str) -> None:
+    line = held_in(on_trusses, next(w for w in WAYS if w.name == way))
+    assert line.stops == () and line.changes
+    held = evaluate(apply_edits(on_trusses, list(line.edits)))
+    assert not [s for s in held.snags if s.severity == "stop" and s.station == "hold"]
+    assert held.findings.plan is not None and held.findings.plan.safe_m_s >= 100 / 3.6
+
+
+def test_longer_screws_are_offered_where_there_is_wood_for_them(on_trusses: Job) -> None:
+    """60 mm have 40 mm of thread in the truss, 70 mm have 46.7: a sixth more in all that the wood holds."""
+    offers = [o for p in make_hold(on_trusses).panels for o in p.offers]
+    longer = next(o for o in offers if "screws 70 mm long" in o.words)
+    assert longer.holes == 0 and longer.safe_m_s >= 100 / 3.6
+    deep = apply_edits(on_trusses, list(longer.edits))
+    assert {p.hold.length.mm for p in deep.panels} == {60, 70}
+    steel = next(j for j in demo_jobs() if j.members.kind == "steel_hat" and j.panels)
+    assert not any(c.kind == "length" for c in changes_of(steel, steel.panels[0]))
