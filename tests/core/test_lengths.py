@@ -52,6 +52,9 @@ def test_what_is_not_known_is_not_guessed_and_what_fits_stays() -> None:
     bare = Members.model_validate({"kind": "steel_hat"})
     assert fitting_mm(Screws(), STEEL, bare, "metric") == ()
     assert fitting_mm(Screws(), Vehicle.model_validate({"skin": "membrane"}), truss(60), "metric") == ()
+    endless = Members.model_validate({"kind": "wood_truss"})
+    assert fitting_mm(Screws(), PLY, endless, "metric") == (), "a ceiling may be anywhere"
+    assert fitted(Screws(), PLY, endless, "metric").length.mm == 25
     assert fitted(Screws(), STEEL, HAT, "metric").length.mm == 25
     assert fitted(Screws(), PLY, truss(60), "metric").length.mm == 60
     assert fitted(Screws(), PLY, Members(), "metric").length.mm == 25

@@ -12,6 +12,7 @@ from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, SpreadFeet, 
 from fahrtwind.core.engine.beside import Hands, Stopped, beside
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.saying import say_speed
 from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
 
@@ -192,7 +193,9 @@ def test_what_is_foreseen_finds_the_pair_that_holds() -> None:
 def test_where_nothing_helps_the_reason_is_told(one_panel: Job) -> None:
     racing = changed(one_panel, vehicle__top_speed="205 km/h")
     found = offers_for(Look(racing), racing.panels[0], without=("speed",))
-    assert found.offers == () and "slower than" in found.why and "gives way" in found.why
+    assert found.offers == () and "gives way" in found.why
+    now = next(v.safe_m_s for v in evaluate(racing).findings.verdicts if v.panel == racing.panels[0].id)
+    assert f"as it is at most {say_speed(now, 'metric')}" in found.why, "no speed that needs the changes"
 
 
 def test_it_stops_when_nobody_waits(one_panel: Job) -> None:

@@ -123,11 +123,12 @@ class Search:
         """
         if self.panel.carrier is None:
             return False
-        strongest = tuple({c.kind: c for c in self.changes}.values())
-        after, reach = self._reach(strongest)
-        if after is None or reach is None:
-            return False
-        return not self._enough(reach, self.driven_m_s, BOLD)
+        strongest, nearest = tuple({c.kind: c for c in self.changes}.values()), self.nearest
+        _, reach = self._reach(strongest)
+        hopeless = reach is not None and not self._enough(reach, self.driven_m_s, BOLD)
+        if not hopeless:  # nobody is offered all at once: it tells nothing about what comes near
+            self.nearest = nearest
+        return hopeless
 
     def found(self, effort: Effort) -> list[HoldOffer]:
         """The fewest holes, each change alone, and only where none of those is enough, more at once."""
@@ -237,7 +238,7 @@ class Search:
         if fails(then.near, changed) or self._refused(way, self.before.near, then.near):
             return []
         if self.near:
-            return [_offer(way, None, then, changed)]
+            return [_offer(way, self.before, then, changed, priced=False)]
         if self._refused(way, self.before.everywhere, then.everywhere):
             return []
         return [_offer(way, self.before, then, changed)]
@@ -263,8 +264,10 @@ def _of(job: Job, panel: PlacedPanel) -> PlacedPanel:
     return next(p for p in job.panels if p.id == panel.id)
 
 
-def _offer(way: tuple[Change, ...], before: Look | None, then: Look, panel: PlacedPanel) -> HoldOffer:
-    """What is more than ``before`` is told only where that is given."""
+def _offer(
+    way: tuple[Change, ...], before: Look, then: Look, panel: PlacedPanel, *, priced: bool = True
+) -> HoldOffer:
+    """``priced``: also how much dearer it is, which takes all that is bought."""
     seen = then.seen
     verdict = next(v for v in seen["verdicts"] if v.panel == panel.id)
     under = next((c for c in seen["carrier_verdicts"] if c.carrier == panel.carrier), None)
@@ -280,7 +283,7 @@ def _offer(way: tuple[Change, ...], before: Look | None, then: Look, panel: Plac
         let_go_m_s=min(p.let_go_m_s for p in parts),
         lost_let_go_m_s=min(p.lost_let_go_m_s for p in parts),
         parked_safe_m_s=min(p.parked.safe_m_s for p in parts),
-        holes=_holes(seen) - (_holes(before.seen) if before else 0),
+        holes=_holes(seen) - _holes(before.seen),
         feet=len(feet),
         height_mm=panel.stand_off.mm + panel.model.frame_height.mm,
         hours=holes * HOLE_H
@@ -288,7 +291,7 @@ def _offer(way: tuple[Change, ...], before: Look | None, then: Look, panel: Plac
         + sum(m.kind == "pad" for m in marks) * PAD_H
         + (len(under.rails) * RAIL_H if under else 0.0)
         + any(c.kind == "fairing" for c in way) * FAIRING_H,
-        dearer=dearer_by(before.seen, seen) if before else None,
+        dearer=dearer_by(before.seen, seen) if priced else None,
     )
 
 

@@ -100,19 +100,22 @@ def _tips(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
 
 def _why(search: Search) -> str:
     """Why nothing was found, from what came nearest."""
-    nearest, units = search.nearest, search.job.units
-    if nearest is None:
+    nearest, now, job = search.nearest, search.now, search.job
+    if nearest is None or now is None:
         return "Nothing that holds it could be worked out: answer what Hold asks first."
     if search.refused is not None:
         words, stops = search.refused
         return f"It would be held by {words}, and refused for: {', '.join(stops)}."
-    if nearest.safe_m_s >= search.driven_m_s:
+    road = nearest.safe_m_s >= search.driven_m_s
+    if road and nearest.parked < 1.0:
         return (
             "The road would be held, a storm where it stands would not: another place, or drive away from it."
         )
+    if road and job.wish.one_lost and nearest.lost_m_s < search.driven_m_s:
+        return "The road would be held with all feet there, with one lost it would not: tethers, or slower."
     return (
-        "No change of feet, fasteners or carriers that was tried is enough: a smaller panel, or slower than "
-        f"{say_speed(nearest.safe_m_s, units)}. What gives way is the {nearest.weakest}."
+        "No change of feet, fasteners or carriers that was tried is enough: a smaller panel, or as it is at "
+        f"most {say_speed(now.safe_m_s, job.units)}. What gives way is the {nearest.weakest}."
     )
 
 

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from typing import TypeVar, cast
 
+from fahrtwind.core.formulas.wood import thread_in_member
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import Drilled, Holding, OneSided, Screws, ThroughBolts
 from fahrtwind.core.quantities import Length, UnitSystem
@@ -14,8 +15,6 @@ from fahrtwind.core.tables.fasteners import INCH_LENGTHS, LENGTHS_MM, SCREWS
 
 LEAST_DIAMETERS, FULL_DIAMETERS = 4.0, 6.0
 """Of thread in a truss: below four refused, below six told (EN 1995-1-1, 8.7.2(3), from memory)."""
-THREADED_SHARE = 2 / 3
-"""Of a wood screw's length (NDS 2018, Appendix L)."""
 BEYOND_METAL_MM = 3.0
 """So far a screw comes out below the metal that it holds in: common practice."""
 INCH_MM = 25.4
@@ -53,8 +52,9 @@ def fitting_mm(
 
 def thread_mm(length_mm: float, above_mm: float, vehicle: Vehicle, members: Members) -> float:
     """Thread of a screw in a truss, ``above_mm`` of which is foot and sealant."""
-    depth = members.depth.mm if members.depth else float("inf")
-    return max(min(length_mm - above_mm - skin_mm(vehicle), THREADED_SHARE * length_mm, depth), 0.0)
+    depth = members.depth.mm if members.depth else length_mm  # not known: a question of its own
+    unnoted = thread_in_member.__wrapped__  # type: ignore[attr-defined]
+    return float(unnoted(length_mm, above_mm, skin_mm(vehicle), depth))
 
 
 def fitted(hold: H, vehicle: Vehicle, members: Members, units: UnitSystem) -> H:
@@ -70,9 +70,12 @@ def fitted(hold: H, vehicle: Vehicle, members: Members, units: UnitSystem) -> H:
 
 
 def _known(vehicle: Vehicle, members: Members, into_member: bool) -> bool:
-    """Whether what a fastener goes through is known."""
+    """Whether what a fastener goes through is known, and in wood where it has to end."""
     if vehicle.skin is None or not skin_mm(vehicle):
         return False
     if not into_member:
         return True
-    return members.kind is not None and (members.kind == "wood_truss" or members.wall is not None)
+    return (
+        members.kind is not None
+        and (members.depth if members.kind == "wood_truss" else members.wall) is not None
+    )
