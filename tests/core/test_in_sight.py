@@ -64,3 +64,10 @@ def test_a_station_out_of_sight_is_not_worked_out(sound: Job, monkeypatch: pytes
     assert asked
     monkeypatch.undo()
     assert part.findings.verdicts == evaluate(moved).findings.verdicts != before.findings.verdicts
+
+
+def test_a_speed_that_is_tried_is_another_look(demo: Job) -> None:
+    assert evaluate(demo) is evaluate(demo), "the same job is not put together twice"
+    for speed in (10.0, 12.5):
+        tried = evaluate(demo, speed).findings.plan
+        assert tried is not None and tried.probe_m_s == speed

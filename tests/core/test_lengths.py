@@ -41,6 +41,8 @@ def test_screws_hold_six_diameters_in_a_truss_and_end_in_it() -> None:
 def test_in_metal_they_come_out_below_it_and_bolts_have_room_for_their_nuts() -> None:
     # foot and sealant 5, sheet 0.8, wall 1.5, 3 beyond: 10.3 at least; 25.8 to the bottom of the rib
     assert fitting_mm(Screws(), STEEL, HAT, "metric") == (16, 20, 25)
+    thick = Members.model_validate({"kind": "steel_hat", "wall": 7.1, "face_width": 45, "depth": 20})
+    assert fitting_mm(Screws(), STEEL, thick, "metric")[0] == 16, "15.9 at least"
     # foot and sealant 5, sheet 0.8, washer 2, nut 6, a turn of 1: 14.8
     assert fitting_mm(ThroughBolts(), STEEL, HAT, "metric", into_member=False)[0] == 16
     assert fitting_mm(OneSided(), STEEL, HAT, "metric") == ()
