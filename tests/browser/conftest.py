@@ -16,7 +16,8 @@ import pytest
 from playwright.sync_api import Browser, Page, expect, sync_playwright
 
 # the longest wait before a failure, not a speed: a busy machine may take its time
-expect.set_options(timeout=20_000)
+PATIENT_MS = 90_000
+expect.set_options(timeout=PATIENT_MS)
 
 
 class Server:
@@ -43,7 +44,7 @@ class Server:
             str(self.database),
         ]
         self.process = subprocess.Popen(command, stdout=subprocess.DEVNULL)
-        for _ in range(300):
+        for _ in range(900):
             try:
                 urllib.request.urlopen(f"{self.url}/api/jobs", timeout=1).close()
                 return
@@ -86,6 +87,7 @@ def window(browser: Browser, server: Server) -> Iterator[Callable[[], Page]]:
         context = browser.new_context(
             base_url=server.url, viewport={"width": 1280, "height": 800}, accept_downloads=True
         )
+        context.set_default_timeout(PATIENT_MS)
         contexts.append(context)
         page = context.new_page()
         page.on("pageerror", lambda error: problems.append(str(error)))

@@ -99,7 +99,7 @@ def test_everything_done_without_the_network_goes_in_once_and_in_order(
     own.start()
     # the phones' door opens only when somebody opens it, and then at the same address
     assert ask(own, f"/api/jobs/{job}/phones/door", {"host": "127.0.0.1"})["address"] in address
-    expect(phone.get_by_text("not stored yet")).not_to_be_visible(timeout=30_000)
+    expect(phone.get_by_text("not stored yet")).not_to_be_visible()
     entries = log_of(own, job)
     assert [e["entry"]["kind"] for e in entries] == ["tick", "tick", "step", "timer"]
     assert {e["client"] for e in entries} == {"Ada"} and entries[1]["entry"]["ago_s"] > 0
@@ -151,7 +151,7 @@ def test_two_phones_and_the_desk_never_lay_one_over_another(
         expect(phone.get_by_role("button", name="Pilot met nothing")).to_have_attribute(
             "aria-pressed", "true"
         )
-        expect(phone.get_by_text("Kept here until")).not_to_be_visible(timeout=30_000)
+        expect(phone.get_by_text("Kept here until")).not_to_be_visible()
         expect(phone.get_by_text("not stored yet")).not_to_be_visible()
     now = ask(own, f"/api/jobs/{job}")
     assert now["job"]["vehicle"]["altitude"]["mm"] == 300_000
@@ -175,10 +175,10 @@ def test_a_hole_that_is_off_is_worked_at_once_and_a_way_out_taken_by_thumb(
     box.press("Tab")
     phone.get_by_role("button", name="It is there").press("Enter")
     trouble = phone.get_by_role("region", name="Not as planned")
-    expect(trouble).to_contain_text("12 mm aft", timeout=30_000)
+    expect(trouble).to_contain_text("12 mm aft")
     way = trouble.get_by_role("button", name=re.compile("Drill the bracket anew"))
     way.last.click()
-    expect(trouble).not_to_contain_text("12 mm aft", timeout=30_000)
+    expect(trouble).not_to_contain_text("12 mm aft")
     records = ask(own, f"/api/jobs/{job}")["job"]["built"]["feet"]
     assert [f["solved"] for f in records if f["id"] not in ("u1", "u2")] == ["bracket"]
     measured = [e["entry"] for e in log_of(own, job) if e["entry"]["kind"] == "measured"]
@@ -192,7 +192,7 @@ def test_an_instrument_fills_the_box_in_hand_and_typing_stays(
     step(phone, "Square up, then tighten")
     box = phone.get_by_label("Torque")
     box.focus()
-    expect(box).to_have_value(re.compile(r"^\d.* N·m$"), timeout=30_000)
+    expect(box).to_have_value(re.compile(r"^\d.* N·m$"))
     box.press("Enter")
     expect(phone.get_by_text("by simulated wrench")).to_be_visible()
     box.fill("7")

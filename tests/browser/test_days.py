@@ -11,8 +11,6 @@ from playwright.sync_api import Page, expect
 from fahrtwind.demo import FOLDER
 from tests.browser.conftest import go, open_demo, saved
 
-PATIENT = 90_000
-
 
 def part(page: Page, name: str) -> None:
     page.get_by_role("tab", name=name).focus()
@@ -21,7 +19,7 @@ def part(page: Page, name: str) -> None:
 
 def test_a_plan_is_found_held_kept_and_written_by_keyboard(page: Page) -> None:
     open_demo(page, "days", "imkerwagen")
-    expect(page.get_by_text("Proved: none ends earlier")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("Proved: none ends earlier")).to_be_visible()
     road = page.get_by_role("group", name="Road of days")
     stick = road.get_by_role("button", name=re.compile("^Stick and press")).first
     stick.focus()
@@ -36,27 +34,25 @@ def test_a_plan_is_found_held_kept_and_written_by_keyboard(page: Page) -> None:
     lift = road.get_by_role("button", name=re.compile("^Lift the panels")).first
     lift.focus()
     page.keyboard.press("Shift+ArrowRight")
-    expect(road.get_by_role("button", name=re.compile("^Lift the panels.*pinned")).first).to_be_visible(
-        timeout=PATIENT
-    )
-    expect(page.get_by_text("Drive from Fri 2 Oct", exact=False)).to_be_visible(timeout=PATIENT)
+    expect(road.get_by_role("button", name=re.compile("^Lift the panels.*pinned")).first).to_be_visible()
+    expect(page.get_by_text("Drive from Fri 2 Oct", exact=False)).to_be_visible()
     keep = page.get_by_role("button", name="Keep this plan")
-    expect(keep).to_be_enabled(timeout=PATIENT)
+    expect(keep).to_be_enabled()
     keep.focus()
     page.keyboard.press("Enter")
-    expect(page.get_by_text("this plan is kept")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("this plan is kept")).to_be_visible()
     saved(page)
     page.keyboard.press("Control+z")
-    expect(keep).to_be_visible(timeout=PATIENT)
+    expect(keep).to_be_visible()
 
 
 def test_what_helps_and_how_sure(page: Page) -> None:
     open_demo(page, "days", "imkerwagen")
     part(page, "What helps")
     row = page.get_by_role("row", name=re.compile("a heated shelter"))
-    expect(row).to_be_visible(timeout=PATIENT)
+    expect(row).to_be_visible()
     part(page, "How sure")
-    expect(page.get_by_text("of 6", exact=False).first).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("of 6", exact=False).first).to_be_visible()
     expect(page.get_by_text("what breaks it")).to_be_visible()
 
 
@@ -80,7 +76,7 @@ def test_from_nothing_told_to_a_plan_with_what_is_typed(page: Page) -> None:
         page.get_by_role("region", name="Snags").get_by_text("Planned without any weather")
     ).to_be_visible()
     part(page, "Plan")
-    expect(page.get_by_text("Drive from")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("Drive from")).to_be_visible()
     expect(page.get_by_text("Weather does not count.", exact=False)).to_be_visible()
 
 
@@ -88,7 +84,7 @@ def test_a_forecast_is_fetched_and_loaded_and_bad_ones_are_said(page: Page) -> N
     open_demo(page, "days", "imkerwagen")
     part(page, "Weather")
     page.get_by_role("button", name="Fetch a newer one").click()
-    expect(page.get_by_text("8 courses", exact=False)).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("8 courses", exact=False)).to_be_visible()
     saved(page)
     page.get_by_role("button", name=re.compile("^Working of the roof's skin on Thu 24 Sept")).click()
     expect(page.get_by_role("dialog").get_by_text("temperature of a roof's skin")).to_be_visible()
@@ -101,11 +97,11 @@ def test_a_forecast_is_fetched_and_loaded_and_bad_ones_are_said(page: Page) -> N
 
 def test_no_plan_says_why(page: Page) -> None:
     open_demo(page, "days", "wasserlaeufer")
-    expect(page.get_by_text("Drive from", exact=False)).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("Drive from", exact=False)).to_be_visible()
     part(page, "People and days")
     page.get_by_role("button", name="Remove Ida").click()
     part(page, "Plan")
-    expect(page.get_by_text("Not within these days")).to_be_visible(timeout=PATIENT)
+    expect(page.get_by_text("Not within these days")).to_be_visible()
     expect(page.get_by_text("4 hands wanted, 3 at work", exact=False)).to_be_visible()
     go(page, "roof-day")
 
@@ -129,13 +125,13 @@ def test_vehicles_that_share_people_are_planned_and_kept_together(page: Page) ->
             tick.press("Space")
     page.get_by_role("checkbox", name=re.compile("^Kiosk")).press("Space")
     expect(page.get_by_role("region", name="Kiosk")).to_contain_text("May")
-    expect(page.get_by_text("Proved: in sum they cannot drive earlier.")).to_be_visible(timeout=60_000)
+    expect(page.get_by_text("Proved: in sum they cannot drive earlier.")).to_be_visible()
     page.get_by_role("button", name="Keep for all").press("Enter")
     expect(page.get_by_text("kept for all")).to_be_visible()
     page.get_by_role("tab", name="People and days").click()
     expect(page.get_by_role("button", name="Ada is not at Kiosk after all")).to_be_visible()
     page.get_by_role("tab", name="Plan", exact=True).click()
-    expect(page.get_by_text("this plan is kept")).to_be_visible(timeout=40_000)
+    expect(page.get_by_text("this plan is kept")).to_be_visible()
     page.goto("/")
     page.get_by_role("link", name="Kiosk").first.click()
     go(page, "days")

@@ -53,10 +53,8 @@ def test_from_an_empty_roof_to_a_chosen_layout(page: Page) -> None:
     saved(page)
     press(page, "Propose layouts")
     layouts = page.get_by_role("region", name="Proposals")
-    expect(layouts.get_by_text(re.compile(r"No layout gives more than \d+ W: proved"))).to_be_visible(
-        timeout=60_000
-    )
-    expect(page.get_by_role("button", name="Enough")).to_have_count(0, timeout=60_000)
+    expect(layouts.get_by_text(re.compile(r"No layout gives more than \d+ W: proved"))).to_be_visible()
+    expect(page.get_by_role("button", name="Enough")).to_have_count(0)
     expect(layouts.get_by_role("heading", name=re.compile(r"\d layouts"))).to_be_visible()
     assert (
         layouts.get_by_role("listitem").filter(has=page.get_by_role("button", name="Keep as variant")).count()
@@ -157,7 +155,7 @@ def test_another_model_tells_what_changes_before_it_does(page: Page) -> None:
 def test_the_year_at_a_place(page: Page) -> None:
     open_demo(page, "layout")
     part(page, "Sun and shade")
-    expect(page.get_by_text("lost to shadow")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("lost to shadow")).to_be_visible()
     expect(page.get_by_text(re.compile("^In shadow: Rear"))).to_be_visible()
     shadow = page.locator("[data-shadow='p5']")
     noon = shadow.get_attribute("d")
@@ -168,12 +166,12 @@ def test_the_year_at_a_place(page: Page) -> None:
     page.get_by_label("Year or month").select_option("December")
     expect(page.get_by_role("columnheader", name="a day").first).to_be_visible()
     page.get_by_label("Climate", exact=True).select_option("Kargfeld")
-    expect(page.get_by_text("Kargfeld: south, dry and hot (invented site)")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("Kargfeld: south, dry and hot (invented site)")).to_be_visible()
     page.get_by_label("It is").select_option("heading")
-    expect(page.get_by_text("The heading is not known.")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("The heading is not known.")).to_be_visible()
     page.get_by_label("Front points to, north 0°").fill("90")
     page.get_by_label("Front points to, north 0°").press("Enter")
-    expect(page.get_by_text("parked, front towards 90°")).to_be_visible(timeout=20_000)
+    expect(page.get_by_text("parked, front towards 90°")).to_be_visible()
     page.get_by_role("row", name=re.compile("^Rear")).get_by_role("button").nth(1).click()
     expect(page.get_by_role("dialog")).to_contain_text("temperature of the cells")
     page.keyboard.press("Escape")

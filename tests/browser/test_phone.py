@@ -49,7 +49,7 @@ def test_a_tick_goes_on_to_the_next_step_and_outlives_reload_and_outage(phone: P
     phone.get_by_role("button", name="Done", exact=True).click()
     expect(phone.get_by_text("1 not stored yet")).to_be_visible()
     phone.context.set_offline(False)
-    expect(phone.get_by_text("not stored yet")).not_to_be_visible(timeout=15_000)
+    expect(phone.get_by_text("not stored yet")).not_to_be_visible()
     phone.reload()
     expect(phone.get_by_text(re.compile("Step 3 of"))).to_be_visible()
     phone.get_by_role("button", name=re.compile(f"Step 1, {title}, done")).click()

@@ -60,14 +60,12 @@ def test_water_is_drawn_and_parking_changes_it(page: Page) -> None:
     open_demo(page, "seal")
     part(page, "Water")
     # works of other tests may be before it: two run at once
-    expect(page.get_by_text("grid of 10 mm")).to_be_visible(timeout=90_000)
+    expect(page.get_by_text("grid of 10 mm")).to_be_visible()
     expect(page.locator("marker#water-head")).to_have_count(1)
     nose = page.get_by_label("Nose up")
     nose.fill("3 deg")
     nose.press("Enter")
-    expect(page.get_by_text(re.compile(r"\d l in \d+ places?|Everything runs off"))).to_be_visible(
-        timeout=90_000
-    )
+    expect(page.get_by_text(re.compile(r"\d l in \d+ places?|Everything runs off"))).to_be_visible()
     part(page, "Seal list")
     expect(page.locator("marker#water-head")).to_have_count(0)
 
