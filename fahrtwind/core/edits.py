@@ -16,7 +16,8 @@ from fahrtwind.core.stations.hold.carriers.actions import (
     PutOnRails,
     carriers_follow,
 )
-from fahrtwind.core.stations.hold.raised.actions import RaisePanel, raisings_follow
+from fahrtwind.core.stations.hold.carriers.standing import StandAnywhere
+from fahrtwind.core.stations.hold.raised.actions import RaisePanel, raisings_follow, unit_follows
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel, tethers_follow
 from fahrtwind.core.stations.layout.actions import (
     Arrange,
@@ -49,6 +50,7 @@ Edit = Annotated[
     | PutOnRack
     | PutOnPosts
     | PutInFrame
+    | StandAnywhere
     | TetherPanel
     | RaisePanel
     | RecordFoot
@@ -74,7 +76,7 @@ def _apply(job: Job, edit: Edit) -> Job:
         refuse_to_move(job, edit.path)
         whole = edit.model_copy(update={"value": with_usual_parts(edit.path, edit.value, job)})
         held = bond_follows(bracket_follows(whole.apply(job), edit.path), edit.path)
-        return carriers_follow(held, edit.path)
+        return unit_follows(carriers_follow(held, edit.path), edit.path)
     if isinstance(edit, RemoveEntry):
         refuse_to_move(job, edit.path, whole=True)
         return _without_panel(carriers_follow(edit.apply(job), edit.path), edit.path)
@@ -112,6 +114,7 @@ __all__ = [
     "ReplaceModel",
     "SetValue",
     "SpreadFeet",
+    "StandAnywhere",
     "TetherPanel",
     "UseVariant",
     "apply_edits",

@@ -252,6 +252,8 @@ def test_carriers_anyhow_are_answered(sound: Job, seed: int) -> None:
         carrier["points"] = dice.choice(([], ["w1", "w2"]))
         carrier["flush"] = carrier.get("joint") in ("angles", "welded") and dice.random() < 0.5
         carrier["hold"] = random_part(BasePlate if carrier.get("posts") else Screws, dice)
+        if carrier["points"] or carrier.get("posts"):
+            carrier["feet_at"] = []
         if carrier["points"] or carrier.get("posts") or carrier.get("own_rails") or dice.random() < 0.5:
             carrier["crossbars"] = None
         elif carrier.get("crossbars"):

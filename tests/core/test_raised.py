@@ -10,7 +10,8 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
-from fahrtwind.core.stations.hold.raised.statics import CENTRES, RaisedVerdict, _lines, unit_of
+from fahrtwind.core.stations.hold.raised.parts import CENTRES
+from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict, _lines, unit_of
 from tests.conftest import changed
 
 

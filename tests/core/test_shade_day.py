@@ -9,6 +9,7 @@ from shapely.geometry import Point
 from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.stations.layout.raised import bodies_of
 from fahrtwind.core.stations.layout.sun.day import ShadeMoment, day_of
 from fahrtwind.core.stations.layout.sun.shadows import casters_of, cells_of
 from fahrtwind.core.stations.survey.outline import polygon_of
@@ -33,8 +34,8 @@ def share(moment: ShadeMoment, panel: str = "p3") -> float:
 )
 def test_the_drawn_shadow_covers_the_cells_whose_rays_are_stopped(boxed: Job, tilt: str, up: str) -> None:
     job = changed(boxed, panels__p3__tilt=tilt, panels__p3__tilt_up=up)
-    others = [c for c in casters_of(job, lids_open=False, tilted=True) if c.of != "p3"]
-    cells = cells_of(job.panels[0], tilted=True)
+    others = [c for c in casters_of(job, lids_open=False, bodies=bodies_of(job.panels, ())) if c.of != "p3"]
+    cells = cells_of(job.panels[0], bodies_of(job.panels, ()).get("p3"))
     seen = 0
     for moment in day_of(job, 2, 200.0)[3:-3:4]:
         drawn = next((s for s in moment.shadows if s.panel == "p3"), None)

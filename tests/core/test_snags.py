@@ -21,6 +21,7 @@ from fahrtwind.core.edits import (
     RaisePanel,
     SetValue,
     SpreadFeet,
+    StandAnywhere,
     TetherPanel,
     apply_edits,
 )
@@ -122,6 +123,13 @@ def raised(job: Job, **values: Any) -> Job:
     """The first panel on hinges and struts, with fields set."""
     on = apply_edits(changed(job, panels__p1__tilt="45°"), [RaisePanel(panel="p1")])
     return changed(on, **values)
+
+
+def framed(job: Job, **values: Any) -> Job:
+    """The first panel in a frame that is raised with it, on two feet a side, with fields set."""
+    on = apply_edits(changed(job, panels__p1__tilt="45°"), [PutInFrame(panels=("p1",))])
+    stood = apply_edits(on, [StandAnywhere(carrier="b1", count=2), RaisePanel(panel="p1")])
+    return changed(stood, **values)
 
 
 def tethered(job: Job, **values: Any) -> Job:
@@ -608,6 +616,10 @@ CASES: dict[str, Callable[[Job], Job]] = {
     "raised-stow": raised,
     "latch-not-rated": raised,
     "latch-too-weak": lambda j: raised(j, raisings__g1__latch_n=300),
+    "latch-at-each-foot": lambda j: framed(j, raisings__g1__latches=1),
+    "raised-not-judged": lambda j: framed(j, panels__p1__tilt_up="front"),
+    "strut-beside-foot": lambda j: framed(j, raisings__g1__base="400 mm"),
+    "foot-beside-rail": lambda j: framed(j, carriers__b1__feet_at__s1__x="10 mm"),
     "latch-alone": lambda j: raised(j, raisings__g1__latches=1),
     "raised-unevenly": lambda j: raised(j, raisings__g1__panels=["p1", "p3"]),
     "raising-not-told": lambda j: changed(j, panels__p1__tilt="30°"),

@@ -14,9 +14,10 @@ import pytest
 from pvlib import atmosphere, clearsky, solarposition
 from shapely.geometry import Point, Polygon
 
-from fahrtwind.core.edits import AddEntry, apply_edits
+from fahrtwind.core.edits import AddEntry, MirrorPanel, RaisePanel, apply_edits
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.layout.footprint import panel_rect
+from fahrtwind.core.stations.layout.raised import bodies_of, raised_panel
 from fahrtwind.core.stations.layout.sun.harvest import harvest_of, stand_of
 from fahrtwind.core.stations.layout.sun.shadows import Caster, bearings, casters_of, cells_of, horizons
 from fahrtwind.core.stations.layout.sun.sky import STEP_MINUTES, site_of, year_of
@@ -27,7 +28,8 @@ FloatArray = npt.NDArray[np.float64]
 
 
 def solids(job: Job, *, lids_open: bool = False, tilted: bool = False) -> list[Caster]:
-    return casters_of(job, lids_open=lids_open, tilted=tilted)
+    bodies = bodies_of(job.panels, job.raisings) if tilted else {}
+    return casters_of(job, lids_open=lids_open, bodies=bodies)
 
 
 LID = {
@@ -92,7 +94,7 @@ def agree(things: list[Caster], seed: int) -> None:
 def test_raised_cells_lie_on_the_raised_plane(one_panel: Job) -> None:
     for up, axis, sign in (("front", 0, -1), ("rear", 0, 1), ("port", 1, -1), ("starboard", 1, 1)):
         panel = changed(one_panel, panels__p3__tilt="30°", panels__p3__tilt_up=up).panels[0]
-        flat, raised = cells_of(panel, tilted=False), cells_of(panel, tilted=True)
+        flat, raised = cells_of(panel, None), cells_of(panel, bodies_of([panel], ())[panel.id])
         foot = panel.stand_off.mm + panel.model.frame_height.mm
         assert (flat.points[:, 2] == foot).all() and flat.normal == pytest.approx([0, 0, 1])
         away = sign * (raised.points[:, axis] - flat.points[:, axis])
@@ -104,10 +106,45 @@ def test_raised_cells_lie_on_the_raised_plane(one_panel: Job) -> None:
         assert 0.85 * run * sin(radians(30)) < top < run * sin(radians(30))
 
 
+def test_a_unit_of_panels_is_one_plane_that_throws_no_shadow_on_itself(one_panel: Job) -> None:
+    """Two side by side raised to starboard about the first one's port edge: the second begins where the first
+    ends, nothing of either lies in the other's shadow, and what they cover is the unit's width times cos 30°.
+    """
+    first = changed(
+        one_panel, panels__p3__tilt="30°", panels__p3__tilt_up="starboard", panels__p3__y="-500 mm"
+    )
+    alone = apply_edits(first, [MirrorPanel(panel="p3")])
+    low, high = alone.panels
+    gap = panel_rect(high).y_mm - panel_rect(low).y_end_mm
+    assert gap > 0
+    pair = apply_edits(
+        changed(alone, panels__p3__array="u", **{f"panels__{high.id}__array": "u"}), [RaisePanel(panel="p3")]
+    )
+    assert set(pair.raisings[0].panels) == {"p3", high.id}
+    bodies = bodies_of(pair.panels, pair.raisings)
+    below, above = (raised_panel(p, bodies[p.id]) for p in pair.panels)
+    lean = sin(radians(30))
+    assert (below.low_mm, above.low_mm) == pytest.approx((0.0, below.rise_mm + gap * lean))
+    hinge = panel_rect(low).y_mm
+    whole = panel_rect(high).y_end_mm - hinge
+    assert above.rect.y_end_mm == pytest.approx(hinge + whole * cos(radians(30)))
+    assert above.rise_mm == pytest.approx(whole * lean)
+    points = np.concatenate([cells_of(p, bodies[p.id]).points for p in pair.panels])
+    normal = cells_of(low, bodies["p3"]).normal
+    assert (points - points[0]) @ normal == pytest.approx(np.zeros(len(points)), abs=1e-6)
+
+    def lost(job: Job) -> float:
+        bare = job.model_copy(update={"obstacles": ()})
+        return max(p.lost for p in yield_of(changed(bare, site__climate="Niederau")).panels)
+
+    assert lost(pair) == 0.0
+    assert lost(alone) > 0.01, "about an edge of its own each, one stands in the other's light"
+
+
 def test_cell_groups_lie_side_by_side_across_the_short_side(one_panel: Job) -> None:
     for turned in (False, True):
         panel = changed(one_panel, panels__p3__turned=turned).panels[0]
-        cells = cells_of(panel, tilted=False)
+        cells = cells_of(panel, None)
         short = 1 if not turned else 0
         edges = [np.sort(cells.points[cells.group == g][:, short])[[0, -1]] for g in range(cells.groups)]
         assert cells.groups == 3 and all(a[1] < b[0] for a, b in pairwise(edges))

@@ -48,7 +48,7 @@ def beam_lost(job: Job, sky: Sky, headings: list[float], weights: np.ndarray) ->
     """
     lost = []
     for panel in job.panels:
-        cells = cells_of(panel, tilted=False)
+        cells = cells_of(panel, None)
         top, all_light, taken = cells.points[0, 2], 0.0, 0.0
         spots = shapely.points(cells.points[:, :2])
         for i in range(len(sky.hours)):

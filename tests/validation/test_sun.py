@@ -70,7 +70,7 @@ def test_a_cell_is_dark_exactly_inside_the_hull_of_footprint_and_moved_footprint
     points = np.stack(
         [rng.uniform(1500, 5000, 300), rng.uniform(-1200, 1200, 300), np.full(300, 80.0)], axis=1
     )
-    horizon = horizons(points, casters_of(job, lids_open=False, tilted=False))
+    horizon = horizons(points, casters_of(job, lids_open=False, bodies={}))
     footprint = obstacle_polygon(job.obstacles[0])
     for column in rng.integers(0, len(bearings()), 25):
         elevation = rng.uniform(3, 70)
@@ -95,8 +95,8 @@ def test_the_fast_year_agrees_with_the_plain_way_moment_by_moment(sunny: Job) ->
     part = Sky(*(getattr(sky, name)[some] for name in Sky.__dataclass_fields__))
     weights = np.array(site_of(job).sunshine)[part.month] * part.hours
     plain = beam_lost(job, part, [0.0, 105.0, 240.0], weights)
-    cells = cells_of(job.panels[0], tilted=False)
-    horizon = horizons(cells.points, casters_of(job, lids_open=False, tilted=False))
+    cells = cells_of(job.panels[0], None)
+    horizon = horizons(cells.points, casters_of(job, lids_open=False, bodies={}))
     light = part.beam * np.sin(np.radians(part.elevation_deg)) * weights
     fast = 0.0
     for heading in (0.0, 105.0, 240.0):
@@ -112,7 +112,7 @@ def test_a_long_wall_takes_its_share_of_the_sky(one_panel: Job) -> None:
     """A wall without end whose edge stands at elevation h leaves (1 + cos h) / 2 of an even sky: plane
     geometry.
     """
-    cells = cells_of(one_panel.panels[0], tilted=False)
+    cells = cells_of(one_panel.panels[0], None)
     at = cells.points[0]
     for elevation in (20.0, 45.0, 70.0):
         height = at[2] + 1000 * np.tan(radians(elevation))

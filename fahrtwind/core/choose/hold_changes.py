@@ -6,13 +6,14 @@ from collections.abc import Iterator
 from dataclasses import dataclass
 
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
-from fahrtwind.core.job.carrier import Carrier, Posts, Rack
+from fahrtwind.core.job.carrier import MOST_STANDINGS, Carrier, Posts, Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
+from fahrtwind.core.stations.hold.carriers.standing import StandAnywhere
 from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
 from fahrtwind.core.stations.hold.schools.lengths import fitting_mm
 from fahrtwind.core.stations.hold.tethers.actions import TetherPanel
@@ -161,13 +162,17 @@ def _longer(path: str, hold: Screws, job: Job) -> Iterator[Change]:
 
 def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     path, hold = f"carriers.{carrier.id}", carrier.hold
-    if carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
-        what = "a crossbar" if isinstance(carrier, Rack) and carrier.crossbars else "a foot"
+    what = "a crossbar" if isinstance(carrier, Rack) and carrier.crossbars else "a foot"
+    if carrier.feet_at:
+        yield from _of_places(carrier, what)
+    elif carrier.every > 1 and not (isinstance(carrier, Rack) and carrier.points):
         yield Change("every", f"{what} at every member", (SetValue(path=f"{path}.every", value=1),), 4.0)
     if isinstance(carrier, Rack):
         yield from _of_rack(path, carrier)
     if isinstance(hold, Drilled) and not (isinstance(carrier, Rack) and carrier.points):
         yield from _of_fasteners(f"{path}.hold", hold, job)
+    if isinstance(hold, FoamTape):
+        yield from _of_tape(f"{path}.hold", hold)
     for wall in (3.0, 4.0):
         if carrier.section.kind == "tube" and wall > carrier.section.wall.mm:
             edit = SetValue(path=f"{path}.section.wall", value={"mm": wall})
@@ -178,6 +183,16 @@ def _of_carrier(job: Job, carrier: Carrier) -> Iterator[Change]:
     if job.assumptions.front_edge == "open":
         faired = SetValue(path="assumptions.front_edge", value="faired")
         yield Change("fairing", "a fairing before the front edges", (faired,), 9.0)
+
+
+def _of_places(carrier: Carrier, what: str) -> Iterator[Change]:
+    """One or two more, all set anew."""
+    now = len(carrier.feet_at)
+    for count in (now + 1, now + 2):
+        if count <= MOST_STANDINGS:
+            edit = StandAnywhere(carrier=carrier.id, count=count)
+            words = f"{what} at {count} places under each rail" if what == "a foot" else f"{count} crossbars"
+            yield Change("every", words, (edit,), 4.0 * (count - now))
 
 
 def _of_rack(path: str, rack: Rack) -> Iterator[Change]:

@@ -14,6 +14,8 @@ from fahrtwind.core.job.sections import RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables.alloys import AlloyName
 
+MOST_STANDINGS = 16
+
 
 class Rail(Part):
     """One rail along the roof, y in its middle."""
@@ -22,10 +24,18 @@ class Rail(Part):
     y: q.Across
 
 
+class Standing(Part):
+    """A place along the roof where every rail has a foot, or a crossbar lies, x of its middle."""
+
+    id: Identifier
+    x: q.Along
+
+
 class OnRails(Part):
     """What every carrier with rails along the roof has. ``height``: underside of the rails over the roof;
-    ``every``: a foot at every so many members; ``hold``: how each foot is held; ``stock``: length the section
-    is sold in; ``clamp_n``: pull a clamp may take by its maker, nominal, blank where nobody says.
+    ``every``: a foot at every so many members; ``feet_at``: places of its own instead, where a foot asks for
+    no member; ``hold``: how each foot is held; ``stock``: length the section is sold in; ``clamp_n``: pull a
+    clamp may take by its maker, nominal, blank where nobody says.
     """
 
     id: Identifier
@@ -37,6 +47,7 @@ class OnRails(Part):
     end: q.Along
     rails: Annotated[tuple[Rail, ...], Field(min_length=1, max_length=6)]
     every: Annotated[int, Field(ge=1, le=4)] = 1
+    feet_at: Annotated[tuple[Standing, ...], Field(max_length=MOST_STANDINGS)] = ()
     hold: Holding = Screws()
     stock: q.LongSide | None = None
     clamp_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
@@ -180,6 +191,14 @@ class Rack(OnRails):
         else:
             return self
         raise PydanticCustomError("bad_input", "{problem}", {"problem": problem, "remedy": remedy})
+
+    @model_validator(mode="after")
+    def _only_feet_have_places_of_their_own(self) -> Rack:
+        if self.feet_at and (self.points or self.posts):
+            problem = "Feet at places of their own are not for a rack on points or posts: these say where."
+            remedy = "Take the places of the feet away, or the points or posts."
+            raise PydanticCustomError("bad_input", "{problem}", {"problem": problem, "remedy": remedy})
+        return self
 
     @model_validator(mode="after")
     def _posts_stand_on_base_plates(self) -> Rack:

@@ -11,6 +11,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import FreeArea, Site
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import UnitSystem
@@ -91,8 +92,9 @@ class SunnyRoof:
     survey: Survey
     obstacles: tuple[Obstacle, ...]
     panels: tuple[PlacedPanel, ...]
+    raisings: tuple[Raising, ...]
     site: Site
 
     @classmethod
     def of(cls, job: Job) -> SunnyRoof:
-        return cls(job.vehicle, job.survey, job.obstacles, job.panels, job.site)
+        return cls(job.vehicle, job.survey, job.obstacles, job.panels, job.raisings, job.site)

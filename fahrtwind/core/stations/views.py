@@ -12,6 +12,7 @@ from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
 from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Survey
 from fahrtwind.core.job.sealing import Seal
 from fahrtwind.core.job.tether import Tether
@@ -58,6 +59,11 @@ def obstacles(asked: Asked) -> tuple[Obstacle, ...]:
 @view()
 def panels(asked: Asked) -> tuple[PlacedPanel, ...]:
     return asked.job.panels
+
+
+@view()
+def raisings(asked: Asked) -> tuple[Raising, ...]:
+    return asked.job.raisings
 
 
 @view()

@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from typing import Any
 
+from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.job.panel import GLUED, FoamTape, SpanBars
+from fahrtwind.core.job.panel import GLUED, FoamTape, Holding, PlacedPanel, SpanBars
 from fahrtwind.core.job.paths import changed_at, entry_position
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.schools import SCHOOLS
@@ -33,13 +34,9 @@ def bracket_follows(job: Job, path: str) -> Job:
     there.
     """
     words = path.split(".")
-    if (
-        len(words) != 4
-        or words[0] != "panels"
-        or words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"])
-    ):
+    if words[2:] not in (["hold", "pad_length"], ["hold", "pad_width"]):
         return job
-    hold = job.panels[entry_position(job.panels, words[1], path)].hold
+    hold = _hold_at(job, words, path)
     if not isinstance(hold, FoamTape):
         return job
     bracket = hold.bracket
@@ -47,7 +44,16 @@ def bracket_follows(job: Job, path: str) -> Job:
         value = {"length": Length(mm=hold.pad_length.mm)}
     else:
         value = {"toe": Length(mm=max(hold.pad_width.mm - bracket.lever.mm, LEAST_TOE_MM))}
-    return changed_at(job, f"panels.{words[1]}.hold.bracket", lambda _: dict(bracket) | value, job.units)
+    return changed_at(job, f"{'.'.join(words[:3])}.bracket", lambda _: dict(bracket) | value, job.units)
+
+
+def _hold_at(job: Job, words: list[str], path: str) -> Holding | None:
+    """How a panel or a carrier holds; None for what else stands at that path."""
+    if words[0] not in ("panels", "carriers"):
+        return None
+    entries: tuple[PlacedPanel, ...] | tuple[Carrier, ...]
+    entries = job.panels if words[0] == "panels" else job.carriers
+    return entries[entry_position(entries, words[1], path)].hold
 
 
 USUAL_BOND = {"foam tape": {"thickness": Length(mm=1.6), "dwell_h": 72.0}, "adhesive": GLUED}
@@ -56,10 +62,9 @@ USUAL_BOND = {"foam tape": {"thickness": Length(mm=1.6), "dwell_h": 72.0}, "adhe
 def bond_follows(job: Job, path: str) -> Job:
     """A pad that is bonded otherwise has the usual height and wait of what bonds it; the rest stays."""
     words = path.split(".")
-    if len(words) != 4 or words[0] not in ("panels", "carriers") or words[2:] != ["hold", "bond"]:
+    if words[2:] != ["hold", "bond"]:
         return job
-    entries = job.panels if words[0] == "panels" else job.carriers
-    hold = entries[entry_position(entries, words[1], path)].hold
+    hold = _hold_at(job, words, path)
     if not isinstance(hold, FoamTape):
         return job
     usual = USUAL_BOND[hold.bond]

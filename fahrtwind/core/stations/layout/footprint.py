@@ -4,8 +4,6 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
-from math import cos, radians, sin
-from typing import Literal
 
 from shapely.geometry import Point, Polygon, box
 
@@ -76,34 +74,6 @@ def panel_rect(panel: PlacedPanel) -> Rect:
     longer, shorter = panel_size_mm(panel)
     along, across = (shorter, longer) if panel.turned else (longer, shorter)
     return Rect(panel.x.mm, panel.y.mm - across / 2, along, across)
-
-
-@dataclass(frozen=True, slots=True)
-class Raised:
-    """A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than
-    lying flat, mm.
-    """
-
-    rect: Rect
-    up: Literal["front", "rear", "port", "starboard"]
-    rise_mm: float
-
-
-def raised_panel(panel: PlacedPanel) -> Raised | None:
-    """How a panel stands when raised; None where it always lies flat."""
-    if panel.tilt.deg <= 0:
-        return None
-    rect, tilt = panel_rect(panel), radians(panel.tilt.deg)
-    lengthwise = panel.tilt_up in ("front", "rear")
-    free = rect.length_mm if lengthwise else rect.width_mm
-    run = free * cos(tilt)
-    seen = {
-        "front": Rect(rect.x_end_mm - run, rect.y_mm, run, rect.width_mm),
-        "rear": Rect(rect.x_mm, rect.y_mm, run, rect.width_mm),
-        "port": Rect(rect.x_mm, rect.y_end_mm - run, rect.length_mm, run),
-        "starboard": Rect(rect.x_mm, rect.y_mm, rect.length_mm, run),
-    }[panel.tilt_up]
-    return Raised(seen, panel.tilt_up, free * sin(tilt))
 
 
 def obstacle_rect(obstacle: Obstacle) -> Rect:

@@ -110,39 +110,61 @@ def _own(feet: tuple[FootPlace, ...], holder: str) -> tuple[FootPlace, ...]:
 def carrier_feet(
     carrier: Carrier, ribs: Members, members: tuple[Member, ...], rows: tuple[RowFit, ...]
 ) -> tuple[FootPlace, ...]:
-    """A foot under each rail at every so many members between its ends, the first and the last always, or
-    there in each row under a crossbar; or at every point that can be used of the row nearest to the rail; or
-    under each post.
+    """A foot under each rail at every so many members between its ends, the first and the last always, or at
+    the places it has of its own; or there in each row under a crossbar; or at every point that can be used of
+    the row nearest to the rail; or under each post.
     """
     if isinstance(carrier, Rack) and carrier.points:
         return tuple(f for rail in carrier.rails for f in _on_points(carrier, rail, rows))
     if isinstance(carrier, Rack) and carrier.posts:
         return tuple(_on_posts(carrier))
+    crossbars = carrier.crossbars if isinstance(carrier, Rack) else None
+    standing = _standing(carrier, members)
+    named = (
+        [(f"{rail.id}{at.name}", rail.id, rail, at) for rail in carrier.rails for at in standing]
+        if crossbars is None
+        else [(f"k{at.tag}{row.id}", f"k{at.tag}", row, at) for at in standing for row in crossbars.feet]
+    )
+    return tuple(_foot(carrier, names, across, at, ribs) for *names, across, at in named)
+
+
+@dataclass(frozen=True, slots=True)
+class _Standing:
+    """Where feet stand along the roof, mm, and the member that is nearest. ``tag``: its number or its id."""
+
+    name: str
+    tag: str
+    x_mm: float
+    member: Member | None
+
+
+def _standing(carrier: Carrier, members: tuple[Member, ...]) -> list[_Standing]:
+    if carrier.feet_at:
+        own = sorted(carrier.feet_at, key=lambda at: at.x.mm)
+        return [_Standing(at.id, at.id, at.x.mm, _nearest(members, at.x.mm)) for at in own]
     under = [m for m in members if carrier.start.mm <= m.x_mm <= carrier.end.mm]
     kept = [m for i, m in enumerate(under) if i % carrier.every == 0 or i == len(under) - 1]
-    crossbars = carrier.crossbars if isinstance(carrier, Rack) else None
-    named = (
-        [(f"{rail.id}m{m.number}", rail.id, rail, m) for rail in carrier.rails for m in kept]
-        if crossbars is None
-        else [(f"k{m.number}{row.id}", f"k{m.number}", row, m) for m in kept for row in crossbars.feet]
-    )
-    return tuple(_at_member(carrier, names, across, member, ribs) for *names, across, member in named)
+    return [_Standing(f"m{m.number}", str(m.number), m.x_mm, m) for m in kept]
 
 
-def _at_member(
-    carrier: Carrier, names: list[str], across: Rail | FootRow, member: Member, ribs: Members
+def _nearest(members: tuple[Member, ...], x_mm: float) -> Member | None:
+    return min(members, key=lambda m: abs(m.x_mm - x_mm), default=None)
+
+
+def _foot(
+    carrier: Carrier, names: list[str], across: Rail | FootRow, at: _Standing, ribs: Members
 ) -> FootPlace:
     """``names``: of the foot, and of what stands on it."""
     return FootPlace(
         panel=carrier.id,
         foot=names[0],
-        x_mm=member.x_mm,
+        x_mm=at.x_mm,
         y_mm=across.y.mm,
-        along_mm=member.x_mm - carrier.start.mm,
+        along_mm=at.x_mm - carrier.start.mm,
         moved_mm=0.0,
-        member=member.number,
-        off_mm=0.0,
-        landing=landing_of(ribs, carrier.hold, member.x_mm, member),
+        member=at.member.number if at.member else None,
+        off_mm=at.x_mm - at.member.x_mm if at.member else None,
+        landing=landing_of(ribs, carrier.hold, at.x_mm, at.member),
         side="port" if across.y.mm < 0 else "starboard",
         line=names[1],
     )

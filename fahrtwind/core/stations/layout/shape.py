@@ -5,7 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from fahrtwind.core.stations.layout.footprint import Raised, Rect
+from fahrtwind.core.stations.layout.footprint import Rect
+from fahrtwind.core.stations.layout.raised import Raised
 from fahrtwind.core.stations.survey.outline import Vertex
 
 

@@ -8,6 +8,7 @@ from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.document import Members, Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.job.views import Plan, Roof, SunnyRoof
 from fahrtwind.core.quantities import Length
@@ -38,10 +39,10 @@ from fahrtwind.core.stations.layout.footprint import (
     obstacle_polygon,
     obstacle_rect,
     panel_rect,
-    raised_panel,
     roof_rect,
 )
 from fahrtwind.core.stations.layout.holders import Holder, carrier_feet, holders_of
+from fahrtwind.core.stations.layout.raised import Body, bodies_of, raised_panel
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.layout.street import SeenFrom, nearest, seen_of
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding, explain_yield, yield_of
@@ -60,9 +61,16 @@ def roof(vehicle: Vehicle, roof_length: Length, roof_width: Length) -> Rect | No
     return roof_rect(vehicle)
 
 
+@stage("layout", "Raised units", "panels")
+def raised_bodies(panels: tuple[PlacedPanel, ...], raisings: tuple[Raising, ...]) -> dict[str, Body]:
+    return bodies_of(panels, raisings)
+
+
 @stage("layout", "Shapes", "panels.{id}", each="panels", all="panel_shapes")
-def panel_shape(panel: PlacedPanel) -> Shape:
-    return Shape(panel.id, "panel", panel_rect(panel), None, (), raised_panel(panel))
+def panel_shape(panel: PlacedPanel, raised_bodies: dict[str, Body]) -> Shape:
+    body = raised_bodies.get(panel.id)
+    raised = None if body is None else raised_panel(panel, body)
+    return Shape(panel.id, "panel", panel_rect(panel), None, (), raised)
 
 
 @stage("layout", "Shapes", "obstacles.{id}", each="obstacles", all="obstacle_shapes")

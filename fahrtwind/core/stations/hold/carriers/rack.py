@@ -127,7 +127,7 @@ def joint_springs(kind: JointKind, angle_wall_mm: float) -> tuple[float, float, 
 
 
 @dataclass(slots=True)
-class _Build:
+class Build:
     """A frame as it grows: places of its nodes, its bars, and what each of its lines is and runs through."""
 
     places: list[tuple[float, float, float]] = field(default_factory=list)
@@ -151,16 +151,58 @@ class _Build:
         self._draw(name, made, list(dict.fromkeys(found[x] for x in sorted(found))))
         return found
 
-    def post(self, name: str, made: Made, top: int, foot_z: float) -> int:
-        """A post down to its foot at ``foot_z`` mm over the roof; its node there."""
-        x, y, _ = self.places[top]
-        self.places.append((x, y, foot_z))
+    def leg(self, name: str, made: Made, top: int, foot: tuple[float, float, float]) -> int:
+        """A post or a strut from a node to its foot, mm; the foot's node."""
+        self.places.append(foot)
         self._draw(name, made, [len(self.places) - 1, top])
         return len(self.places) - 1
 
     def _draw(self, name: str, made: Made, nodes: list[int]) -> None:
         self.lines[name], self.made_of[name] = nodes, made
         self.bars += [Bar(a, b, made.strength.stiff, name) for a, b in pairwise(nodes)]
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Laid:
+    """Rails and bars joined at their corners, not held by anything yet, and their nodes by place, mm."""
+
+    build: Build
+    on_rail: dict[str, dict[float, int]]
+    on_bar: dict[str, dict[float, int]]
+    ties: tuple[Tie, ...]
+
+    def ready(self, rack: Rack, frame: Frame, clamps: tuple[ClampPlace, ...]) -> RackFrame:
+        """Held as ``frame`` says, with its own nodes, and ready for loads."""
+        nodes = np.array([self.on_bar[bar][y] for bar, y in clamps], dtype=int)
+        made_of, top_mm = self.build.made_of, rack.bar_section.height.mm / 2
+        mass, ready = _masses(frame, made_of), made_ready(frame)
+        return RackFrame(ready, nodes, mass, self.build.lines, made_of, top_mm, len(self.ties))
+
+
+def laid_out(
+    rack: Rack, parts: RackParts, feet: tuple[FootPlace, ...], on_bars: tuple[ClampPlace, ...], stiffest: bool
+) -> Laid:
+    """Rails and bars with nodes at their ends, where they cross, over feet and where bars bear something.
+    Raises InputError where a bar crosses no rail.
+    """
+    _crossed(rack)
+    build = Build()
+    rail_z = rack.height.mm + rack.section.height.mm / 2
+    on_rail: dict[str, dict[float, int]] = {}
+    on_bar: dict[str, dict[float, int]] = {}
+    for rail in rack.rails:
+        cuts = [rack.start.mm, rack.end.mm, *rests_at(rack, rail, feet), *(b.x.mm for b in rack.bars)]
+        on_rail[rail.id] = build.line(rail.id, parts.rail, cuts, (None, rail.y.mm), rail_z)
+    for bar in rack.bars:
+        own = [y for own, y in on_bars if own == bar.id]
+        cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
+        on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), rack.bar_axis_mm)
+    ties = tuple(
+        Tie(on_rail[r.id][b.x.mm], on_bar[b.id][r.y.mm], _firm(rack, rack.joint, stiffest), f"{r.id}{b.id}")
+        for r in _under(rack)
+        for b in rack.bars
+    )
+    return Laid(build, on_rail, on_bar, ties)
 
 
 def rack_frame(
@@ -174,24 +216,8 @@ def rack_frame(
     """The frame with feet and corners at one end of their range. Raises InputError where a bar crosses no
     rail, or the frame moves.
     """
-    _crossed(rack)
-    build = _Build()
-    rail_z = rack.height.mm + rack.section.height.mm / 2
-    on_rail: dict[str, dict[float, int]] = {}
-    on_bar: dict[str, dict[float, int]] = {}
-    for rail in rack.rails:
-        cuts = [rack.start.mm, rack.end.mm, *rests_at(rack, rail, feet), *(b.x.mm for b in rack.bars)]
-        on_rail[rail.id] = build.line(rail.id, parts.rail, cuts, (None, rail.y.mm), rail_z)
-    for bar in rack.bars:
-        own = [y for own, y in clamps if own == bar.id]
-        cuts = [rack.port.mm, rack.starboard.mm, *own, *(r.y.mm for r in _under(rack))]
-        on_bar[bar.id] = build.line(bar.id, parts.bar, cuts, (bar.x.mm, None), rack.bar_axis_mm)
-    ties = [
-        Tie(on_rail[r.id][b.x.mm], on_bar[b.id][r.y.mm], _firm(rack, rack.joint, stiffest), f"{r.id}{b.id}")
-        for r in _under(rack)
-        for b in rack.bars
-    ]
-    corners = len(ties)
+    laid = laid_out(rack, parts, feet, clamps, stiffest)
+    build, on_rail, ties = laid.build, laid.on_rail, list(laid.ties)
     if parts.crossbar is None or rack.crossbars is None:
         tops = [on_rail[f.line][f.x_mm] for f in feet]
     else:
@@ -205,10 +231,7 @@ def rack_frame(
     stand = _on_posts if parts.post else _on_feet
     supports = stand(rack, parts, build, list(zip(feet, chains, tops, strict=True)), stiffest)
     frame = Frame(np.array(build.places), tuple(build.bars), tuple(ties), supports)
-    clamp_nodes = np.array([on_bar[bar][y] for bar, y in clamps], dtype=int)
-    top_mm = rack.bar_section.height.mm / 2
-    mass, ready = _masses(frame, build.made_of), made_ready(frame)
-    return RackFrame(ready, clamp_nodes, mass, build.lines, build.made_of, top_mm, corners)
+    return laid.ready(rack, frame, clamps)
 
 
 Springs = tuple[float, float, float, float, float, float]
@@ -220,7 +243,7 @@ def _firm(rack: Rack, joint: JointKind, stiffest: bool) -> Springs:
 
 
 def _crossbars(
-    rack: Rack, under: Crossbars, made: Made, build: _Build, feet: tuple[FootPlace, ...]
+    rack: Rack, under: Crossbars, made: Made, build: Build, feet: tuple[FootPlace, ...]
 ) -> dict[str, tuple[float, dict[float, int]]]:
     """Of each crossbar its x, mm, and its nodes by y, mm: at its ends, its feet and the rails on it."""
     axis = rack.height.mm - under.section.height.mm / 2
@@ -237,7 +260,7 @@ Standing = list[tuple[FootPlace, Chain, int]]
 
 
 def _on_feet(
-    rack: Rack, _parts: RackParts, build: _Build, standing: Standing, stiffest: bool
+    rack: Rack, _parts: RackParts, build: Build, standing: Standing, stiffest: bool
 ) -> tuple[Support, ...]:
     share, weak = RANGE[stiffest], _weak_way_n_mm(rack)
     level = (
@@ -257,7 +280,7 @@ def _on_feet(
 
 
 def _on_posts(
-    rack: Rack, parts: RackParts, build: _Build, standing: Standing, stiffest: bool
+    rack: Rack, parts: RackParts, build: Build, standing: Standing, stiffest: bool
 ) -> tuple[Support, ...]:
     """Posts from their feet up to the rails, and what the deck holds base plates with; an outer foot is a
     hinge.
@@ -267,7 +290,8 @@ def _on_posts(
     found = []
     for foot, chain, top in standing:
         below = hold.below.mm if isinstance(hold, OuterFoot) else 0.0
-        base = build.post(foot.foot, parts.post or parts.rail, top, -below)
+        x, y, _ = build.places[top]
+        base = build.leg(foot.foot, parts.post or parts.rail, top, (x, y, -below))
         springs = (share * IN_PLANE_N_MM, share * IN_PLANE_N_MM, share * _up(chain, stiffest))
         found.append(Support(base, build.places[base], springs, foot.foot, (turning, turning, turning)))
     return tuple(found)
@@ -300,10 +324,12 @@ def crossbars_at(feet: tuple[FootPlace, ...]) -> dict[str, float]:
 
 
 def rests_at(carrier: Carrier, rail: Rail, feet: tuple[FootPlace, ...]) -> list[float]:
-    """Where a rail is held from below, mm along the roof: at its feet, or on every crossbar."""
+    """Where a rail is held from below, mm along the roof, each place once: at its feet, or on every
+    crossbar.
+    """
     if isinstance(carrier, Rack) and carrier.crossbars is not None:
-        return sorted(crossbars_at(feet).values())
-    return sorted(f.x_mm for f in feet if f.line == rail.id)
+        return sorted(set(crossbars_at(feet).values()))
+    return sorted({f.x_mm for f in feet if f.line == rail.id})
 
 
 def _under(rack: Rack) -> list[Rail]:

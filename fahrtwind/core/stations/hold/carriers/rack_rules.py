@@ -148,7 +148,7 @@ def _across(rack: Rack, feet: tuple[FootPlace, ...]) -> Iterator[tuple[str, str,
     under = rack.crossbars
     for name, x in crossbars_at(feet).items():
         at = _bar_rect(x, under.section.width.mm, under.port_mm, under.starboard_mm)
-        yield f"crossbar {name}", "every", at, rack.foot_mm
+        yield f"crossbar {name}", "feet_at" if rack.feet_at else "every", at, rack.foot_mm
 
 
 def _bar_rect(x_mm: float, wide_mm: float, port_mm: float, starboard_mm: float) -> Rect:

@@ -107,7 +107,7 @@ def _grabbed(rack: Rack, forces: RackForces, cap: Capacities, seams: list[Seam])
     told = {support.name: float(u) for support, u in zip(forces.frame.frame.supports, feet, strict=True)}
     worst = max(told, key=lambda name: told[name])
     found = GrabVerdict(f"foot {worst}", told[worst])
-    stressed = _Stressed.of(rack, forces)
+    stressed = Stressed.of(rack, forces.frame)
     up, rest = stressed.stress(grabbed.bars[None])
     shares = (np.abs(up) + rest).max(axis=(0, 1, 3)) * MEMBER_FACTOR / stressed.yield_n_mm2
     for name, own in stressed.own.items():
@@ -146,9 +146,8 @@ def _joints(
     of corners, none where they are welded; of rails on crossbars, none without such.
     """
     ties, first = forces.frame.frame.ties, forces.frame.corners
-    bar, rail = rack.bar_section, rack.section
-    corners = _clamped(rack) if rack.joint == "clamps" else _bolted(rack.joint == "angles", bar, rail)
-    crossings = _bolted(True, rail, rack.on_feet[0])
+    corners = corner_reading(rack)
+    crossings = _bolted(True, rack.section, rack.on_feet[0])
     groups: tuple[tuple[Kind, Chain | None, int, int, tuple[Reading, Reading]], ...] = (
         ("corner", chains[0], 0, first, corners),
         ("crossing", chains[1], first, len(ties), _turned(crossings)),
@@ -217,6 +216,13 @@ Reading = Callable[[FloatArray], FloatArray]
 """What a corner's forces, (…, 6), come to."""
 
 
+def corner_reading(rack: Rack) -> tuple[Reading, Reading]:
+    """Pull and force along at the worst bolt, or the clamp, of a corner that is not welded."""
+    if rack.joint == "clamps":
+        return _clamped(rack)
+    return _bolted(rack.joint == "angles", rack.bar_section, rack.section)
+
+
 def _clamped(rack: Rack) -> tuple[Reading, Reading]:
     """On a clamp about a tube along the roof: what opens it, and what would make it slip along and about."""
     high = (rack.bar_section.height.mm + rack.section.height.mm) / 2  # the bar's axis over the tube's
@@ -275,7 +281,7 @@ def _bars(
     rack: Rack, forces: RackForces, air: Air
 ) -> tuple[tuple[RailVerdict, ...], list[Limits], list[Limits]]:
     """Every rail, bar and post on the road, the limits of each, and of each parked."""
-    stressed = _Stressed.of(rack, forces)
+    stressed = Stressed.of(rack, forces.frame)
     road, parked = stressed.limits(forces.bars_road), stressed.limits(forces.bars_parked)
     now = forces.bars_road.constant[0] + forces.bars_road.per_pa[0] * air.pressure_pa
     up, rest = stressed.stress(now[None])
@@ -302,7 +308,7 @@ def _bars(
 
 
 @dataclass(frozen=True, slots=True, eq=False)
-class _Stressed:
+class Stressed:
     """Pieces of all bars at once: ``own`` says which are whose; moduli (bars,), mm² and mm³; yield, N/mm²."""
 
     own: dict[str, list[int]]
@@ -313,10 +319,10 @@ class _Stressed:
     yield_n_mm2: FloatArray
 
     @classmethod
-    def of(cls, rack: Rack, forces: RackForces) -> _Stressed:
+    def of(cls, rack: Rack, frame: RackFrame) -> Stressed:
         """Of all bars of a rack, in the order of its frame; mm², mm³, N/mm²."""
-        bars, made_of = forces.frame.frame.bars, forces.frame.made_of
-        own: dict[str, list[int]] = {name: [] for name in forces.frame.lines}
+        bars, made_of = frame.frame.bars, frame.made_of
+        own: dict[str, list[int]] = {name: [] for name in frame.lines}
         for i, bar in enumerate(bars):
             own[bar.part].append(i)
         shapes = [made_of[b.part].strength.shape for b in bars]

@@ -52,7 +52,9 @@ def _stronger(carrier: Carrier) -> str:
     if isinstance(carrier, Rack) and carrier.points:
         return "More points on that side, thicker brackets or corners, a lower panel"
     if isinstance(carrier, Rack) and carrier.crossbars:
-        return "A crossbar at every member, more fasteners, thicker angles or sections"
+        return "More crossbars, more fasteners, thicker angles or sections"
+    if carrier.feet_at:
+        return "More feet, more fasteners or larger pads, or a stronger section"
     return "A foot at every member, more fasteners, or a stronger section"
 
 
@@ -153,20 +155,45 @@ def off_the_rails(panel: PlacedPanel, carriers: tuple[Carrier, ...]) -> Iterator
 @rule("rail-on-few-feet", "stop", "hold", "Rail on fewer than two feet", "statics", each="carriers")
 def rail_on_few_feet(carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...]) -> Iterator[Found]:
     per_rail = min(len(rests_at(carrier, rail, feet_of_carrier)) for rail in carrier.rails)
-    on_points = isinstance(carrier, Rack) and bool(carrier.points)
     if per_rail < 2:
+        if carrier.feet_at:
+            why, remedy = f"It has {per_rail:.0f} place for its feet.", "Give it a second one."
+        elif isinstance(carrier, Rack) and carrier.points:
+            why = f"{per_rail:.0f} factory points are known between its ends."
+            remedy = "Survey the points, or let the rails reach over more of them."
+        else:
+            why = f"{per_rail:.0f} members are known between its ends."
+            remedy = (
+                "Find the members, let the rails reach over more of them, or give feet that need none, as on "
+                "tape, places of their own."
+            )
         yield Found(
-            place=f"carriers.{carrier.id}.start",
+            place=f"carriers.{carrier.id}.{'feet_at' if carrier.feet_at else 'start'}",
             where=carrier.name,
-            why=f"{per_rail:.0f} {'factory points' if on_points else 'members'} are known between its ends.",
-            remedy="Survey the points, or let the rails reach over more of them."
-            if on_points
-            else "Find the members, or let the rails reach over more of them.",
+            why=why,
+            remedy=remedy,
             quantity="feet on a rail",
             value=float(per_rail),
             limit=2.0,
             unit="",
         )
+
+
+@rule("foot-beside-rail", "stop", "hold", "Foot beyond the end of its rail", "geometry", each="carriers")
+def foot_beside_rail(carrier: Carrier, units: UnitSystem) -> Iterator[Found]:
+    for at in carrier.feet_at:
+        out = max(carrier.start.mm - at.x.mm, at.x.mm - carrier.end.mm)
+        if out > 0:
+            yield Found(
+                place=f"carriers.{carrier.id}.feet_at.{at.id}.x",
+                where=f"{carrier.name}, feet {at.id}",
+                why=f"They stand {say_length(out, units)} beyond the rails: nothing is there to hold.",
+                remedy="Move them under the rails, or let the rails reach them.",
+                quantity="beyond the rail",
+                value=out,
+                limit=0.0,
+                unit="mm",
+            )
 
 
 @rule("rail-over-obstacle", "stop", "hold", "Rail runs over something", "geometry", each="carriers")

@@ -4,29 +4,63 @@ from __future__ import annotations
 
 from typing import Literal
 
+from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import JobEdit, with_lists
 from fahrtwind.core.job.identifiers import next_id
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
 from fahrtwind.core.job.raising import Raising
 
+MOST_RAISED, LEAST_LATCHES = 8, 2
+
 
 class RaisePanel(JobEdit):
-    """Hinges and struts for a panel and the others of its array, as one unit."""
+    """Hinges and struts for a panel and the others of its array or its frame, as one unit that has one angle;
+    a frame on feet at places of its own gets a latch at each of the side that is raised.
+    """
 
     op: Literal["raise_panel"] = "raise_panel"
     panel: Identifier
 
     def apply(self, job: Job) -> Job:
         panel = job.panels[entry_position(job.panels, self.panel, f"panels.{self.panel}")]
-        together = [p.id for p in job.panels if p.id == panel.id or (panel.array and p.array == panel.array)]
+        together = [p.id for p in job.panels if p.id == panel.id or _of_one(panel, p)][:MOST_RAISED]
         name = next_id("raisings", [r.id for r in job.raisings])
-        made = Raising(id=name, name=f"Unit {name.lstrip('g')}", panels=tuple(together[:8]))
-        return with_lists(job, {"raisings": (*job.raisings, made)})
+        made = Raising(id=name, name=f"Unit {name.lstrip('g')}", panels=tuple(together))
+        frame = next((c for c in job.carriers if c.id == panel.carrier), None)
+        if isinstance(frame, Rack) and len(frame.feet_at) >= LEAST_LATCHES:
+            made = made.model_copy(update={"latches": len(frame.feet_at)})
+        raised = with_lists(job, {"raisings": (*job.raisings, made)})
+        return _as_one(raised, panel, made)
 
     def words(self) -> str:
         return f"Hinges and struts for {self.panel}"
+
+
+def _of_one(panel: PlacedPanel, other: PlacedPanel) -> bool:
+    """Whether two panels are one array, or lie on one carrier."""
+    return bool(
+        (panel.array and other.array == panel.array) or (panel.carrier and other.carrier == panel.carrier)
+    )
+
+
+def _as_one(job: Job, panel: PlacedPanel, raising: Raising) -> Job:
+    """All of a unit raised as one of them is."""
+    angle = {"tilt": panel.tilt, "tilt_up": panel.tilt_up}
+    panels = tuple(p.model_copy(update=angle) if p.id in raising.panels else p for p in job.panels)
+    return with_lists(job, {"panels": panels})
+
+
+def unit_follows(job: Job, path: str) -> Job:
+    """After the angle or the raised edge of a panel was set: all of its unit has the same."""
+    words = path.split(".")
+    if words[0] != "panels" or words[2:3] not in (["tilt"], ["tilt_up"]):
+        return job
+    panel = job.panels[entry_position(job.panels, words[1], path)]
+    raising = next((r for r in job.raisings if panel.id in r.panels), None)
+    return job if raising is None else _as_one(job, panel, raising)
 
 
 def raisings_follow(job: Job, path: str) -> Job:

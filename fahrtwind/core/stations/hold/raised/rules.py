@@ -8,7 +8,8 @@ from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.saying import say_force, say_speed
+from fahrtwind.core.saying import say_force, say_length, say_speed
+from fahrtwind.core.stations.hold.raised.frame import Standing
 from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict
 from fahrtwind.core.stations.hold.verdict import Air
 from fahrtwind.core.stations.house import rule
@@ -95,6 +96,72 @@ def latch_alone(raising: Raising, raised_unit: RaisedVerdict) -> Iterator[Found]
             quantity="latches",
             value=float(raising.latches),
             limit=2.0,
+        )
+
+
+@rule(
+    "raised-not-judged", "stop", "hold", "Raised off what carries it: not judged", PRACTICE, each="raisings"
+)
+def raised_not_judged(
+    raising: Raising, panels: tuple[PlacedPanel, ...], raised_frame: Standing | None
+) -> Iterator[Found]:
+    own = [p for p in panels if p.id in raising.panels and p.tilt.deg > 0]
+    carried = next((p for p in own if p.carrier), None)
+    if carried is not None and raised_frame is None:
+        yield Found(
+            place=f"panels.{carried.id}.carrier",
+            where=raising.name,
+            why="What hinges and struts do to a carrier that stays down, or to one of its ends, nobody works "
+            "out.",
+            remedy="A frame of two rails that is raised to port or starboard with all its panels, on feet at "
+            "both rails; or feet of their own.",
+        )
+
+
+@rule("latch-at-each-foot", "stop", "hold", "Raised side not held at each foot", PRACTICE, each="raisings")
+def latch_at_each_foot(raising: Raising, raised_frame: Standing | None) -> Iterator[Found]:
+    """On the road the frame is worked out as held at all its feet: those it lies on loose hold nothing."""
+    if raised_frame is None:
+        return
+    feet = len(raised_frame.under(raised_frame.freed))
+    if raising.latches < feet:
+        yield Found(
+            place=f"raisings.{raising.id}.latches",
+            where=f"{raising.name}, rail {raised_frame.freed.id}",
+            why=f"{feet} feet under that rail, {raising.latches} latches: it lies loose where none is.",
+            remedy="A latch at each foot, or fewer feet.",
+            quantity="latches",
+            value=float(raising.latches),
+            limit=float(feet),
+        )
+
+
+STRUT_BESIDE_MM = 100.0
+"""A strut leans that far to its foot without turning it: judgement."""
+
+
+@rule("strut-beside-foot", "stop", "hold", "No foot where a strut stands", "geometry", each="raisings")
+def strut_beside_foot(
+    raising: Raising, raised_frame: Standing | None, raised_unit: RaisedVerdict, units: UnitSystem
+) -> Iterator[Found]:
+    """Struts of a frame are worked out as standing at the feet of its raised rail."""
+    if raised_frame is None:
+        return
+    aside = abs(raised_frame.base_mm - raised_frame.chord_mm)
+    beside = max(raised_frame.beside_mm(), key=lambda told: told[1])
+    if max(aside, beside[1]) > STRUT_BESIDE_MM:
+        off, field = (aside, "base") if aside >= beside[1] else (beside[1], "struts")
+        yield Found(
+            place=f"raisings.{raising.id}.{field}",
+            where=raising.name if field == "base" else f"{raising.name}, strut at bar {beside[0]}",
+            why=f"The nearest foot of rail {raised_frame.freed.id} is {say_length(off, units)} away.",
+            remedy="Let the struts stand under the raised rail."
+            if field == "base"
+            else "Feet at places of their own, under the bars that struts grip, or another number of struts.",
+            quantity="strut to foot",
+            value=off,
+            limit=STRUT_BESIDE_MM,
+            unit="mm",
         )
 
 

@@ -35,7 +35,7 @@ def light_map(
     bare = replace(roof, panels=())
     horizon = horizons(
         np.stack([x, y, np.full_like(x, top_mm)], axis=1),
-        casters_of(bare, lids_open=stand.lids_open, tilted=False),
+        casters_of(bare, lids_open=stand.lids_open, bodies={}),
     )
     diffuse = np.cos(np.arctan(horizon)) ** 2
     sunshine = np.array(site.sunshine)[sky.month]

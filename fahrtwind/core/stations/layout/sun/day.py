@@ -13,9 +13,10 @@ from shapely.geometry.base import BaseGeometry
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
-from fahrtwind.core.stations.layout.footprint import panel_rect, raised_panel, roof_rect
+from fahrtwind.core.stations.layout.footprint import panel_rect, roof_rect
+from fahrtwind.core.stations.layout.raised import Body, raised_panel
 from fahrtwind.core.stations.layout.sun.harvest import stand_of
-from fahrtwind.core.stations.layout.sun.shadows import Caster, casters_of, plane_of
+from fahrtwind.core.stations.layout.sun.shadows import Caster, casters_of, plane_of, raised_on
 from fahrtwind.core.stations.layout.sun.sky import MONTHS, site_of, sun_of_day
 from fahrtwind.core.stations.survey.outline import Vertex, ring
 
@@ -61,8 +62,9 @@ def day_of(roof: SunnyRoof, month: int, heading_deg: float | None = None) -> tup
             remedy="Say where the front points: 0° is north, 90° east.",
             field="heading_deg",
         )
-    casters = casters_of(roof, lids_open=stand.lids_open, tilted=stand.tilted)
-    lit = [_lit(p, tilted=stand.tilted) for p in roof.panels]
+    bodies = raised_on(roof, tilted=stand.tilted)
+    casters = casters_of(roof, lids_open=stand.lids_open, bodies=bodies)
+    lit = [_lit(p, bodies.get(p.id)) for p in roof.panels]
     moments = []
     for hour, azimuth, elevation in sun_of_day(site_of(roof), month):
         bearing = (azimuth - stand.headings_deg[0]) % 360
@@ -75,9 +77,9 @@ def day_of(roof: SunnyRoof, month: int, heading_deg: float | None = None) -> tup
     return tuple(moments)
 
 
-def _lit(panel: PlacedPanel, *, tilted: bool) -> tuple[Caster, Polygon]:
+def _lit(panel: PlacedPanel, body: Body | None) -> tuple[Caster, Polygon]:
     """The plane of a panel's glass, and what it covers as seen from above."""
-    raised = raised_panel(panel) if tilted else None
+    raised = raised_panel(panel, body) if body else None
     return plane_of(panel, raised), (raised.rect if raised else panel_rect(panel)).polygon()
 
 

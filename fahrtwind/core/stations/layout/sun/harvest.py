@@ -24,6 +24,7 @@ from fahrtwind.core.formulas.sun import (
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.stations.layout.footprint import panel_size_mm
+from fahrtwind.core.stations.layout.raised import Body
 from fahrtwind.core.stations.layout.sun.shadows import (
     BEARING_DEG,
     BEARINGS,
@@ -32,6 +33,7 @@ from fahrtwind.core.stations.layout.sun.shadows import (
     casters_of,
     cells_of,
     horizons,
+    raised_on,
     sky_share,
 )
 from fahrtwind.core.stations.layout.sun.sky import HOURS, MONTHS, Sky, site_of, year_of
@@ -102,10 +104,11 @@ def harvest_of(roof: SunnyRoof, stand: Stand) -> Harvest:
     """Energy of the job's panels over a year. Raises InputError where place or climate is missing."""
     site = site_of(roof)
     sky = year_of(site)
-    casters = casters_of(roof, lids_open=stand.lids_open, tilted=stand.tilted)
+    bodies = raised_on(roof, tilted=stand.tilted)
+    casters = casters_of(roof, lids_open=stand.lids_open, bodies=bodies)
     air = np.array(site.temperature_deg_c)[sky.month]
     shares = np.array(site.sunshine)[sky.month]
-    parts = [_panel(panel, sky, (air, shares), casters, stand) for panel in roof.panels]
+    parts = [_panel(panel, bodies.get(panel.id), sky, (air, shares), casters, stand) for panel in roof.panels]
     columns = (
         [np.array(column) for column in zip(*parts, strict=True)]
         if parts
@@ -115,10 +118,15 @@ def harvest_of(roof: SunnyRoof, stand: Stand) -> Harvest:
 
 
 def _panel(
-    panel: PlacedPanel, sky: Sky, weather: tuple[FloatArray, FloatArray], casters: list[Caster], stand: Stand
+    panel: PlacedPanel,
+    body: Body | None,
+    sky: Sky,
+    weather: tuple[FloatArray, FloatArray],
+    casters: list[Caster],
+    stand: Stand,
 ) -> tuple[FloatArray, FloatArray, FloatArray, FloatArray, float, float]:
-    cells = cells_of(panel, tilted=stand.tilted)
-    horizon = horizons(cells.points, casters, but=panel.id)
+    cells = cells_of(panel, body)
+    horizon = horizons(cells.points, casters, but=body.panels if body else (panel.id,))
     tilt = tilt_of(cells)
     faced = float(faced_sky(tilt))
     lit = beside_the_beam(sky, tilt)
@@ -292,7 +300,7 @@ def explain(roof: SunnyRoof, panel: PlacedPanel, stand: Stand) -> None:
     """Note the working of one panel under the brightest light of the year, for its working sheet."""
     site = site_of(roof)
     sky = year_of(site)
-    cells = cells_of(panel, tilted=stand.tilted)
+    cells = cells_of(panel, raised_on(roof, tilted=stand.tilted).get(panel.id))
     noon = int(np.argmax(sky.beam * incidence_of(cells, sky, stand.headings_deg[0])))
     tilt = tilt_of(cells)
     ahead = float(np.degrees(np.arctan2(cells.normal[1], -cells.normal[0]))) + stand.headings_deg[0]

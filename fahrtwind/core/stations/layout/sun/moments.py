@@ -17,6 +17,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sun import faced_sky, light_about_the_sun
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.stations.layout.raised import Body
 from fahrtwind.core.stations.layout.sun.harvest import (
     Stand,
     beside_the_beam,
@@ -27,7 +28,14 @@ from fahrtwind.core.stations.layout.sun.harvest import (
     stand_of,
     tilt_of,
 )
-from fahrtwind.core.stations.layout.sun.shadows import Caster, casters_of, cells_of, horizons, sky_share
+from fahrtwind.core.stations.layout.sun.shadows import (
+    Caster,
+    casters_of,
+    cells_of,
+    horizons,
+    raised_on,
+    sky_share,
+)
 from fahrtwind.core.stations.layout.sun.sky import HOURS, MONTHS, SiteYear, Sky, site_of, sky_of_day, year_of
 
 FloatArray = npt.NDArray[np.float64]
@@ -64,8 +72,12 @@ def moments_of_year(roof: SunnyRoof, a_month: int = A_MONTH) -> Moments:
     sky = year_of(site)
     pick, heading, hours = _drawn(site, sky, stand, a_month)
     dull, dull_hours = _dull(site, sky)
-    casters = casters_of(roof, lids_open=stand.lids_open, tilted=stand.tilted)
-    lit = [_panel(p, _part(sky, pick), heading, _part(sky, dull), casters, stand) for p in roof.panels]
+    bodies = raised_on(roof, tilted=stand.tilted)
+    casters = casters_of(roof, lids_open=stand.lids_open, bodies=bodies)
+    lit = [
+        _panel(p, bodies.get(p.id), _part(sky, pick), heading, _part(sky, dull), casters, stand)
+        for p in roof.panels
+    ]
     both = np.concatenate([pick, dull])
     return Moments(
         sky.month[both],
@@ -90,9 +102,10 @@ def moments_of_day(
     if hour is not None:
         sky = _part(sky, np.array([_nearest(sky, hour)]))
     heading = np.full(len(sky.month), stand.headings_deg[0])
-    casters = casters_of(roof, lids_open=stand.lids_open, tilted=stand.tilted)
+    bodies = raised_on(roof, tilted=stand.tilted)
+    casters = casters_of(roof, lids_open=stand.lids_open, bodies=bodies)
     none = np.zeros(0, dtype=np.int64)
-    lit = [_panel(p, sky, heading, _part(sky, none), casters, stand) for p in roof.panels]
+    lit = [_panel(p, bodies.get(p.id), sky, heading, _part(sky, none), casters, stand) for p in roof.panels]
     return Moments(
         sky.month,
         sky.hour / 2,  # half-hours of the day are counted there
@@ -151,11 +164,17 @@ def _dull(site: SiteYear, sky: Sky) -> tuple[IntArray, FloatArray]:
 
 
 def _panel(
-    panel: PlacedPanel, clear: Sky, heading: FloatArray, dull: Sky, casters: list[Caster], stand: Stand
+    panel: PlacedPanel,
+    body: Body | None,
+    clear: Sky,
+    heading: FloatArray,
+    dull: Sky,
+    casters: list[Caster],
+    stand: Stand,
 ) -> _Lit:
     go_on()
-    cells = cells_of(panel, tilted=stand.tilted)
-    horizon = horizons(cells.points, casters, but=panel.id)
+    cells = cells_of(panel, body)
+    horizon = horizons(cells.points, casters, but=body.panels if body else (panel.id,))
     tilt = tilt_of(cells)
     faced = float(faced_sky(tilt))
     dark = darkest_sky(cells, sky_share(cells, horizon)) * faced

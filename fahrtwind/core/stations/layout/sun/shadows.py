@@ -8,7 +8,7 @@ stands lower. Lids and raised panels count as solid down to the roof: a little m
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Collection, Sequence
 from dataclasses import dataclass
 from math import cos, pi, radians, sin, tan
 
@@ -20,14 +20,8 @@ from shapely.geometry.polygon import orient
 from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
-from fahrtwind.core.stations.layout.footprint import (
-    Raised,
-    Rect,
-    lid_rect,
-    obstacle_polygon,
-    panel_rect,
-    raised_panel,
-)
+from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_polygon, panel_rect
+from fahrtwind.core.stations.layout.raised import Body, Raised, bodies_of, raised_panel
 from fahrtwind.core.stations.survey.lids import lid_swing
 
 FloatArray = npt.NDArray[np.float64]
@@ -70,7 +64,12 @@ class Cells:
     normal: FloatArray
 
 
-def casters_of(roof: SunnyRoof, *, lids_open: bool, tilted: bool) -> list[Caster]:
+def raised_on(roof: SunnyRoof, *, tilted: bool) -> dict[str, Body]:
+    """Of every panel that stands raised what it is raised with; none while all lie flat."""
+    return bodies_of(roof.panels, roof.raisings) if tilted else {}
+
+
+def casters_of(roof: SunnyRoof, *, lids_open: bool, bodies: dict[str, Body]) -> list[Caster]:
     """Everything on the roof that throws a shadow; panels too where they stand raised."""
     found = [c for o in roof.obstacles if o.stays for c in _obstacle(o, lids_open)]
     for section in roof.survey.sections:
@@ -79,9 +78,8 @@ def casters_of(roof: SunnyRoof, *, lids_open: bool, tilted: bool) -> list[Caster
                 section.x.mm, section.y.mm - section.width.mm / 2, section.length.mm, section.width.mm
             )
             found.append(Caster(section.id, _corners(rect.polygon()), section.step.mm))
-    if tilted:
-        found += [plane_of(p, raised) for p in roof.panels if (raised := raised_panel(p)) is not None]
-    return found
+    raised = [(p, bodies[p.id]) for p in roof.panels if p.id in bodies]
+    return [*found, *(plane_of(panel, raised_panel(panel, body)) for panel, body in raised)]
 
 
 def _obstacle(obstacle: Obstacle, lids_open: bool) -> list[Caster]:
@@ -116,6 +114,7 @@ def plane_of(panel: PlacedPanel, raised: Raised | None) -> Caster:
     low = panel.stand_off.mm + panel.model.frame_height.mm
     if raised is None:
         return Caster(panel.id, _corners(panel_rect(panel).polygon()), low)
+    low += raised.low_mm
     rect, slope = raised.rect, tan(radians(panel.tilt.deg))
     along, across, hinge = {
         "front": (-slope, 0.0, rect.x_end_mm),
@@ -133,8 +132,9 @@ def _corners(polygon: Polygon) -> tuple[tuple[float, float], ...]:
     )
 
 
-def cells_of(panel: PlacedPanel, *, tilted: bool) -> Cells:
-    """The cells of a panel: groups lie side by side across its short side, each as long as the panel.
+def cells_of(panel: PlacedPanel, body: Body | None) -> Cells:
+    """The cells of a panel, raised with its body or lying flat: groups lie side by side across its short
+    side, each as long as the panel.
 
     Without a count of bypass diodes the whole panel is one group: the darkest cell then counts for all of it.
     """
@@ -148,36 +148,33 @@ def cells_of(panel: PlacedPanel, *, tilted: bool) -> Cells:
     a, b = (g.ravel() for g in np.meshgrid(long, short, indexing="ij"))
     u, v = (a, b) if lengthwise else (b, a)
     group = np.minimum((b * groups).astype(np.int64), groups - 1)
-    return Cells(*_in_space(panel, rect, u, v, panel.tilt.deg if tilted else 0.0, group, groups))
+    points, normal = _in_space(panel, body, rect.x_mm + u * rect.length_mm, rect.y_mm + v * rect.width_mm)
+    return Cells(points, group, groups, normal)
 
 
 def _in_space(
-    panel: PlacedPanel,
-    rect: Rect,
-    u: FloatArray,
-    v: FloatArray,
-    tilt_deg: float,
-    group: IntArray,
-    groups: int,
-) -> tuple[FloatArray, IntArray, int, FloatArray]:
-    """Cells at shares (u along, v across) of the frame, raised about the edge that stays down."""
-    foot, tilt = panel.stand_off.mm + panel.model.frame_height.mm, radians(tilt_deg)
-    x, y = rect.x_mm + u * rect.length_mm, rect.y_mm + v * rect.width_mm
-    z = np.full_like(x, foot)
+    panel: PlacedPanel, body: Body | None, x: FloatArray, y: FloatArray
+) -> tuple[FloatArray, FloatArray]:
+    """Cells that lie flat at x and y, raised about the edge of their body that stays down; the normal."""
+    z = np.full_like(x, panel.stand_off.mm + panel.model.frame_height.mm)
+    if body is None:
+        return np.stack([x, y, z], axis=1), np.array((0.0, 0.0, 1.0))
+    whole, tilt = body.rect, radians(panel.tilt.deg)
+    lean, level = sin(tilt), cos(tilt)
     match panel.tilt_up:
         case "front":
-            d = rect.x_end_mm - x
-            x, z, normal = rect.x_end_mm - d * cos(tilt), foot + d * sin(tilt), (sin(tilt), 0.0, cos(tilt))
+            out = whole.x_end_mm - x
+            x, normal = whole.x_end_mm - out * level, (lean, 0.0, level)
         case "rear":
-            d = x - rect.x_mm
-            x, z, normal = rect.x_mm + d * cos(tilt), foot + d * sin(tilt), (-sin(tilt), 0.0, cos(tilt))
+            out = x - whole.x_mm
+            x, normal = whole.x_mm + out * level, (-lean, 0.0, level)
         case "port":
-            d = rect.y_end_mm - y
-            y, z, normal = rect.y_end_mm - d * cos(tilt), foot + d * sin(tilt), (0.0, sin(tilt), cos(tilt))
+            out = whole.y_end_mm - y
+            y, normal = whole.y_end_mm - out * level, (0.0, lean, level)
         case _:
-            d = y - rect.y_mm
-            y, z, normal = rect.y_mm + d * cos(tilt), foot + d * sin(tilt), (0.0, -sin(tilt), cos(tilt))
-    return np.stack([x, y, z], axis=1), group, groups, np.array(normal)
+            out = y - whole.y_mm
+            y, normal = whole.y_mm + out * level, (0.0, -lean, level)
+    return np.stack([x, y, z + out * lean], axis=1), np.array(normal)
 
 
 def bearings() -> FloatArray:
@@ -191,17 +188,17 @@ def toward(bearing_deg: FloatArray) -> tuple[FloatArray, FloatArray]:
     return -np.cos(angle), np.sin(angle)
 
 
-def horizons(points: FloatArray, casters: Sequence[Caster], but: str = "") -> FloatArray:
+def horizons(points: FloatArray, casters: Sequence[Caster], but: Collection[str] = ()) -> FloatArray:
     """Tangent of the horizon's elevation for every point (rows) and bearing (columns); 0 where the sky is
     open.
 
-    Points (n, 3) in mm. ``but`` names a thing that throws no shadow on these points: a panel on its own
-    cells.
+    Points (n, 3) in mm. ``but`` names what throws no shadow on these points: a panel, and all others of its
+    plane, on its own cells.
     """
     dx, dy = toward(bearings())
     highest = np.zeros((len(points), BEARINGS))
     for caster in casters:
-        if caster.of != but:
+        if caster.of not in but:
             np.maximum(highest, _tangent(points, caster, dx, dy), out=highest)
     return highest
 
