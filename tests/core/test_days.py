@@ -418,7 +418,7 @@ def test_another_way_to_hold_is_offered_where_it_saves_days_and_brings_no_stop(o
 
 def test_wind_and_hands_of_a_heavy_unit() -> None:
     """Feldlabor: the unit of four panels; more wind than its limit is told as such."""
-    job = field_job("feldlabor_winter")
+    job = changed(field_job("feldlabor_winter"), workshop__lifting__as_one=True)
     lift = next(a for a in problem_for(job).activities if a.kind == "lift")
     assert lift.hands == max(u.persons for u in evaluate(job).findings.lifts) > 2
     windy = changed(job, **{f"days__spells__{s.id}__wind": "30 km/h" for s in job.days.spells})

@@ -2799,7 +2799,7 @@ export interface components {
             /** Edit Id */
             edit_id: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
         /**
          * Elsewhere
@@ -3754,7 +3754,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Finish */
             finish: string | null;
             /** Roof Days */
@@ -3846,7 +3846,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Safe M S */
             safe_m_s: number;
             /** Let Go M S */
@@ -6949,7 +6949,7 @@ export interface components {
             /** Panels */
             panels: components["schemas"]["PlacedPanel"][];
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Rects */
             rects: components["schemas"]["Rect"][];
             figures: components["schemas"]["LayoutFigures"];
@@ -7201,6 +7201,11 @@ export interface components {
              */
             every: number;
             /**
+             * Feet At
+             * @default []
+             */
+            feet_at: components["schemas"]["Standing"][];
+            /**
              * Hold
              * @default {
              *       "school": "screws",
@@ -7390,6 +7395,11 @@ export interface components {
              */
             every: number;
             /**
+             * Feet At
+             * @default []
+             */
+            feet_at: components["schemas"]["Standing"][];
+            /**
              * Hold
              * @default {
              *       "school": "screws",
@@ -7428,7 +7438,8 @@ export interface components {
         };
         /**
          * RaisePanel
-         * @description Hinges and struts for a panel and the others of its array, as one unit.
+         * @description Hinges and struts for a panel and the others of its array or its frame, as one unit that has one angle;
+         *     a frame on feet at places of its own gets a latch at each of the side that is raised.
          */
         RaisePanel: {
             /**
@@ -7441,8 +7452,9 @@ export interface components {
         };
         /**
          * Raised
-         * @description A panel raised about one edge: what it then covers, and how much higher its ``up`` edge stands than
-         *     lying flat, mm.
+         * @description What a raised panel covers, and how much higher its edges stand than lying flat, mm: ``low_mm`` the one
+         *     towards the hinges, more than 0 where others of its unit are nearer to them, and ``rise_mm`` its ``up``
+         *     edge.
          */
         Raised: {
             rect: components["schemas"]["Rect"];
@@ -7453,10 +7465,16 @@ export interface components {
             up: "front" | "rear" | "port" | "starboard";
             /** Rise Mm */
             rise_mm: number;
+            /**
+             * Low Mm
+             * @default 0
+             */
+            low_mm: number;
         };
         /**
          * RaisedPart
-         * @description A part at the site's gust: force in N, what it bears with its factor, and the gust at its end.
+         * @description A part at the site's gust: force in N, or stress in N/mm², what it bears with its factor, and the gust
+         *     at its end.
          */
         RaisedPart: {
             /** Part */
@@ -7467,16 +7485,27 @@ export interface components {
             bears_n: number;
             /** Gust M S */
             gust_m_s: number;
+            /**
+             * Unit
+             * @default N
+             * @enum {string}
+             */
+            unit: "N" | "N/mm²";
         };
         /**
          * RaisedVerdict
-         * @description A unit raised while parked. ``stow_m_s``: the gust at which the first part has used its strength with
-         *     factor; ``mean_m_s``: the wind of ten minutes that has such gusts. ``latch_pull_n``: on each latch on the
-         *     road, at the probed speed.
+         * @description A unit raised while parked. ``frame``: the carrier raised with its panels, None where they stand on
+         *     feet of their own; ``chord_mm``: hinge to raised edge; ``stow_m_s``: the gust at which the first part
+         *     has used its strength with factor; ``mean_m_s``: the wind of ten minutes that has such gusts;
+         *     ``latch_pull_n``: on each latch on the road, at the probed speed.
          */
         RaisedVerdict: {
             /** Raising */
             raising: string;
+            /** Frame */
+            frame: string | null;
+            /** Chord Mm */
+            chord_mm: number;
             /** Strut Mm */
             strut_mm: number;
             /** Parts */
@@ -7832,7 +7861,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /**
              * Go
              * @default
@@ -8073,7 +8102,7 @@ export interface components {
             /** Present */
             present: boolean;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Changes */
             changes: string[];
             /** Stops */
@@ -9023,6 +9052,31 @@ export interface components {
              * @default []
              */
             offsets: components["schemas"]["EdgeOffset"][];
+        };
+        /**
+         * StandAnywhere
+         * @description So many feet under every rail of a carrier at places of their own, or so many crossbars; none: at the
+         *     members again. Raises InputError for a single one, and where points or posts say where it stands.
+         */
+        StandAnywhere: {
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            op: "stand_anywhere";
+            /** Carrier */
+            carrier: string;
+            /** Count */
+            count: number;
+        };
+        /**
+         * Standing
+         * @description A place along the roof where every rail has a foot, or a crossbar lies, x of its middle.
+         */
+        Standing: {
+            /** Id */
+            id: string;
+            x: components["schemas"]["Length"];
         };
         /** StationState */
         StationState: {
@@ -10124,7 +10178,7 @@ export interface components {
             /** Words */
             words: string;
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             speeds: components["schemas"]["Speeds"];
             /** New Stops */
             new_stops: string[];
@@ -10145,7 +10199,7 @@ export interface components {
         /** WhatChanges */
         WhatChanges: {
             /** Edits */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
         };
         /**
          * WhatIf
@@ -10160,7 +10214,7 @@ export interface components {
              * Edits
              * @default []
              */
-            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
+            edits: (components["schemas"]["SetValue"] | components["schemas"]["AddEntry"] | components["schemas"]["RemoveEntry"] | components["schemas"]["PlacePanel"] | components["schemas"]["SpreadFeet"] | components["schemas"]["MirrorPanel"] | components["schemas"]["ApplyTemplate"] | components["schemas"]["Arrange"] | components["schemas"]["ReplaceModel"] | components["schemas"]["KeepVariant"] | components["schemas"]["UseVariant"] | components["schemas"]["ChooseVariant"] | components["schemas"]["PutOnRails"] | components["schemas"]["PutOnRack"] | components["schemas"]["PutOnPosts"] | components["schemas"]["PutInFrame"] | components["schemas"]["StandAnywhere"] | components["schemas"]["TetherPanel"] | components["schemas"]["RaisePanel"] | components["schemas"]["RecordFoot"] | components["schemas"]["ForgetFoot"] | components["schemas"]["NoteReading"])[];
             /** Stations */
             stations?: ("survey" | "structure" | "layout" | "hold" | "build" | "seal" | "wire" | "days" | "roof-day" | "log")[] | null;
         };

@@ -92,8 +92,8 @@ def _loads(
         gone |= {p.id for p in on}
         if own:
             yield _frame(carrier, own, on)
-    for raising in raisings:
-        unit = [p for p in panels if p.id in raising.panels and p.id not in gone]
+    for raising in raisings:  # in a frame it is the frame that makes them one
+        unit = [p for p in panels if p.id in raising.panels and p.id not in gone and p.carrier is None]
         gone |= {p.id for p in unit}
         if unit:
             told = " and ".join(p.name for p in unit)
