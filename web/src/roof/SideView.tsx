@@ -183,11 +183,12 @@ function RaisedPanel({ raised, top, scale }: { raised: Raised; top: number; scal
   const front = scale.x(raised.rect.x_mm);
   const rear = scale.x(raised.rect.x_mm + raised.rect.length_mm);
   const tip = top - raised.rise_mm * scale.pxPerMm;
+  const low = top - raised.low_mm * scale.pxPerMm;
   const d =
     raised.up === "front"
-      ? `M${rear} ${top} L${front} ${tip}`
+      ? `M${rear} ${low} L${front} ${tip}`
       : raised.up === "rear"
-        ? `M${front} ${top} L${rear} ${tip}`
-        : `M${front} ${top} V${tip} H${rear} V${top}`;
+        ? `M${front} ${low} L${rear} ${tip}`
+        : `M${front} ${low} V${tip} H${rear} V${low}Z`;
   return <path d={d} fill="none" stroke="var(--color-ink)" strokeWidth={1.6} strokeDasharray="3 3" />;
 }

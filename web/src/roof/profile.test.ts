@@ -68,17 +68,24 @@ describe("a raised panel cut across", () => {
   const rect = { x_mm: 1000, y_mm: -300, length_mm: 800, width_mm: 600 };
 
   it("leans where it turns about a side, and lies level at the height of the cut where it turns about an end", () => {
-    expect(raisedLine({ rect, up: "starboard", rise_mm: 200 }, 1400)).toEqual([
+    expect(raisedLine({ rect, up: "starboard", rise_mm: 200, low_mm: 0 }, 1400)).toEqual([
       [-300, 0],
       [300, 200],
     ]);
-    expect(raisedLine({ rect, up: "front", rise_mm: 200 }, 1200)).toEqual([
+    expect(raisedLine({ rect, up: "front", rise_mm: 200, low_mm: 0 }, 1200)).toEqual([
       [-300, 150],
       [300, 150],
     ]);
   });
 
+  it("begins over the roof where others of its unit are nearer to the hinges", () => {
+    expect(raisedLine({ rect, up: "port", rise_mm: 500, low_mm: 300 }, 1400)).toEqual([
+      [-300, 500],
+      [300, 300],
+    ]);
+  });
+
   it("is not there where it draws back to", () => {
-    expect(raisedLine({ rect, up: "rear", rise_mm: 200 }, 1900)).toBeNull();
+    expect(raisedLine({ rect, up: "rear", rise_mm: 200, low_mm: 0 }, 1900)).toBeNull();
   });
 });

@@ -57,10 +57,10 @@ export function path(points: readonly (readonly [number, number])[]): string {
 }
 
 /** Where a raised panel is cut across at x: its two ends as y and height over lying flat; null where it is not cut. */
-export function raisedLine({ rect, up, rise_mm }: Raised, x: Mm): [[Mm, Mm], [Mm, Mm]] | null {
+export function raisedLine({ rect, up, rise_mm, low_mm }: Raised, x: Mm): [[Mm, Mm], [Mm, Mm]] | null {
   const along = (x - rect.x_mm) / rect.length_mm;
   if (along < 0 || along > 1) return null;
-  const at = (share: number) => rise_mm * share;
+  const at = (share: number) => low_mm + (rise_mm - low_mm) * share;
   const [port, starboard] =
     up === "port" ? [1, 0] : up === "starboard" ? [0, 1] : up === "front" ? [1 - along, 1 - along] : [along, along];
   return [

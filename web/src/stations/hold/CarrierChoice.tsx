@@ -65,7 +65,7 @@ const WAYS: readonly (readonly [Way, string, string, ReactNode])[] = [
   [
     "frame",
     "Frame round the panels",
-    "one flat frame at their edges, on the members",
+    "one flat frame at their edges; it can be raised with them",
     <Drawing key="frame">
       <rect x={22} y={8} width={76} height={5} {...INK} />
       <rect x={22} y={14} width={9} height={9} {...INK} />

@@ -42,6 +42,20 @@ export function FootShapes({ scale }: LayerProps) {
     event.preventDefault();
   };
 
+  /** Feet at a place of their own: all of that place move together. */
+  const shift = (event: KeyboardEvent, path: string, place: FootPlace) => {
+    const step = isRoaming() ? null : nudge(event.key, event.shiftKey, units);
+    if (step?.dx)
+      handle.change([
+        { op: "set", path: `${path}.x`, value: { mm: (handle.onItsWay(`${path}.x`) ?? place.x_mm) + step.dx } },
+      ]);
+    else if (event.key === "Enter" || event.key === " ") go("hold", path);
+    else if (event.key === "Delete") handle.change([{ op: "remove", path }]);
+    else return;
+    event.stopPropagation();
+    event.preventDefault();
+  };
+
   return (
     <g>
       {evaluation.findings.feet.map((place) => {
@@ -49,7 +63,12 @@ export function FootShapes({ scale }: LayerProps) {
         const carrier = job.carriers.find((c) => c.id === place.panel);
         if (!panel && !carrier) return null;
         const verdict = verdicts.get(`${place.panel}.${place.foot}`);
-        const path = carrier ? `carriers.${carrier.id}` : `panels.${place.panel}.feet.${place.foot}`;
+        const own = carrier?.feet_at.find((at) => place.foot === place.line + at.id || place.line === `k${at.id}`);
+        const path = own
+          ? `carriers.${place.panel}.feet_at.${own.id}`
+          : carrier
+            ? `carriers.${carrier.id}`
+            : `panels.${place.panel}.feet.${place.foot}`;
         const active = selection === path;
         const target = place.member ? members.get(place.member) : undefined;
         const tail = target !== undefined && place.landing !== "member" ? scale.size(target - place.x_mm) : 0;
@@ -67,7 +86,13 @@ export function FootShapes({ scale }: LayerProps) {
             transform={`translate(${scale.x(place.x_mm)} ${scale.y(place.y_mm)})`}
             className="outline-none group cursor-pointer"
             onClick={() => go("hold", path)}
-            onKeyDown={(event) => (panel ? keys(event, panel, place) : event.key === "Enter" && go("hold", path))}
+            onKeyDown={(event) =>
+              panel
+                ? keys(event, panel, place)
+                : own
+                  ? shift(event, path, place)
+                  : event.key === "Enter" && go("hold", path)
+            }
           >
             <title>{name}</title>
             {tail !== 0 && (

@@ -1,5 +1,5 @@
 /** Bending along a rail: a line over its feet, in newton metres, at one scale for both ends of the range. */
-import type { Carrier, CarrierVerdict, FootVerdict } from "../../api/types";
+import type { Carrier, CarrierVerdict, FootPlace, FootVerdict } from "../../api/types";
 import { useFinding, useUnits } from "../../job/JobContext";
 import { force } from "../../ui/format";
 
@@ -46,6 +46,12 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
     const place = places.find((p) => p.panel === carrier.id && p.foot === f.foot);
     return place?.line === rail.rail ? [{ ...f, place }] : [];
   });
+  /** What a foot carries stands where the line of moments is not. */
+  const drawnBelow = (place: FootPlace) => {
+    const at = rail.runs === "across" ? place.y_mm : place.x_mm;
+    const away = rail.places_mm.map((mm) => Math.abs(mm - at));
+    return (rail.moments_n_mm[away.indexOf(Math.min(...away))] ?? 0) < 0;
+  };
   const kind = rail.runs === "across" && !isBar(carrier, rail) ? "Crossbar" : KIND[rail.runs];
   const words = `${kind} ${rail.rail}: ${(most / N_MM_PER_N_M).toFixed(0)} newton metres at most`;
   return (
@@ -76,7 +82,7 @@ export function Moments({ rail, carrier, feet, mostGiven }: Props) {
         <g key={foot} transform={`translate(${x(rail.runs === "across" ? place.y_mm : place.x_mm)} ${MIDDLE})`}>
           <path d="M0 2 l-5 9 h10 z" fill="var(--color-ink)" />
           {place.landing !== "deck" && (
-            <text y={26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
+            <text y={drawnBelow(place) ? -8 : 26} textAnchor="middle" className="font-sign text-[12.5px] fill-ink">
               {force(pull_n, units)}
             </text>
           )}

@@ -1,6 +1,7 @@
 /** Rails or a rack under panels: what it is made of, how it bends, what its feet and corners carry. */
 import { useState } from "react";
 import type { Carrier, CarrierVerdict } from "../../api/types";
+import { EntryTable } from "../../fields/EntryTable";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useFinding, useUnits } from "../../job/JobContext";
 import { percent, speed } from "../../ui/format";
@@ -11,15 +12,28 @@ import { BasePlates, OuterFeet, PostFields } from "./PostsPart";
 import { Corners, CrossbarFields, RackFields, RackMotion, Seams } from "./RackPart";
 import { SectionFields } from "./SectionFields";
 
+const OWN = "own";
 const ALLOYS = ["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"].map((a) => [a, a] as const);
 
 export function RailsPart({ carrier }: { carrier: Carrier }) {
   const units = useUnits();
   const { handle } = useDesk();
   const verdict = useFinding("carriers").find((c) => c.carrier === carrier.id);
+  const feet = useFinding("feet");
   const path = `carriers.${carrier.id}`;
+  const now = new Set(feet.filter((f) => f.panel === carrier.id).map((f) => f.x_mm)).size;
   const onPoints = carrier.kind === "rack" && carrier.points.length > 0;
   const onPosts = carrier.kind === "rack" && carrier.posts;
+  const onBars = carrier.kind === "rack" && carrier.crossbars;
+  /** At the members, or as many as there are now at places that hang on no member. */
+  const stand = (every: string) => {
+    if (every === OWN) handle.change([{ op: "stand_anywhere", carrier: carrier.id, count: Math.max(now, 3) }]);
+    else
+      handle.change([
+        ...(carrier.feet_at.length ? [{ op: "stand_anywhere" as const, carrier: carrier.id, count: 0 }] : []),
+        { op: "set", path: `${path}.every`, value: Number(every) },
+      ]);
+  };
   return (
     <>
       {verdict && <RailsVerdict carrier={carrier} verdict={verdict} />}
@@ -35,16 +49,17 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
           ))}
           {!onPoints && !onPosts && (
             <Choice
-              label={carrier.kind === "rack" && carrier.crossbars ? "Crossbars" : "Feet"}
+              label={onBars ? "Crossbars" : "Feet"}
               path={`${path}.every`}
-              value={String(carrier.every)}
+              value={carrier.feet_at.length ? OWN : String(carrier.every)}
               options={[
                 ["1", "at every member"],
                 ["2", "at every second"],
                 ["3", "at every third"],
                 ["4", "at every fourth"],
+                [OWN, "at places of their own"],
               ]}
-              onChange={(every) => handle.change([{ op: "set", path: `${path}.every`, value: Number(every) }])}
+              onChange={stand}
             />
           )}
           <Field
@@ -62,6 +77,23 @@ export function RailsPart({ carrier }: { carrier: Carrier }) {
             clearable
           />
         </div>
+        {carrier.feet_at.length > 0 && (
+          <div className="max-w-[420px] pt-1.5">
+            <EntryTable
+              path={`${path}.feet_at`}
+              noun={onBars ? "crossbar" : "place of feet"}
+              columns={[
+                {
+                  key: "x",
+                  label: onBars ? "x of a crossbar" : "x of the feet, under every rail",
+                  placeholder: "1250 mm",
+                },
+              ]}
+              entries={carrier.feet_at}
+              empty=""
+            />
+          </div>
+        )}
       </Group>
       {carrier.kind === "rack" && <RackFields rack={carrier} path={path} />}
       {carrier.kind === "rack" && carrier.crossbars && (

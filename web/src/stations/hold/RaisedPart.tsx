@@ -45,6 +45,12 @@ export function RaisedPart({ panel }: { panel: Panel }) {
         )
       }
     >
+      {verdict?.frame && (
+        <p className="text-[13px]">
+          Raised with its frame: hinges at the feet of one rail, struts grip its bars and stand at the feet of the
+          other.
+        </p>
+      )}
       {verdict && (
         <div className="flex flex-wrap gap-x-6 items-start">
           <Struts raising={raising} verdict={verdict} panel={panel} />
@@ -52,14 +58,14 @@ export function RaisedPart({ panel }: { panel: Panel }) {
         </div>
       )}
       <div className="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-x-4 gap-y-1.5">
-        <Field label="Hinges" path={`${path}.hinges`} value={raising.hinges} />
+        {!verdict?.frame && <Field label="Hinges" path={`${path}.hinges`} value={raising.hinges} />}
         <Field label="Struts" path={`${path}.struts`} value={raising.struts} />
         <Field label="Strut grips at" path={`${path}.at`} value={raising.at} hint="of the way to the raised edge" />
         <Field
           label="Strut stands from hinge"
           path={`${path}.base`}
           value={raising.base}
-          placeholder="as far as it grips"
+          placeholder={verdict?.frame ? "under the raised rail" : "as far as it grips"}
           hint={verdict ? `strut ${length(verdict.strut_mm, units)} pin to pin` : "on the roof"}
           clearable
         />
@@ -89,6 +95,8 @@ export function RaisedPart({ panel }: { panel: Panel }) {
 
 function Parts({ verdict }: { verdict: RaisedVerdict }) {
   const units = useUnits();
+  const borne = (value: number, unit: RaisedVerdict["parts"][number]["unit"]) =>
+    unit === "N" ? force(value, units) : `${value.toFixed(0)} N/mm²`;
   return (
     <table className="sheet-table flex-1 min-w-[380px]">
       <thead>
@@ -106,8 +114,8 @@ function Parts({ verdict }: { verdict: RaisedVerdict }) {
           return (
             <tr key={part.part}>
               <td className={part.part === verdict.first ? "font-semibold" : ""}>{part.part}</td>
-              <td>{force(Math.max(part.force_n, 0), units)}</td>
-              <td>{force(part.bears_n, units)}</td>
+              <td>{borne(Math.max(part.force_n, 0), part.unit)}</td>
+              <td>{borne(part.bears_n, part.unit)}</td>
               <td className={used > 1 ? "text-signal font-semibold" : ""}>{percent(used)}</td>
               <td>{speed(part.gust_m_s, units)}</td>
             </tr>
@@ -124,13 +132,12 @@ const HIGH = 130;
 /** The unit from the side, to scale: hinge, panel, strut. */
 function Struts({ raising, verdict, panel }: { raising: Raising; verdict: RaisedVerdict; panel: Panel }) {
   const tilt = (panel.tilt.deg * Math.PI) / 180;
-  const along = panel.tilt_up === "front" || panel.tilt_up === "rear" ? !panel.turned : panel.turned;
-  const chord = along ? panel.model.length.mm : panel.model.width.mm;
+  const chord = verdict.chord_mm;
   const scale = Math.min((WIDE - 40) / chord, (HIGH - 34) / Math.max(chord * Math.sin(tilt), 1));
   const at = (u: number, z: number) => [16 + u * scale, HIGH - 16 - z * scale] as const;
   const edge = at(chord * Math.cos(tilt), chord * Math.sin(tilt));
   const pin = at(raising.at * chord * Math.cos(tilt), raising.at * chord * Math.sin(tilt));
-  const foot = at(raising.base?.mm ?? raising.at * chord, 0);
+  const foot = at(raising.base?.mm ?? (verdict.frame ? chord : raising.at * chord), 0);
   const hinge = at(0, 0);
   const hot = verdict.first.startsWith("strut");
   return (

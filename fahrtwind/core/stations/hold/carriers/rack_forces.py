@@ -13,7 +13,7 @@ from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.stations.hold.carriers.rack import ENDS, ClampPlace, RackFrame, rack_frame, rack_parts
+from fahrtwind.core.stations.hold.carriers.rack import ENDS, RANGE, ClampPlace, RackFrame, rack_frame, rack_parts
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray
@@ -48,7 +48,7 @@ class RackForces:
     """Of a rack. ``road`` and ``parked``: on its feet; ``ties_…``: in its corners, what the rail does to the
     bar; ``bars_…``: at the ends of every piece of a bar; the last situations of both on the road are the
     landing after a bump, of corners with all feet. ``frame``: at its softest, for places; ``sag_mm``:
-    (nodes,), under its weight alone.
+    (nodes,), under its weight alone, skin between members pressed in as a membrane.
     """
 
     road: Forces
@@ -106,10 +106,23 @@ def share_rack(
         _joined([s.bars_road for s in spans]),
         _joined([s.bars_parked for s in spans]),
         frames[0],
-        softest.moved[-1, :, 2],
+        _sag(frames, softest),
         base.road.cases,
         _grabbed(rack, spans, len(loads.grab)),
     )
+
+
+def _sag(frames: tuple[RackFrame, RackFrame], softest: Solved) -> FloatArray:
+    """How far every node moves under the weight, mm. Skin that gives a little at first soon bears as a
+    membrane: feet go down by what the stiff end of their range gives, halved, and the frame leans with them.
+    """
+    soft, stiff = (np.array([s.springs[2] for s in f.frame.supports]) for f in frames)
+    pulled = softest.on_support[0, -1, :, 2]
+    deeper = pulled / (stiff * RANGE[0] / RANGE[1]) - pulled / soft
+    at = np.array([(*s.at_mm[:2], 1.0) for s in frames[0].frame.supports])
+    lean = np.linalg.lstsq(at, deeper, rcond=None)[0]
+    plan = np.column_stack([frames[0].frame.nodes_mm[:, :2], np.ones(len(frames[0].mass_kg))])
+    return np.asarray(softest.moved[-1, :, 2] + plan @ lean)
 
 
 def _grabs(rack: Rack, frame: RackFrame) -> FloatArray:
