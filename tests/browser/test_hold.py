@@ -6,7 +6,7 @@ import re
 
 from playwright.sync_api import Page, expect
 
-from tests.browser.conftest import open_demo, saved
+from tests.browser.conftest import go, open_demo, saved
 
 
 def choose_rails(page: Page) -> None:
@@ -109,6 +109,47 @@ def test_a_frame_on_crossbars_by_keyboard(page: Page) -> None:
     page.get_by_label("Under the rail").fill("41 mm")
     page.keyboard.press("Enter")
     expect(page.get_by_text("left for their feet")).to_be_visible()
+
+
+def test_a_frame_on_feet_of_its_own_is_raised_with_its_panels(page: Page) -> None:
+    open_demo(page, "hold", job="Speiche")
+    page.get_by_role("radio", name="Frame round the panels", exact=False).click()
+    saved(page)
+    page.get_by_label("Feet", exact=True).select_option("at places of their own")
+    saved(page)
+    feet = page.get_by_role("button", name=re.compile(r"Frame \d foot r1s\d"))
+    expect(feet.first).to_be_visible()
+    count = feet.count()
+    first = page.locator("[data-foot$='.r1s1']")
+    before = first.get_attribute("transform")
+    first.focus()
+    page.keyboard.press("Shift+ArrowRight")
+    saved(page)
+    expect(first).not_to_have_attribute("transform", before or "")
+    page.keyboard.press("Delete")
+    saved(page)
+    expect(feet).to_have_count(count - 1)
+    go(page, "layout")
+    page.locator("[data-panel='p1']").focus()
+    page.keyboard.press("Enter")
+    tilt = page.get_by_label("Raised when parked")
+    tilt.fill("40°")
+    tilt.press("Enter")
+    saved(page)
+    page.get_by_label("Raised edge").select_option("starboard")
+    saved(page)
+    go(page, "hold")
+    page.get_by_role("button", name="Tell hinges and struts").focus()
+    page.keyboard.press("Enter")
+    saved(page)
+    raised = page.get_by_role("table").filter(has_text="at its end in gusts of")
+    expect(raised.get_by_text(re.compile(r"^corner r\da\d of the frame"))).to_be_visible()
+    expect(raised.get_by_text("foot under a strut")).to_be_visible()
+    expect(page.get_by_text("Raised with its frame")).to_be_visible()
+    expect(page.get_by_label("Hinges", exact=True)).to_have_count(0)
+    page.get_by_label("Feet", exact=True).select_option("at every member")
+    saved(page)
+    expect(feet).to_have_count(0)
 
 
 def test_ways_to_hold_side_by_side_and_the_choice_is_kept(page: Page) -> None:
