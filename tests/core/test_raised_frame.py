@@ -197,3 +197,23 @@ def test_crossbars_stand_there_too(sound: Job) -> None:
     feet = [f for f in evaluate(on).findings.feet if f.panel == "b1"]
     assert {f.line for f in feet} == {"ks1", "ks2", "ks3"} and len(feet) == 6
     assert len({f.x_mm for f in feet}) == 3
+
+
+def test_struts_are_cut_and_hinges_bought(sound: Job) -> None:
+    """A strut is as long as pin to pin and one and a half pins of 8 mm beyond both; a pin for every hinge and
+    both ends of every strut.
+    """
+    job = framed(sound, "p1", "p2", feet=3, raisings__g1__struts=2)
+    found = evaluate(job)
+    (told,) = found.findings.raised
+    struts = [p for p in found.findings.pieces if p.kind == "strut"]
+    assert len(struts) == 2 and {p.length_mm for p in struts} == {told.strut_mm + 24}
+    assert [(h.at_mm, h.through) for h in struts[0].holes] == [
+        (12, True),
+        (pytest.approx(told.strut_mm + 12), True),
+    ]
+    needed = {m.item: m.needed for m in found.findings.materials}
+    assert needed["hinge, stainless"] == 3 and needed["stainless pin M8 with a ring"] == 3 + 2 * 2
+    assert needed["latch for the road"] == 3
+    cut = [c for c in found.findings.cuts if "20 mm" in c.material]
+    assert cut, "their tube is on the cut list"

@@ -42,6 +42,8 @@ class RoofPlan(OnRoof, Protocol):
     @property
     def tethers(self) -> tuple[Tether, ...]: ...
     @property
+    def raisings(self) -> tuple[Raising, ...]: ...
+    @property
     def assumptions(self) -> Assumptions: ...
     @property
     def keep_free(self) -> tuple[FreeArea, ...]: ...
@@ -73,13 +75,15 @@ class Plan:
     panels: tuple[PlacedPanel, ...]
     carriers: tuple[Carrier, ...]
     tethers: tuple[Tether, ...]
+    raisings: tuple[Raising, ...]
     assumptions: Assumptions
     keep_free: tuple[FreeArea, ...]
 
     @classmethod
     def of(cls, job: Job) -> Plan:
         roof = (job.units, job.vehicle, job.survey, job.obstacles)
-        return cls(*roof, job.members, job.panels, job.carriers, job.tethers, job.assumptions, job.keep_free)
+        held = (job.panels, job.carriers, job.tethers, job.raisings)
+        return cls(*roof, job.members, *held, job.assumptions, job.keep_free)
 
 
 @dataclass(frozen=True, slots=True)

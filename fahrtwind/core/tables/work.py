@@ -51,6 +51,7 @@ StepKind = Literal[
     "lay cables",
     "lift",
     "tighten",
+    "raise",
     "tethers",
     "meter",
     "connect",
@@ -121,6 +122,7 @@ RATES: dict[StepKind, Rate] = {
     "lay cables": Rate(20, 15, "string", "roof"),
     "lift": Rate(15, 10, "panel", "roof", 2, carried=True),
     "tighten": Rate(10, 8, "panel", "roof"),
+    "raise": Rate(30, 5, "pin", "roof", 2, carried=True),
     "tethers": Rate(5, 8, "tether", "roof"),
     "meter": Rate(10, 5, "string", "inside"),
     "connect": Rate(30, 10, "controller", "inside"),
@@ -202,6 +204,8 @@ ORDERS: tuple[Order, ...] = (
     Order("bench cables", "plug", "cables are made up on the bench"),
     Order("bench cables", "lay cables", "cables are made up on the bench"),
     Order("lift", "tighten", "all bolts started by hand, then square, then tight"),
+    Order("tighten", "raise", "a panel that is loose in its clamps slides out of them"),
+    Order("raise", "hose", "it is wet afterwards, and slippery"),
     Order("tighten", "tethers", "the line is as short as it goes"),
     Order("plug", "meter", "a string is measured when it is one"),
     Order("lift", "meter", "covered panels give nothing"),
@@ -210,7 +214,7 @@ ORDERS: tuple[Order, ...] = (
     Order("seal", "hose", "what is not sealed leaks"),
     Order("lay", "hose", "what is not sealed leaks"),
     Order("tighten", "hose", "bolts move the seal"),
-    *(Order(k, "write", "it is written down when it is done") for k in (*LAST, "lift", "seal")),
+    *(Order(k, "write", "it is written down when it is done") for k in (*LAST, "raise", "lift", "seal")),
     Order("write", "drive", "nobody drives before it is written down"),
 )
 TOGETHER: tuple[tuple[StepKind, ...], ...] = (("drill", "deburr", "lay", "night"), ("prime", "stick"))

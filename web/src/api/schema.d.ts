@@ -1071,7 +1071,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Title */
             title: string;
             /** Step */
@@ -1254,7 +1254,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Count */
             count: number;
         };
@@ -2680,7 +2680,7 @@ export interface components {
              * Before
              * @enum {string}
              */
-            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
         };
         /** Dismissal */
         Dismissal: {
@@ -4750,7 +4750,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Minutes */
             minutes: number;
             /** Table Min */
@@ -5603,7 +5603,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            step: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /**
              * What
              * @enum {string}
@@ -6025,12 +6025,12 @@ export interface components {
              * Before
              * @enum {string}
              */
-            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            before: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /**
              * After
              * @enum {string}
              */
-            after: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            after: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /**
              * Hours
              * @default 0
@@ -6053,7 +6053,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Minutes */
             minutes: number;
         };
@@ -6380,10 +6380,10 @@ export interface components {
         };
         /**
          * Piece
-         * @description A piece to cut. ``part_of``: the carrier or panel it belongs to, ``path`` its job path; ``material`` is
-         *     what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries its mark;
-         *     ``wide_mm``, ``high_mm``: of its upper face and of its sides; ``cut_…_deg``: how far an end is from
-         *     square; ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody
+         * @description A piece to cut. ``part_of``: the carrier, panel or unit it belongs to, ``path`` its job path;
+         *     ``material`` is what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries
+         *     its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides; ``cut_…_deg``: how far an end is
+         *     from square; ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody
          *     knows; ``planned_mm``: what the plan says where it was changed by hand.
          */
         Piece: {
@@ -6393,7 +6393,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "rail" | "bar" | "crossbar" | "post" | "corner" | "splice plate" | "bracket" | "bridge";
+            kind: "rail" | "bar" | "crossbar" | "post" | "strut" | "corner" | "splice plate" | "bracket" | "bridge";
             /** Part Of */
             part_of: string;
             /** Path */
@@ -6678,7 +6678,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Title */
             title: string;
             /**
@@ -7504,6 +7504,8 @@ export interface components {
             raising: string;
             /** Frame */
             frame: string | null;
+            /** Hinges */
+            hinges: number;
             /** Chord Mm */
             chord_mm: number;
             /** Strut Mm */
@@ -10392,7 +10394,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
+            kind: "survey" | "measure" | "cut" | "coat first" | "drill pieces" | "bend" | "slots" | "coat" | "edges" | "slot nuts" | "spacers" | "splices" | "corners" | "frames" | "reach" | "scars" | "clean" | "mark" | "dry fit" | "pilot" | "drill" | "deburr" | "lay" | "prime" | "stick" | "stand" | "snug" | "retighten" | "set" | "strap" | "square" | "torque" | "leads" | "night" | "trim" | "seal" | "bench cables" | "plug" | "lay cables" | "lift" | "tighten" | "raise" | "tethers" | "meter" | "connect" | "hose" | "write" | "drive";
             /** Count */
             count: number;
         };

@@ -122,6 +122,7 @@ def _counted(item: str, needed: int, note: str = "") -> Material:
 def _pieces(pieces: tuple[Piece, ...], plan: RoofPlan) -> list[Material]:
     """Rails, bars and posts by what they are and how long."""
     names = {s.id: s.name for s in (*plan.carriers, *plan.panels)}
+    names |= {p.part_of: p.name.split(",")[0] for p in pieces if p.kind == "strut"}
     counts: Counter[tuple[str, str, str]] = Counter(
         (f"{CALLED.get(p.kind, p.kind)} {p.says}", f"pc of {_long(p, plan.units)}", names.get(p.part_of, ""))
         for p in pieces

@@ -18,7 +18,7 @@ from fahrtwind.core.tables.alloys import AlloyName
 
 Face = Literal["upper", "lower", "front", "rear", "port", "starboard"]
 MarkedEnd = Literal["front", "port", "lower"]
-PieceKind = Literal["rail", "bar", "crossbar", "post", "corner", "splice plate", "bracket", "bridge"]
+PieceKind = Literal["rail", "bar", "crossbar", "post", "strut", "corner", "splice plate", "bracket", "bridge"]
 PILOT_FROM_MM, PILOT_SHARE = 6.0, 0.5
 """Holes from 6 mm get a pilot of half their size first: common practice, no source."""
 
@@ -58,10 +58,10 @@ class Bend:
 
 @dataclass(frozen=True, slots=True)
 class Piece:
-    """A piece to cut. ``part_of``: the carrier or panel it belongs to, ``path`` its job path; ``material`` is
-    what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries its mark;
-    ``wide_mm``, ``high_mm``: of its upper face and of its sides; ``cut_…_deg``: how far an end is from
-    square; ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody
+    """A piece to cut. ``part_of``: the carrier, panel or unit it belongs to, ``path`` its job path;
+    ``material`` is what bar it comes from, ``says`` the same in the job's units; ``marked`` which end carries
+    its mark; ``wide_mm``, ``high_mm``: of its upper face and of its sides; ``cut_…_deg``: how far an end is
+    from square; ``splice_n_mm``: bending at the probed speed where its rear end is spliced, None where nobody
     knows; ``planned_mm``: what the plan says where it was changed by hand.
     """
 

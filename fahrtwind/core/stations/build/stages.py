@@ -29,8 +29,10 @@ from fahrtwind.core.stations.build.metals import Contact, contacts_of
 from fahrtwind.core.stations.build.piece import Piece, material_of
 from fahrtwind.core.stations.build.pieces import pieces_of
 from fahrtwind.core.stations.build.purchase import Cost, PurchaseLine, cost_of, purchase_of
+from fahrtwind.core.stations.build.raised_parts import raised_materials, strut_pieces
 from fahrtwind.core.stations.hold.carriers.forced import Forced
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.house import rules, stage
 from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace
@@ -118,11 +120,20 @@ def loose_pieces(
     return tuple(found)
 
 
+@stage("build", "Struts", "raisings.{id}", each="raisings", all="struts_by_unit", otherwise=())
+def struts(raising: Raising, raised_unit: RaisedVerdict, units: UnitSystem) -> tuple[Piece, ...]:
+    return strut_pieces(raising, raised_unit, units)
+
+
 @stage("build", "Pieces with what was changed by hand", "workshop.changes", otherwise=())
 def made(
-    pieces_by_carrier: tuple[tuple[Piece, ...], ...], loose_pieces: tuple[Piece, ...], workshop: Workshop
+    pieces_by_carrier: tuple[tuple[Piece, ...], ...],
+    struts_by_unit: tuple[tuple[Piece, ...], ...],
+    loose_pieces: tuple[Piece, ...],
+    workshop: Workshop,
 ) -> tuple[Piece, ...]:
-    whole = (*(piece for own in pieces_by_carrier for piece in own), *loose_pieces)
+    carried = (*pieces_by_carrier, *struts_by_unit)
+    whole = (*(piece for own in carried for piece in own), *loose_pieces)
     return with_changes(whole, workshop.changes)
 
 
@@ -155,17 +166,19 @@ def materials(
     bolts_by_carrier: tuple[tuple[BoltLine, ...], ...],
     workshop: Workshop,
     all_forced: tuple[tuple[Forced, ...], ...],
+    raised_units: tuple[RaisedVerdict, ...],
     wire_parts: tuple[WirePart, ...] | None,
 ) -> tuple[Material, ...]:
     bolts = tuple(line for own in bolts_by_carrier for line in own)
     shown = materials_of(plan, holders, marks, seal_amounts, made, bolts, workshop)
     cables = wiring_materials(wire_parts or ())
+    besides = (*raised_materials(plan.raisings, raised_units, plan.units), *cables)
     shown = (*shown, *shim_materials(all_forced, plan.units))
     if plan.units == "metric":
-        return keyed((*shown, *cables), (*shown, *cables))
+        return keyed((*shown, *besides), (*shown, *besides))
     metric = materials_of(replace(plan, units="metric"), holders, marks, seal_amounts, made, bolts, workshop)
     metric = (*metric, *shim_materials(all_forced, "metric"))
-    return keyed((*shown, *cables), (*metric, *cables))
+    return keyed((*shown, *besides), (*metric, *besides))
 
 
 @stage("build", "Metals that touch", "carriers.{id}", each="carriers", all="contacts_by_carrier")

@@ -228,6 +228,22 @@ def _tethered(plan: RoofPlan) -> list[Task]:
     ]
 
 
+def _raised(plan: RoofPlan) -> list[Task]:
+    up = {p.id for p in plan.panels if p.tilt.deg > 0}
+    units = [r for r in plan.raisings if up & set(r.panels)]
+    if not units:
+        return []
+    return [
+        Task(
+            "raise",
+            "Pin hinges and struts, raise it once, lay it flat and lock it",
+            "Every pin with its ring. By two, a line on the raised edge; hands clear of the hinges.",
+            "No lead is pinched or pulled; every latch is closed and seen from the ground.",
+            count=sum(r.hinges + 2 * r.struts for r in units),
+        )
+    ]
+
+
 UNPLANNED_CABLES = Task(
     "plug",
     "Join cables that a panel will cover",
@@ -282,6 +298,7 @@ def _after(plan: RoofPlan, seal: Sealing, wired: WireWork, feet: int) -> list[Ta
             "No foot rocks; paint mark on each nut.",
             count=max(1, len(plan.panels)),
         ),
+        *_raised(plan),
         *_tethered(plan),
         *wired.after,
         *(

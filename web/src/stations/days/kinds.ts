@@ -45,6 +45,7 @@ const WORDS: Record<Kind, string> = {
   "lay cables": "lay cables",
   lift: "lift panels on",
   tighten: "tighten panels",
+  raise: "raise and lock",
   tethers: "tethers",
   meter: "read the meter",
   connect: "connect",

@@ -13,7 +13,14 @@ from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
-from fahrtwind.core.stations.hold.carriers.rack import ENDS, RANGE, ClampPlace, RackFrame, rack_frame, rack_parts
+from fahrtwind.core.stations.hold.carriers.rack import (
+    ENDS,
+    RANGE,
+    ClampPlace,
+    RackFrame,
+    rack_frame,
+    rack_parts,
+)
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray

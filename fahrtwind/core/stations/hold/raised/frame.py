@@ -290,7 +290,8 @@ def judge_frame(
         _clamped(on, clamp_chains, gust_pa),
     )
     lengths = standing.chord_mm, standing.strut_mm
-    return verdict_of(standing.raising, found, lengths, road_pull_n, standing.rack.id)
+    hung = standing.rack.id, len(standing.under(standing.hinged))
+    return verdict_of(standing.raising, found, lengths, road_pull_n, hung)
 
 
 def _line(parts: list[FloatArray]) -> Line:

@@ -70,6 +70,7 @@ class RaisedVerdict:
 
     raising: str
     frame: str | None
+    hinges: int
     chord_mm: float
     strut_mm: float
     parts: tuple[RaisedPart, ...]
@@ -152,7 +153,7 @@ def judge_raised(
         _foot("foot under a hinge", lines.hinge, chains, gust_pa),
         _foot("foot under a strut", lines.strut_foot, chains, gust_pa),
     )
-    return verdict_of(raising, found, (unit.chord_mm, unit.strut_mm), road_pull_n)
+    return verdict_of(raising, found, (unit.chord_mm, unit.strut_mm), road_pull_n, (None, raising.hinges))
 
 
 def _foot(name: str, line: Line, chains: tuple[Chain, ...], gust_pa: float) -> RaisedPart:
@@ -165,15 +166,15 @@ def verdict_of(
     parts: tuple[RaisedPart, ...],
     sizes_mm: tuple[float, float],
     road_pull_n: float,
-    frame: str | None = None,
+    frame: tuple[str | None, int],
 ) -> RaisedVerdict:
     """What goes first decides. ``sizes_mm``: chord and strut; ``road_pull_n``: on the raised edge on the
-    road.
+    road; ``frame``: what is raised with the panels, and on how many hinges.
     """
     first = min(parts, key=lambda p: p.gust_m_s)
     return RaisedVerdict(
         raising.id,
-        frame,
+        *frame,
         *sizes_mm,
         parts,
         first.part,
