@@ -134,6 +134,10 @@ def test_weaker_is_never_better_and_soft_corners_are_named(sound: Job) -> None:
     corner = next(p for n, p in once.items() if n.startswith("corner"))
     thick = parts(changed(job, carriers__b1__angle_wall="10 mm"))
     assert next(p for n, p in thick.items() if n.startswith("corner")).gust_m_s > corner.gust_m_s
+    welded = parts(changed(job, carriers__b1__joint="welded", carriers__b1__throat="3 mm"))
+    assert any(n.startswith("weld r") for n in welded) and not any(n.startswith("corner") for n in welded)
+    soft = next(p for n, p in welded.items() if n.startswith(("rail", "bar")))
+    assert soft.bears_n < bent.bears_n, "the heat has softened it"
     lower = parts(changed(job, panels__p1__tilt="20°"))
     assert all(p.tilt.deg == 20 for p in changed(job, panels__p1__tilt="20°").panels), (
         "one unit has one angle"

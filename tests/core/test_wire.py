@@ -18,6 +18,7 @@ from shapely.geometry import LineString
 from fahrtwind.core.choose.curves import EvenLight, HourLight, curves_of
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
+from fahrtwind.core.formulas.wiring import diode_voltage
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.job.wiring import Controller
@@ -464,6 +465,18 @@ def test_curves_of_an_hour_are_those_of_the_light_there(sound: Job) -> None:
         curves_of(free, HourLight(12, 2.0, 180.0))
     mixed = replace(EvenLight(), w_m2=500.0)
     assert curves_of(free, mixed)[0].at_w == pytest.approx(full.at_w / 2, rel=0.03)
+
+
+def test_volts_of_any_diode_are_those_of_the_solar_library() -> None:
+    """pvlib's own solution by Lambert's W, from faint light to far into reverse and beyond the open volts."""
+    rng, n = np.random.default_rng(3), 20_000
+    photo, dark = rng.uniform(1e-4, 15, n), 10 ** rng.uniform(-15, -5, n)
+    current = photo * rng.uniform(-0.2, 1.2, n)
+    rest = rng.uniform(0.01, 1, n), 10 ** rng.uniform(1, 5, n), rng.uniform(0.2, 6, n)
+    wanted = pvsystem.v_from_i(current, photo, dark, *rest)
+    ours = np.asarray(diode_voltage(current, photo, dark, *rest))
+    assert np.abs(ours - wanted).max() < 1e-9 * np.abs(wanted).max()
+    assert np.median(np.abs(ours - wanted)) < 1e-10
 
 
 def test_threads_that_load_the_solar_library_at_once_all_get_it() -> None:

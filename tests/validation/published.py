@@ -95,6 +95,21 @@ CHECKS = [
         "kT/q at 298.15 K, CODATA 2018",
     ),
     c(
+        "diode_voltage",
+        {
+            "current_a": 8.0,
+            "photo_a": 8.9,
+            "dark_a": 2.0e-9,
+            "series_ohm": 0.31,
+            "shunt_ohm": 250.0,
+            "thermal_v": 1.6957,
+        },
+        31.032929694604775,
+        1e-9,
+        "library",
+        "pvlib.pvsystem.v_from_i, by Lambert's W",
+    ),
+    c(
         "saturation_current",
         {"isc_a": 8.87, "voc_v": 37.2, "thermal_v": 1.6957},
         8.87 / (math.exp(37.2 / 1.6957) - 1),

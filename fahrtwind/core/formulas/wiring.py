@@ -122,6 +122,31 @@ def thermal_voltage(
 
 
 @formula(
+    title="voltage of a single diode at a current",
+    symbol="V",
+    expression="V = (I_L + I_0 − I) · R_p − I · R_s − a · ω(ln(I_0 · R_p / a) + (I_L + I_0 − I) · R_p / a)",
+    unit="V",
+    source=Source(
+        "Jain and Kapoor 2004, Solar Energy Materials and Solar Cells 81, eq. 3; Wright's ω(z) = W(e^z) "
+        "bears exponents that overflow"
+    ),
+)
+def diode_voltage(
+    current_a: Annotated[Number, Arg("I", "A", "current")],
+    photo_a: Annotated[Number, Arg("I_L", "A", "photo-current", 0)],
+    dark_a: Annotated[Number, Arg("I_0", "A", "saturation current", 1e-300)],
+    series_ohm: Annotated[Number, Arg("R_s", "Ω", "series resistance", 0)],
+    shunt_ohm: Annotated[Number, Arg("R_p", "Ω", "shunt resistance", 1e-6)],
+    thermal_v: Annotated[Number, Arg("a", "V", "thermal voltage", 1e-6)],
+) -> Number:
+    from scipy.special import wrightomega  # loaded late: a start need not wait for it
+
+    left = (photo_a + dark_a - current_a) * shunt_ohm
+    bent = wrightomega(np.log(dark_a * shunt_ohm / thermal_v) + left / thermal_v)
+    return left - current_a * series_ohm - thermal_v * bent
+
+
+@formula(
     title="saturation current that keeps to the sheet's coefficients",
     symbol="I_0",
     expression="I_0 = (I_sc + K_I · ΔT) / (exp((V_oc + K_V · ΔT) / a) − 1)",

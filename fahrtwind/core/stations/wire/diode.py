@@ -17,9 +17,8 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.formulas.wiring import saturation_current, thermal_voltage
+from fahrtwind.core.formulas.wiring import diode_voltage, saturation_current, thermal_voltage
 from fahrtwind.core.job.panel import PanelModel
-from fahrtwind.core.solar_library import solar_library
 
 FloatArray = npt.NDArray[np.float64]
 USUAL = (1.05, 1.1, 1.0, 1.15, 0.95, 1.2, 0.9, 0.85, 0.8)
@@ -240,14 +239,13 @@ def group_volts(diode: Diode, current: FloatArray, light: FloatArray, cell_c: Fl
     open_v = diode.voc_v * (1 + diode.voc_per_k / 100 * warm)
     dark = np.asarray(saturation_current(full - open_v / diode.shunt_ohm, open_v, a))
     volts = np.asarray(
-        solar_library().pvsystem.v_from_i(
+        diode_voltage(
             current,
             full * bright,
             dark,
             diode.series_ohm / diode.groups,
             diode.shunt_ohm / diode.groups / bright,
             a / diode.groups,
-        ),
-        dtype=np.float64,
+        )
     )
     return np.maximum(volts, -DIODE_V) if diode.bypassed else volts

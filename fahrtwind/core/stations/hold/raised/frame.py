@@ -19,6 +19,7 @@ from fahrtwind.core.formulas.verdict import bending_limit_pressure
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.stations.hold.alike import first_least, first_smallest
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import (
     IN_PLANE_N_MM,
@@ -44,10 +45,12 @@ from fahrtwind.core.stations.hold.raised.parts import (
     Line,
     RaisedPart,
     blows,
+    ends_pa,
     gust_at,
     linked,
     part,
     sizes,
+    weighed,
 )
 from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict, strength, verdict_of
 from fahrtwind.core.stations.layout.feet import FootPlace
@@ -329,40 +332,30 @@ def _bent(rack: Rack, spans: list[_Span], gust_pa: float) -> RaisedPart:
     limit = np.asarray(bending_limit_pressure(up, up_pa, rest, rest_pa, bears[:, None])).min(axis=(0, 2))
     now = (np.abs(up + gust_pa * up_pa) + rest + gust_pa * rest_pa).max(axis=(0, 2))
     lines = {name: own for name, own in stressed.own.items() if not name.startswith(STRUT)}
-    name = min(lines, key=lambda n: (round(float(limit[lines[n]].min()), 3), n))
+    name = list(lines)[first_smallest(np.array([limit[own].min() for own in lines.values()]))]
     own = lines[name]
-    word = "rail" if any(name == r.id for r in rack.rails) else "bar"
+    called = f"{'rail' if any(name == r.id for r in rack.rails) else 'bar'} {name} of the frame"
     worst = own[int(limit[own].argmin())]
-    return RaisedPart(
-        f"{word} {name} of the frame",
-        float(now[own].max()),
-        float(bears[worst]),
-        gust_at(float(limit[worst])),
-        "N/mm²",
-    )
+    with scope(called):
+        gust = gust_at(float(limit[worst]))
+    return RaisedPart(called, float(now[own].max()), float(bears[worst]), gust, "N/mm²")
 
 
 def _corners(rack: Rack, spans: list[_Span], gust_pa: float) -> list[RaisedPart]:
     """The corner that goes first: its bolts, or its weld where somebody told the throat."""
     ties = _line([s.solved.in_tie[0] for s in spans])
-    names = [t.name for t in spans[0].frame.frame.ties]
-    if rack.joint != "welded":
-        pull, along = corner_reading(rack)
-        chain = joint_chain(rack)
-        found = [
-            linked(
-                f"corner {name} of the frame",
-                (pull(ties[0][:, i]), pull(ties[1][:, i])),
-                (along(ties[0][:, i]), along(ties[1][:, i])),
-                [chain],
-                gust_pa,
-            )
-            for i, name in enumerate(names)
-        ]
-    else:
+    if rack.joint == "welded":
         bars = _line([s.solved.in_bar[0] for s in spans])
-        found = [_weld(seam, ties, bars, gust_pa) for seam in seams_of(rack, spans[0].frame)]
-    return sorted(found, key=lambda p: (round(p.gust_m_s, 6), p.part))[:1]
+        welds = [_weld(seam, ties, bars, gust_pa) for seam in seams_of(rack, spans[0].frame)]
+        return [first_least(welds, lambda p: p.gust_m_s)] if welds else []
+    pull, along = corner_reading(rack)
+    pulled, aside = (pull(ties[0]), pull(ties[1])), (along(ties[0]), along(ties[1]))
+    with scope("corner"):
+        chain = joint_chain(rack)
+    line, bears = weighed(pulled, aside, [chain])
+    first = first_smallest(ends_pa(line, bears))
+    name = f"corner {spans[0].frame.frame.ties[first].name} of the frame"
+    return [part(name, (line[0][:, first], line[1][:, first]), bears, gust_pa)]
 
 
 def _weld(seam: Seam, ties: Line, bars: Line, gust_pa: float) -> RaisedPart:

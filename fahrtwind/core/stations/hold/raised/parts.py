@@ -9,8 +9,9 @@ from typing import Literal
 import numpy as np
 
 from fahrtwind.core.formulas.air import speed_at_pressure
-from fahrtwind.core.formulas.declare import given
+from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.raised import pressed_coefficient
+from fahrtwind.core.formulas.verdict import utilisation
 from fahrtwind.core.formulas.wind import raised_coefficient
 from fahrtwind.core.stations.hold.forces import FloatArray
 from fahrtwind.core.stations.hold.links import Chain
@@ -60,12 +61,19 @@ def part(
     """Of all cases the force that uses most now, in ``unit``, and the least pressure, Pa, at which one is at
     its end.
     """
+    now = line[0] + line[1] * gust_pa
+    with scope(name):
+        gust = gust_at(float(ends_pa(line, bears).min()))
+    return RaisedPart(name, float(now.max()), bears, gust, unit)
+
+
+def ends_pa(line: Line, bears: float) -> FloatArray:
+    """The least pressure at which what bears so much is at its end, Pa: of parts that are alike, each."""
     constant, per_pa = line
-    now = constant + per_pa * gust_pa
     with np.errstate(divide="ignore", invalid="ignore"):
         reached = np.where(per_pa > 0, (bears - constant) / per_pa, MOST_PA)
-    limit = float(np.clip(np.where(constant > bears, 0.0, reached), 0.0, MOST_PA).min())
-    return RaisedPart(name, float(now.max()), bears, gust_at(limit), unit)
+    found = np.clip(np.where(constant > bears, 0.0, reached), 0.0, MOST_PA)
+    return np.asarray(found.min(axis=0))
 
 
 def gust_at(pressure_pa: float) -> float:
@@ -79,12 +87,28 @@ def sizes(line: Line) -> Line:
     return np.linalg.norm(line[0], axis=-1), np.linalg.norm(line[1], axis=-1)
 
 
-def linked(name: str, pull: Line, along: Line, chains: Iterable[Chain], gust_pa: float) -> RaisedPart:
-    """A chain of links under pull and a force along it, which counts by its size at the ratio of the weakest
-    strengths; pushing counts by its size along alone.
+def weighed(pull: Line, along: Line, chains: Iterable[Chain]) -> tuple[Line, float]:
+    """Pull on a chain of links with the force along it counted by its size at the ratio of the weakest
+    strengths, and what the weakest bears, N; pushing counts by its size along alone.
     """
     links = [link for chain in chains for link in chain.links]
     bears = min(k.pull_design_n for k in links)
     ratio = bears / min(k.shear_design_n for k in links)
-    line = pull[0] + ratio * np.abs(along[0]), pull[1] + ratio * np.abs(along[1])
-    return part(name, line, bears, gust_pa)
+    return (pull[0] + ratio * np.abs(along[0]), pull[1] + ratio * np.abs(along[1])), bears
+
+
+def linked(name: str, pull: Line, along: Line, chains: Iterable[Chain], gust_pa: float) -> RaisedPart:
+    """A chain of links under pull and a force along it."""
+    return part(name, *weighed(pull, along, chains), gust_pa)
+
+
+def explain_parts(parts: tuple[RaisedPart, ...], by: str) -> None:
+    """Note what of each is used at the site's gust; ``by``: what its force comes from."""
+    for told in parts:
+        with scope(told.part):
+            utilisation(
+                given(max(told.force_n, 0.0), "computed", f"{by}, worst case, {told.unit}"),
+                0.0,
+                given(told.bears_n, "computed", f"with its factor, {told.unit}"),
+                1.0,
+            )

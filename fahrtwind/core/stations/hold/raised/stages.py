@@ -10,6 +10,7 @@ from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.raised.frame import Standing, judge_frame, raised_whole
+from fahrtwind.core.stations.hold.raised.parts import explain_parts
 from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict, judge_raised
 from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict
 from fahrtwind.core.stations.house import stage, working
@@ -93,4 +94,7 @@ def raised_working(
     air: Air,
 ) -> None:
     """The same once more: what is noted there stands under ``raised``."""
-    raised_unit(raising, panels, verdicts, raised_frame, all_carried, carrier_verdicts, air)
+    told = raised_unit(raising, panels, verdicts, raised_frame, all_carried, carrier_verdicts, air)
+    if told is not None:
+        with scope("raised", raising.id):
+            explain_parts(told.parts, "the frame" if told.frame else "balance about the hinges")
