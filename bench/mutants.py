@@ -70,8 +70,8 @@ _ALWAYS = "test_generated.py test_golden.py core/test_wiring.py core/test_snags.
 #: share of the core -> the tests that are there to notice, the quickest first
 TESTS: dict[str, str] = {
     "hold": f"{_ALWAYS} core/test_hold.py core/test_carriers.py core/test_racks.py core/test_posts.py "
-    "core/test_raised.py core/test_tethers.py core/test_field_jobs.py validation/test_published.py "
-    "validation/test_beside_libraries.py core/test_frame.py",
+    "core/test_raised.py core/test_raised_frame.py core/test_tethers.py core/test_field_jobs.py "
+    "validation/test_published.py validation/test_beside_libraries.py core/test_frame.py",
     "structure": f"{_ALWAYS} core/test_structure.py core/test_posterior.py core/test_members.py",
     "build": f"{_ALWAYS} core/test_build.py core/test_workshop.py validation/test_published.py "
     "core/test_field_jobs.py files",
