@@ -15,11 +15,12 @@ const KINDS = {
   bar: "Bars",
   crossbar: "Crossbars",
   post: "Posts",
+  strut: "Struts",
   corner: "Corner angles",
   "splice plate": "Splice plates",
   bracket: "Brackets",
   bridge: "Bars under feet",
-} as const;
+} as const satisfies Record<Piece["kind"], string>;
 const FILES = [
   ["pieces.pdf", "Sheets of all pieces, PDF"],
   ["templates.pdf", "Drilling templates 1:1, PDF"],
