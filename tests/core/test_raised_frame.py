@@ -162,6 +162,8 @@ def test_on_the_road_a_latch_takes_what_its_foot_takes(sound: Job) -> None:
 def test_panels_raised_off_rails_that_stay_are_a_stop(sound: Job) -> None:
     """Nobody works out what hinges do to rails: their own feet must not count as if they held it raised."""
     railed = apply_edits(changed(sound, panels__p1__tilt="45°"), [PutOnRails(panels=("p1",))])
+    both = apply_edits(railed, [PutOnRails(panels=("p1", "p3")), RaisePanel(panel="p1")])
+    assert both.raisings[0].panels == ("p1",) and both.panels[2].tilt.deg == 0, "rails make no unit"
     found = evaluate(apply_edits(railed, [RaisePanel(panel="p1")]))
     assert found.findings.raised == ()
     assert {s.id for s in found.snags if s.severity == "stop"} >= {"raised-not-judged"}

@@ -13,6 +13,8 @@ from fahrtwind.core.job.sections import RectangularTube, RoundTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.tables.alloys import AlloyName
 
+MOST_RAISED, MOST_LATCHES = 8, 8
+
 
 class Raising(Part):
     """One or several ``panels`` that are raised as one stiff unit, by as much as they say.
@@ -24,7 +26,7 @@ class Raising(Part):
 
     id: Identifier
     name: Name
-    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=8)]
+    panels: Annotated[tuple[Identifier, ...], Field(min_length=1, max_length=MOST_RAISED)]
     hinges: Annotated[int, Field(ge=2, le=8)] = 2
     struts: Annotated[int, Field(ge=1, le=8)] = 2
     at: Annotated[float, Field(ge=0.2, le=1.0)] = 0.7
@@ -34,5 +36,5 @@ class Raising(Part):
     )
     alloy: AlloyName = "6060-T66"
     pin: BoltName = "M8"
-    latches: Annotated[int, Field(ge=0, le=8)] = 2
+    latches: Annotated[int, Field(ge=0, le=MOST_LATCHES)] = 2
     latch_n: Annotated[float, Field(ge=50, le=50_000)] | None = None

@@ -11,9 +11,9 @@ from fahrtwind.core.job.identifiers import next_id
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.part import Identifier
 from fahrtwind.core.job.paths import entry_position
-from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.job.raising import MOST_LATCHES, MOST_RAISED, Raising
 
-MOST_RAISED, LEAST_LATCHES = 8, 2
+LEAST_LATCHES = 2
 
 
 class RaisePanel(JobEdit):
@@ -26,12 +26,13 @@ class RaisePanel(JobEdit):
 
     def apply(self, job: Job) -> Job:
         panel = job.panels[entry_position(job.panels, self.panel, f"panels.{self.panel}")]
-        together = [p.id for p in job.panels if p.id == panel.id or _of_one(panel, p)][:MOST_RAISED]
+        on = next((c for c in job.carriers if c.id == panel.carrier), None)
+        frame = on if isinstance(on, Rack) and on.flush else None
+        together = [p.id for p in job.panels if p.id == panel.id or _of_one(panel, p, frame)][:MOST_RAISED]
         name = next_id("raisings", [r.id for r in job.raisings])
         made = Raising(id=name, name=f"Unit {name.lstrip('g')}", panels=tuple(together))
-        frame = next((c for c in job.carriers if c.id == panel.carrier), None)
-        if isinstance(frame, Rack) and len(frame.feet_at) >= LEAST_LATCHES:
-            made = made.model_copy(update={"latches": len(frame.feet_at)})
+        if frame is not None and len(frame.feet_at) >= LEAST_LATCHES:
+            made = made.model_copy(update={"latches": min(len(frame.feet_at), MOST_LATCHES)})
         raised = with_lists(job, {"raisings": (*job.raisings, made)})
         return _as_one(raised, panel, made)
 
@@ -39,11 +40,11 @@ class RaisePanel(JobEdit):
         return f"Hinges and struts for {self.panel}"
 
 
-def _of_one(panel: PlacedPanel, other: PlacedPanel) -> bool:
-    """Whether two panels are one array, or lie on one carrier."""
-    return bool(
-        (panel.array and other.array == panel.array) or (panel.carrier and other.carrier == panel.carrier)
-    )
+def _of_one(panel: PlacedPanel, other: PlacedPanel, frame: Rack | None) -> bool:
+    """Whether two panels are one array, or lie in one frame."""
+    if frame is not None and other.carrier == frame.id:
+        return True
+    return bool(panel.array and other.array == panel.array)
 
 
 def _as_one(job: Job, panel: PlacedPanel, raising: Raising) -> Job:
