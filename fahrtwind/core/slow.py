@@ -84,12 +84,12 @@ def _remedies(job: Job, hands: Hands, show: Show) -> tuple[Remedy, ...]:
 
 def _hold(job: Job, hands: Hands, show: Show) -> MadeToHold:
     with beside(hands):
-        return make_hold(job)
+        return make_hold(job, show)
 
 
 def _schools(job: Job, hands: Hands, show: Show) -> tuple[SchoolLine, ...]:
     with beside(hands):
-        return side_by_side(job)
+        return side_by_side(job, show)
 
 
 def _water(job: Job, hands: Hands, show: Show) -> WaterFinding:

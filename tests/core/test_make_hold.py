@@ -27,7 +27,9 @@ def stops_of(job: Job, panel: str) -> set[str]:
 
 
 def held(job: Job) -> MadeToHold:
-    found = make_hold(job)
+    told: list[MadeToHold] = []
+    found = make_hold(job, told.append)
+    assert [len(t.panels) for t in told] == list(range(1, len(found.panels) + 1)), "shown panel by panel"
     for panel in found.panels:
         assert bool(panel.offers) != bool(panel.why), "an offer or the reason why there is none"
         for offer in panel.offers:

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from fahrtwind.core.choose.schools import NO_CHANGE_HELPS, WAYS, held_in, side_by_side
+from fahrtwind.core.choose.schools import NO_CHANGE_HELPS, WAYS, SchoolLine, held_in, side_by_side
 from fahrtwind.core.edits import AddEntry, SetValue, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
@@ -21,7 +21,12 @@ ON_CARRIERS = {"rails", "rack", "frame", "crossed"}
 
 
 def test_each_way_holds_when_its_edits_are_done_or_says_why_not(one_panel: Job) -> None:
-    lines = side_by_side(one_panel)
+    told: list[tuple[SchoolLine, ...]] = []
+    lines = side_by_side(one_panel, told.append)
+    assert [len(t) for t in told] == list(range(1, len(lines) + 1)), (
+        "one more each time, while others are tried"
+    )
+    assert told[-1] == lines
     assert {line.way for line in lines} == {"screws", "bolts", "tape", "glued", *ON_CARRIERS}
     refused = [bool(line.stops) for line in lines]
     assert refused == sorted(refused) and not refused[0]

@@ -42,9 +42,9 @@ class MadeToHold:
     panels: tuple[PanelOffers, ...]
 
 
-def make_hold(job: Job) -> MadeToHold:
+def make_hold(job: Job, show: Callable[[MadeToHold], None] = lambda found: None) -> MadeToHold:
     """Offers for every panel that does not hold at the speed that is driven or at its site; also where a foot
-    is lost, if that is wished.
+    is lost, if that is wished. ``show`` is told what there is whenever one more panel is worked out.
     """
     before = Look(job)
     failing = failing_panels(job, before.near)
@@ -57,6 +57,7 @@ def make_hold(job: Job) -> MadeToHold:
         if panel.carrier is not None:
             of_carrier.setdefault(panel.carrier, offers)
         found.append(replace(offers, panel=panel.id, name=panel.name))
+        show(MadeToHold(tuple(found)))
     return MadeToHold(tuple(found))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any, Literal
 
@@ -97,18 +98,23 @@ class SchoolLine:
     left_behind: str
 
 
-def side_by_side(job: Job) -> tuple[SchoolLine, ...]:
-    """Every school on this layout; those that hold first, then by holes and work. Raises InputError where no
-    panel is on the roof.
+def side_by_side(
+    job: Job, show: Callable[[tuple[SchoolLine, ...]], None] = lambda found: None
+) -> tuple[SchoolLine, ...]:
+    """Every school on this layout; those that hold first, then by holes and work. ``show`` is told what there
+    is whenever one more is worked out. Raises InputError where no panel is on the roof.
     """
     if not job.panels:
         raise InputError("No panel is on the roof.", remedy="Place panels first.", field="panels")
-    lines = []
+    lines: tuple[SchoolLine, ...] = ()
     for number, way in enumerate(WAYS):
         go_on(number / len(WAYS), way.title.lower())
         if way.carrier != "points" or points_on_both_sides(job):
-            lines.append(held_in(job, way))
-    return tuple(sorted(lines, key=lambda s: (bool(s.stops), s.holes, s.hours)))
+            lines = tuple(
+                sorted((*lines, held_in(job, way)), key=lambda s: (bool(s.stops), s.holes, s.hours))
+            )
+            show(lines)
+    return lines
 
 
 def held_in(job: Job, way: Way) -> SchoolLine:

@@ -54,7 +54,7 @@ export function Schools() {
           Decided: <span className="font-semibold">{decided.name}</span>, {decided.reason}
         </p>
       )}
-      {fresh && <Table lines={fresh} />}
+      {fresh && <Table lines={fresh} growing={running} />}
     </Group>
   );
 }
@@ -84,7 +84,8 @@ const ROWS: readonly { label: string; of: (line: SchoolLine, units: Units) => st
 /** Stops of a refused way that are named; the others are counted. */
 const STOPS_SHOWN = 2;
 
-function Table({ lines }: { lines: readonly SchoolLine[] }) {
+/** While it grows its columns change places: nothing is chosen by a press that meant another. */
+function Table({ lines, growing }: { lines: readonly SchoolLine[]; growing: boolean }) {
   const units = useUnits();
   return (
     // biome-ignore lint/a11y/noNoninteractiveTabindex: a scrolling region must be reachable by keyboard
@@ -128,14 +129,16 @@ function Table({ lines }: { lines: readonly SchoolLine[] }) {
               ))}
             </tr>
           ))}
-          <tr>
-            <td />
-            {lines.map((line) => (
-              <td key={line.way} className="align-top">
-                <Choose line={line} over={lines.filter((o) => o.way !== line.way).map((o) => o.title)} />
-              </td>
-            ))}
-          </tr>
+          {!growing && (
+            <tr>
+              <td />
+              {lines.map((line) => (
+                <td key={line.way} className="align-top">
+                  <Choose line={line} over={lines.filter((o) => o.way !== line.way).map((o) => o.title)} />
+                </td>
+              ))}
+            </tr>
+          )}
         </tbody>
       </table>
     </div>
