@@ -7,10 +7,13 @@ from math import cos, hypot, radians, sin
 import numpy as np
 import pytest
 
+from fahrtwind.core.choose.hold_changes import changes_of
+from fahrtwind.core.choose.make_hold import make_hold
 from fahrtwind.core.edits import PutInFrame, PutOnRails, RaisePanel, StandAnywhere, apply_edits
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import GLUED, FoamTape
 from fahrtwind.core.stations.hold.carriers.rack_forces import clamp_places
 from fahrtwind.core.stations.hold.raised.frame import Standing, _loads, _on_clamps, judge_frame
 from fahrtwind.core.stations.hold.raised.parts import RaisedPart, blows
@@ -223,3 +226,28 @@ def test_struts_are_cut_and_hinges_bought(sound: Job) -> None:
     assert needed["latch for the road"] == 3
     cut = [c for c in found.findings.cuts if "20 mm" in c.material]
     assert cut, "their tube is on the cut list"
+
+
+def test_a_pad_under_a_rail_takes_its_bracket_along(sound: Job) -> None:
+    taped = changed(framed(sound, "p1", feet=3), carriers__b1__hold={"school": "tape"})
+    wide = changed(taped, carriers__b1__hold__pad_length="200 mm", carriers__b1__hold__pad_width="90 mm")
+    bracket = wide.carriers[0].hold.bracket
+    assert (bracket.length.mm, bracket.lever.mm + bracket.toe.mm) == (200, 90)
+    glued = changed(taped, carriers__b1__hold__bond="adhesive").carriers[0].hold
+    assert isinstance(glued, FoamTape) and glued.thickness.mm == GLUED["thickness"].mm
+
+
+def test_what_would_hold_a_taped_frame_are_larger_pads_and_more_feet(sound: Job) -> None:
+    flat = apply_edits(sound, [PutInFrame(panels=("p1",)), StandAnywhere(carrier="b1", count=2)])
+    taped = changed(flat, carriers__b1__hold={"school": "tape", "temperature": "21 °C"})
+    before = evaluate(taped).findings.carriers[0].safe_m_s
+    changes = {c.words for c in changes_of(taped, taped.panels[0])}
+    assert {f"a foot at {n} places under each rail" for n in (3, 4)} <= changes
+    offers = [o for p in make_hold(taped).panels if p.panel == "p1" for o in p.offers]
+    assert offers, "pads grow and feet are added"
+    assert any("places under each rail" in o.words or o.words.startswith("pads") for o in offers)
+    for offer in (o for o in offers if "slower" not in o.words):
+        after = evaluate(apply_edits(taped, list(offer.edits)))
+        assert (
+            after.findings.carriers[0].safe_m_s == pytest.approx(offer.safe_m_s) and offer.safe_m_s > before
+        )

@@ -8,10 +8,12 @@ import pytest
 
 from fahrtwind.core.choose.schools import NO_CHANGE_HELPS, WAYS, SchoolLine, held_in, side_by_side
 from fahrtwind.core.edits import AddEntry, SetValue, apply_edits
+from fahrtwind.core.engine.beside import Hands
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.slow import WORKS
 from fahrtwind.core.stations.hold.schools.tape.rules import bead_under_gap
 from fahrtwind.core.stations.house import rules
 from fahrtwind.demo import demo_jobs
@@ -22,7 +24,8 @@ ON_CARRIERS = {"rails", "rack", "frame", "crossed"}
 
 def test_each_way_holds_when_its_edits_are_done_or_says_why_not(one_panel: Job) -> None:
     told: list[tuple[SchoolLine, ...]] = []
-    lines = side_by_side(one_panel, told.append)
+    hands = Hands(lambda: 60.0, lambda: False, lambda share, doing: None)
+    lines = WORKS["schools"].do([one_panel], hands, told.append)
     assert [len(t) for t in told] == list(range(1, len(lines) + 1)), (
         "one more each time, while others are tried"
     )

@@ -133,6 +133,11 @@ def test_a_unit_of_panels_is_one_plane_that_throws_no_shadow_on_itself(one_panel
     normal = cells_of(low, bodies["p3"]).normal
     assert (points - points[0]) @ normal == pytest.approx(np.zeros(len(points)), abs=1e-6)
 
+    casters = {c.of: c for c in solids(pair, tilted=True)}
+    for panel in pair.panels:
+        for x, y, z in cells_of(panel, bodies[panel.id]).points[::7]:
+            assert casters[panel.id].height(x, y) == pytest.approx(z), "what throws the shadow is that plane"
+
     def lost(job: Job) -> float:
         bare = job.model_copy(update={"obstacles": ()})
         return max(p.lost for p in yield_of(changed(bare, site__climate="Niederau")).panels)
