@@ -13,6 +13,7 @@ from fahrtwind.core.edits import PutInFrame, PutOnRails, RaisePanel, StandAnywhe
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import GLUED, FoamTape
 from fahrtwind.core.stations.hold.carriers.rack_forces import clamp_places
 from fahrtwind.core.stations.hold.raised.frame import Standing, _loads, _on_clamps, judge_frame
@@ -195,6 +196,10 @@ def test_feet_stand_where_they_are_told(sound: Job) -> None:
     off = changed(job, carriers__b1__feet_at__s1__x="500 mm")
     landings = {f.foot: f.landing for f in evaluate(off).findings.feet if f.panel == "b1"}
     assert landings["r1s1"] == "skin", "between members it holds in the skin only, and is told so"
+    raw = job.model_dump(mode="json")
+    raw["carriers"][0]["feet_at"][1]["id"] = "s1"
+    with pytest.raises(InputError, match=r"called s1\. Give one of them another id"):
+        load_job(raw)
     with pytest.raises(InputError, match="turns about one foot"):
         apply_edits(job, [StandAnywhere(carrier="b1", count=1)])
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
@@ -51,6 +51,17 @@ class OnRails(Part):
     hold: Holding = Screws()
     stock: q.LongSide | None = None
     clamp_n: Annotated[float, Field(ge=50, le=50_000)] | None = None
+
+    @model_validator(mode="after")
+    def _places_have_names_of_their_own(self) -> Self:
+        names = [at.id for at in self.feet_at]
+        twice = next((name for name in names if names.count(name) > 1), None)
+        if twice is None:
+            return self
+        problem = f"Two places of its feet are called {twice}."
+        raise PydanticCustomError(
+            "bad_input", "{problem}", {"problem": problem, "remedy": "Give one of them another id."}
+        )
 
     @property
     def foot_mm(self) -> float:

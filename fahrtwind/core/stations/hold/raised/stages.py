@@ -48,8 +48,8 @@ def raised_unit(
     carrier_verdicts: tuple[CarrierVerdict, ...],
     air: Air,
 ) -> RaisedVerdict | None:
-    """None where none of its panels is raised, their feet are not known, or they are raised off a carrier
-    that stays.
+    """None where none of its panels is raised, their feet are not known, they are raised off a carrier that
+    stays, or what lies in their frame or what it bears on the road is not worked out.
     """
     own = tuple(p for p in panels if p.id in raising.panels and p.tilt.deg > 0)
     told = [v for v in verdicts if v.panel in {p.id for p in own}]
@@ -60,7 +60,9 @@ def raised_unit(
         if raised_frame is not None:
             lying = tuple(c for c in all_carried if c.carrier == raised_frame.rack.id)
             held = next((v for v in carrier_verdicts if v.carrier == raised_frame.rack.id), None)
-            road = on_latches(raised_frame, held) if held else 0.0
+            if held is None or {c.panel for c in lying} != {p.id for p in own}:
+                return None
+            road = on_latches(raised_frame, held)
             return judge_frame(raised_frame, lying, chains, air.parked_pa, road)
         if any(p.carrier for p in own):
             return None
