@@ -19,20 +19,23 @@ from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND
 from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, PanelVerdict
 
-BOLD = 1.15
-"""A guess may be short by this before it is believed."""
+NEAR_BY, BOLD = 1.06, 1.15
+"""A guess may be short by this before it is believed: of feet it is good within a few hundredths, in a frame
+each part shifts what the others bear.
+"""
 
 
 @dataclass(frozen=True, slots=True)
 class Reach:
     """How far a panel and what it lies on go. ``safe_m_s`` on the road, ``lost_m_s`` with a foot lost,
-    ``parked`` the gust it bears over the gust of its site; ``parts``: speed at which each part lets go;
-    ``weakest``: the link that is used most.
+    ``parked`` the gust it bears over the gust of its site; ``rated_m_s``: what the panel itself is made for,
+    whatever holds it; ``parts``: speed at which each part lets go; ``weakest``: the link that is used most.
     """
 
     safe_m_s: float
     lost_m_s: float
     parked: float
+    rated_m_s: float
     parts: Mapping[str, float]
     weakest: str = ""
 
@@ -70,6 +73,7 @@ def reach_of(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
         min(t.safe_m_s for t in whole),
         min(lost, *(t.lost_let_go_m_s for t in whole[1:])) if whole[1:] else lost,
         bears / max(verdict.parked.gust_m_s, 1e-6),
+        verdict.rated.safe_m_s,
         parts,
         _weakest(whole),
     )
@@ -93,7 +97,8 @@ def foreseen(now: Reach, alone: Sequence[Reach]) -> Reach:
     lost = max(r.lost_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
     least = min(parts.values())
     parked = max(now.parked * grown, *(r.parked for r in alone))
-    return Reach(least * min(factor, 1.0), least * lost, parked, parts)
+    rated = max(r.rated_m_s for r in (now, *alone))
+    return Reach(least * min(factor, 1.0), least * lost, parked, rated, parts)
 
 
 def _part(name: str, now: Reach, alone: Sequence[Reach]) -> float:

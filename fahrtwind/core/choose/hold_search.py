@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 from itertools import combinations
 from math import inf
 
-from fahrtwind.core.choose.foresight import BOLD, Reach, foreseen, reach_of
+from fahrtwind.core.choose.foresight import BOLD, NEAR_BY, Reach, foreseen, reach_of
 from fahrtwind.core.choose.hold_changes import (
     FEWEST_FEET,
     MOST_FASTENERS,
@@ -49,18 +49,19 @@ HOLDING = (
 @dataclass(frozen=True, slots=True)
 class Effort:
     """How far a search goes: so many changes ``together``, so many such ways ``tried``, so many judged with
-    their snags; ``fewest``: it proves the fewest holes; ``near``: new stops of water, cables and days do not
-    count.
+    their snags, as far as a guess may be short by ``bold``; ``fewest``: it proves the fewest holes; ``near``:
+    new stops of water, cables and days do not count.
     """
 
     together: int
     tried: int
     judged: int
+    bold: float = NEAR_BY
     fewest: bool = True
     near: bool = False
 
 
-THOROUGH, OF_A_FRAME = Effort(3, 60, 24), Effort(3, 12, 5)
+THOROUGH, OF_A_FRAME = Effort(3, 60, 24), Effort(3, 12, 5, BOLD)
 QUICK = Effort(2, 10, 4, fewest=False)
 
 
@@ -158,9 +159,9 @@ class Search:
         found: list[HoldOffer] = []
         self.judged = 0
         ways = [w for w in combinations(self.changes, count) if len({c.kind for c in w}) == count]
-        ranked = [(self._short(way), sum(c.burden for c in way), way) for way in ways]
-        # what is foreseen to be enough before what a bold guess only hopes for; of those the gentlest first
-        hoped = sorted((r for r in ranked if r[0] <= BOLD), key=lambda r: r[:2])
+        ranked = [(self._short(way, effort.bold), sum(c.burden for c in way), way) for way in ways]
+        # what is foreseen to be enough before what is only hoped for; of those the gentlest first
+        hoped = sorted((r for r in ranked if r[0] <= effort.bold), key=lambda r: r[:2])
         for _, _, way in hoped[: effort.tried]:
             if len(found) >= self.most or self.judged >= effort.judged:
                 break
@@ -179,6 +180,8 @@ class Search:
         hold = self.panel.hold
         if self.panel.carrier is not None or self.panel.span is not None or not isinstance(hold, Drilled):
             return []
+        if self.now is not None and self.now.rated_m_s < self.driven_m_s:
+            return []  # the panel itself is not made for it, on however many feet
         for feet, count in _numbers():
             go_on()
             fastened = so_many_a_foot(f"panels.{self.panel.id}.hold", hold, count, self.job.units)
@@ -202,7 +205,7 @@ class Search:
         after, reach = self._reach(way)
         return [] if after is None else self._offered(way, after, reach)
 
-    def _short(self, way: tuple[Change, ...]) -> float:
+    def _short(self, way: tuple[Change, ...], most: float) -> float:
         """How many times more the way would have to reach than what its changes let foresee."""
         alone = [self.reached.get(c.words) for c in way]
         known = [r for r in alone if r is not None]
@@ -211,7 +214,7 @@ class Search:
         if len(known) < len(alone):
             return inf
         guess = foreseen(self.now, known)
-        return next((bold for bold in (1.0, BOLD) if self._enough(guess, self.driven_m_s, bold)), inf)
+        return next((bold for bold in (1.0, most) if self._enough(guess, self.driven_m_s, bold)), inf)
 
     def _enough(self, reach: Reach, driven_m_s: float, bold: float = 1.0) -> bool:
         lost = reach.lost_m_s * bold >= driven_m_s or not self.job.wish.one_lost

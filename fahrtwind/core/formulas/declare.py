@@ -140,7 +140,9 @@ def formula(
         @wraps(function)
         def call(*args: P.args, **kwargs: P.kwargs) -> R:
             for i, limit in limits:
-                _check(declared, limit, args[i] if i < len(args) else kwargs[names[i]])
+                value = args[i] if i < len(args) else kwargs[names[i]]
+                if type(value) is not float or not limit.low <= value <= limit.high:
+                    _check(declared, limit, value)
             result = function(*args, **kwargs)
             active = _recording.get()
             if active is None:
@@ -153,10 +155,11 @@ def formula(
 
 
 def _check(declared: Formula, limit: Arg, value: Any) -> None:
-    if isinstance(value, float | int):
+    if isinstance(value, (float, int)):
         inside = limit.low <= value <= limit.high
-    else:
-        inside = not value.size or (limit.low <= value.min() and value.max() <= limit.high)
+    else:  # an array: whoever made it may hold millions, so a side without a limit is not looked at
+        above = limit.low == -np.inf or not value.size or limit.low <= value.min()
+        inside = above and (limit.high == np.inf or not value.size or value.max() <= limit.high)
     if not inside:
         raise OutsideValidity(
             f"{declared.title}: {limit.words} {value} {limit.unit} is outside {limit.low:g} … "
@@ -167,7 +170,7 @@ def _check(declared: Formula, limit: Arg, value: Any) -> None:
 
 
 def _record(active: Recording, declared: Formula, bound: Mapping[str, Any], result: Any) -> Any:
-    if not isinstance(result, float | int):  # arrays are the fast path; scalars are what gets explained
+    if not isinstance(result, (float, int)):  # arrays are the fast path; scalars are what gets explained
         return result
     inputs = tuple(
         StepInput(

@@ -6,6 +6,8 @@ import numpy as np
 
 from fahrtwind.core.formulas.declare import Arg, Number, Source, formula
 
+FLAT = 1e-300
+"""A slope so small that whatever is left is never used up."""
 LINEAR = Source(
     "Straight-line interaction of pull and shear; on the safe side of AISC 360 J3.7 and AISI S100 J4.5.1"
 )
@@ -42,14 +44,15 @@ def bending_limit_pressure(
     limit_n_mm2: Annotated[Number, Arg("σ_lim", "N/mm²", "what is borne", 1e-6)],
 ) -> Number:
     """No less than zero; without bound where the pressure relieves it or does nothing."""
-    found: Number = np.inf
-    for sign in (1.0, -1.0):
-        left = np.asarray(limit_n_mm2 - rest_n_mm2 - sign * constant_n_mm2)
-        slope = np.asarray(rest_per_pa + sign * per_pa)
-        with np.errstate(divide="ignore", invalid="ignore"):
-            there = np.where(slope > 0, np.maximum(left, 0.0) / slope, np.where(left > 0, np.inf, 0.0))
-        found = np.minimum(found, there)
-    return found
+    left = limit_n_mm2 - rest_n_mm2
+    one = _reached(left - constant_n_mm2, rest_per_pa + per_pa)
+    return np.minimum(one, _reached(left + constant_n_mm2, rest_per_pa - per_pa))
+
+
+def _reached(left: Number, slope: Number) -> Number:
+    """The pressure that uses up what is left; beyond all air where the slope takes nothing of it."""
+    with np.errstate(over="ignore"):
+        return np.maximum(left, 0.0) / np.maximum(slope, FLAT)
 
 
 @formula(
@@ -70,14 +73,11 @@ def limit_pressure(
     """The utilisation is piecewise linear and convex in q, so the first root is the smaller of the two
     branches'.
     """
-    shear_slope = np.asarray(shear_per_pa / shear_capacity_n)
-    shear_rest = np.asarray(1 - constant_shear_n / shear_capacity_n)
-    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
-        alone = np.where(shear_slope > 0, shear_rest / shear_slope, np.where(shear_rest > 0, np.inf, 0.0))
-        slope = pull_per_pa / pull_capacity_n + shear_slope
-        rest = shear_rest - constant_pull_n / pull_capacity_n
-        both = np.where(slope > 0, rest / slope, np.where(rest > 0, np.inf, 0.0))
-    pressure = np.maximum(np.minimum(alone, both), 0.0)
+    shear_slope = shear_per_pa / shear_capacity_n
+    shear_rest = 1 - constant_shear_n / shear_capacity_n
+    slope = pull_per_pa / pull_capacity_n + shear_slope
+    rest = shear_rest - constant_pull_n / pull_capacity_n
+    pressure = np.minimum(_reached(shear_rest, shear_slope), _reached(rest, slope))
     return float(pressure) if np.ndim(pressure) == 0 else pressure
 
 

@@ -23,6 +23,8 @@ class Part(BaseModel):
 
 def refuse_twins(list_name: str, ids: list[str]) -> None:
     """Raise where an id is used twice in one list."""
+    if len(set(ids)) == len(ids):
+        return
     twins = sorted(i for i, count in Counter(ids).items() if count > 1)
     if twins:
         raise PydanticCustomError(

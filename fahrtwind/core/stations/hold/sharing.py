@@ -57,9 +57,8 @@ def share_pull(x_mm: FloatArray, y_mm: FloatArray, stiffness: FloatArray, loads:
     whole = np.maximum(np.prod(np.diagonal(matrix, axis1=1, axis2=2), axis=1), 1e-9)
     stable = np.linalg.det(matrix) / whole > IN_LINE
     matrix[~stable] = np.eye(3)
-    motion = np.linalg.solve(
-        matrix[:, None], np.broadcast_to(loads[None, :, :, None], (len(matrix), *loads.shape, 1))
-    )[..., 0]
+    right = np.broadcast_to(loads.T, (len(matrix), *loads.T.shape))
+    motion = np.swapaxes(np.linalg.solve(matrix, right), 1, 2)
     motion[~stable] = 0.0
     pull: FloatArray = np.asarray(spring[:, None, :] * (motion @ arm.T), dtype=np.float64)
     return Sharing(np.asarray(motion, dtype=np.float64), pull, stable)

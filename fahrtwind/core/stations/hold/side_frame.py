@@ -58,14 +58,13 @@ def beam_pulls(
     right = np.zeros((n + 2, loads.shape[1]))
     right[:n] = np.abs(at_mm[:, None] - load_at_mm[None, :]) ** 3 / (12 * ei_n_mm2) @ loads
     right[n], right[n + 1] = loads.sum(axis=0), load_at_mm @ loads
+    there = np.vstack([np.ones(n + 2), 1.0 - np.eye(n, n + 2)])  # all, then without each
+    left = [np.ptp(at_mm[row[:n] > 0]) > APART_MM if row[:n].any() else False for row in there]
+    held = there[left]
+    # a support that is lost keeps its place in the equations, with a pull of nothing: all are solved at once
+    each = held[:, :, None] * matrix * held[:, None, :] + np.eye(n + 2) * (1.0 - held)[:, :, None]
     pulls = np.full((n + 1, loads.shape[1], n), np.nan)
-    for variant in range(n + 1):
-        kept = [i for i in range(n + 2) if i != variant - 1]
-        if np.ptp(at_mm[kept[:-2]]) > APART_MM:
-            solved = np.linalg.solve(matrix[np.ix_(kept, kept)], right[kept])
-            pulls[variant] = 0.0
-            feet = [i for i in kept if i < n]
-            pulls[variant][:, feet] = solved[: len(feet)].T
+    pulls[left] = np.swapaxes(np.linalg.solve(each, held[:, :, None] * right)[:, :n], 1, 2)
     return pulls
 
 

@@ -185,36 +185,51 @@ def _what_moves(frame: Frame, scaled: FloatArray, scale: FloatArray) -> str:
 
 def _with_each_lost(frame: ReadyFrame, moved: FloatArray, ground: FloatArray) -> Solved:
     """``moved``: (dofs, c) by the loads; ``ground``: (springs,), how far it has moved by itself."""
-    parts, give, bar_unit, tie_unit = frame.parts, frame.give, frame.bar_unit, frame.tie_unit
-    n, count = len(frame.frame.supports), moved.shape[1]
+    parts = frame.parts
     at = parts.support_rows @ moved - ground[:, None]  # how far every support gives
-    in_bar, in_tie = _bars(parts, moved), _ties(parts, moved)
-    on_support = np.full((n + 1, count, n, DOFS), np.nan)
-    bars = np.full((n + 1, *in_bar.shape), np.nan)
-    ties = np.full((n + 1, *in_tie.shape), np.nan)
-    on_support[0] = _on_supports(parts, at, n)
-    bars[0], ties[0] = in_bar, in_tie
-    for i in range(n):
-        own = np.flatnonzero(parts.spring_at[:, 0] == i)
-        root = np.sqrt(parts.springs[own])
-        rest = np.eye(len(own)) - root[:, None] * give[np.ix_(own, own)] * root[None, :]
-        if float(np.linalg.eigvalsh(rest)[0]) < 1e-7:
-            continue  # what is left holds no frame
-        pushed = root[:, None] * np.linalg.solve(
-            rest, root[:, None] * at[own]
-        )  # (own, c): newtons taken back
-        back = at + give[:, own] @ pushed
-        on_support[i + 1] = _on_supports(parts, back, n)
-        on_support[i + 1][:, i] = 0.0
-        bars[i + 1] = in_bar + np.einsum("kc,kbj->cbj", pushed, bar_unit[own])
-        ties[i + 1] = in_tie + np.einsum("kc,ktj->ctj", pushed, tie_unit[own])
-    return Solved(on_support, bars, ties, moved.T.reshape(count, -1, DOFS))
+    own = _springs_of_each(parts, len(frame.frame.supports))
+    root = np.append(np.sqrt(parts.springs), 0.0)[own]  # (n, 6), 0 where a support has fewer springs
+    give = root[:, :, None] * frame.give[own[:, :, None], own[:, None, :]] * root[:, None, :]
+    rest = np.eye(DOFS) - give
+    held = np.linalg.eigvalsh(rest)[:, 0] >= 1e-7  # otherwise what is left holds no frame
+    taken = root[held, :, None]
+    # newtons taken back, (n, 6, c)
+    pushed = taken * np.linalg.solve(rest[held], taken * at[own[held]])
+
+    def with_lost(whole: FloatArray, unit: FloatArray) -> FloatArray:
+        """``whole``: (c, …) with all supports; ``unit``: (springs, …) what one newton at each does."""
+        found = np.full((len(own) + 1, *whole.shape), np.nan)
+        found[0] = whole
+        change = np.swapaxes(pushed, 1, 2) @ unit.reshape(len(unit), -1)[own[held]]
+        found[1:][held] = whole + change.reshape(len(change), *whole.shape)
+        return found
+
+    on_support = _on_supports(parts, with_lost(at.T, frame.give.T), len(own))
+    for i in np.flatnonzero(held):
+        on_support[i + 1, :, i] = 0.0
+    return Solved(
+        on_support,
+        with_lost(_bars(parts, moved), frame.bar_unit),
+        with_lost(_ties(parts, moved), frame.tie_unit),
+        moved.T.reshape(moved.shape[1], -1, DOFS),
+    )
+
+
+def _springs_of_each(parts: _Assembled, supports: int) -> np.ndarray:
+    """Which springs each support has, (n, 6); -1 where it has fewer."""
+    found = np.full((supports, DOFS), -1)
+    seen = np.zeros(supports, dtype=int)
+    for spring, (support, _) in enumerate(parts.spring_at):
+        found[support, seen[support]] = spring
+        seen[support] += 1
+    return found
 
 
 def _on_supports(parts: _Assembled, give: FloatArray, supports: int) -> FloatArray:
-    """(c, supports, 6) from how far every spring gives, (springs, c)."""
-    found = np.zeros((give.shape[1], supports, DOFS))
-    found[:, parts.spring_at[:, 0], parts.spring_at[:, 1]] = give.T * parts.springs
+    """(v, c, supports, 6) from how far every spring gives, (v, c, springs)."""
+    known = np.asarray(np.isfinite(give).all(axis=(1, 2), keepdims=True))[..., None]
+    found = np.zeros((*give.shape[:2], supports, DOFS)) + np.where(known, 0.0, np.nan)
+    found[:, :, parts.spring_at[:, 0], parts.spring_at[:, 1]] = give * parts.springs
     return found
 
 
