@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI, Request
@@ -60,7 +62,12 @@ def create_app(
     ``weather_office``: the address forecasts are fetched from; ``listening``: to instruments.
     """
     app = FastAPI(
-        title="Fahrtwind", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json"
+        title="Fahrtwind",
+        version=__version__,
+        docs_url=None,
+        redoc_url=None,
+        openapi_url="/api/openapi.json",
+        lifespan=_until_stopped,
     )
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
@@ -86,6 +93,13 @@ def create_app(
     app.add_middleware(Admission, door=app.state.phone_door, phones=app.state.phones)
     app.add_middleware(Guard, hosts=hosts, most_bytes=LARGEST_BODY)
     return app
+
+
+@asynccontextmanager
+async def _until_stopped(app: FastAPI) -> AsyncIterator[None]:
+    """Slow work ends with the server, before it is told that it may go."""
+    yield
+    app.state.slow_works.close()
 
 
 def _serve_pages(app: FastAPI, static: Path) -> None:

@@ -27,7 +27,7 @@ from fahrtwind.core.solar_library import solar_library
 from fahrtwind.instruments.listener import Instruments
 
 if TYPE_CHECKING:
-    from fahrtwind.api.doors import Later
+    from fastapi import FastAPI
 
 HEADERS_WITHIN_S = 15.0
 FIRST_ANSWERS_S = 1.0
@@ -114,7 +114,7 @@ def _serve(database: Path, host: str, port: int, around: Around, listening: Inst
     with bound(host, port) as listener:
         shown = f"[{host}]" if ":" in host else host
         print(f"Fahrtwind is at http://{shown}:{listener.getsockname()[1]}  (stop with Ctrl+C)", flush=True)
-        warming = threading.Timer(FIRST_ANSWERS_S, _warm, [app.state.doors])
+        warming = threading.Timer(FIRST_ANSWERS_S, _warm, [app])
         warming.daemon = True
         warming.start()
         uvicorn.Server(config).run(sockets=[listener])
@@ -141,14 +141,19 @@ def _helper(command: str, port: int) -> Iterator[None]:
             process.terminate()
 
 
-def _warm(doors: Later) -> None:
+def _warm(app: FastAPI) -> None:
     """Bring in while nobody asks for it yet what an answer would wait seconds for: the library of the sun and
-    the solvers, which the first wired job that is opened needs, then the doors of calculation.
+    the solvers, which the first wired job that is opened needs, the doors of calculation, and helpers.
     """
+    from fahrtwind.api.helpers import LATE, Helpers
+
     solar_library()
-    for solver in ("scipy.optimize", "scipy.sparse.csgraph", "scipy.ndimage"):
+    for solver in LATE:
         importlib.import_module(solver)
-    doors.ready()
+    app.state.doors.ready()
+    helpers = Helpers()
+    helpers.call()
+    app.state.slow_works.helpers = helpers
 
 
 def bound(host: str, port: int) -> socket.socket:

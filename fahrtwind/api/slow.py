@@ -10,7 +10,7 @@ from collections import OrderedDict
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, field
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Query, Request, Response
 from pydantic import BaseModel, Field
@@ -24,7 +24,7 @@ from fahrtwind.core.choose.propose import Proposals
 from fahrtwind.core.choose.remedies import Remedy
 from fahrtwind.core.choose.schools import SchoolLine
 from fahrtwind.core.choose.together import MOST_TOGETHER, ShopPlan
-from fahrtwind.core.engine.beside import Hands, Stopped
+from fahrtwind.core.engine.beside import Hands, Stopped, one_by_one
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.slow import WORKS, SlowWork, WorkName
@@ -32,6 +32,9 @@ from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding
 from fahrtwind.core.stations.seal.water import WaterFinding
 from fahrtwind.core.stations.wire.proposals import GroupingFinding
+
+if TYPE_CHECKING:
+    from fahrtwind.api.helpers import Helpers
 
 log = logging.getLogger("fahrtwind")
 AT_ONCE = 2
@@ -106,6 +109,9 @@ class SlowWorks:
     the last finished are remembered.
     """
 
+    helpers: Helpers | None = None
+    """Who takes parts of a work; without any it does one part after the other."""
+
     def __init__(self) -> None:
         self._known: OrderedDict[str, Running] = OrderedDict()
         self._lock = threading.Lock()
@@ -132,7 +138,7 @@ class SlowWorks:
                 other.cancel.set()
             self._known[running.id] = running
             self._forget_old()
-        self._workers.submit(_do, running, jobs)
+        self._workers.submit(_do, running, jobs, self.helpers)
         self._make_room()
         return running
 
@@ -164,9 +170,11 @@ class SlowWorks:
         for running in self._known.values():
             running.cancel.set()
         self._workers.shutdown(wait=False, cancel_futures=True)
+        if self.helpers is not None:
+            self.helpers.close()
 
 
-def _do(running: Running, jobs: Sequence[Job]) -> None:
+def _do(running: Running, jobs: Sequence[Job], helpers: Helpers | None) -> None:
     running.started = started = time.monotonic()
     slow: SlowWork = WORKS[running.work]
 
@@ -178,7 +186,10 @@ def _do(running: Running, jobs: Sequence[Job]) -> None:
 
     try:
         if not running.unwanted():
-            hands = Hands(lambda: started + slow.most_seconds - time.monotonic(), running.unwanted, tell)
+            apart = one_by_one if helpers is None else helpers.apart(running.unwanted)
+            hands = Hands(
+                lambda: started + slow.most_seconds - time.monotonic(), running.unwanted, tell, apart
+            )
             running.found = slow.do(jobs, hands, show)
     except Stopped:
         pass

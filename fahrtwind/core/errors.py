@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Any
+
 
 class FahrtwindError(Exception):
     """Root of every error this program raises on purpose.
@@ -25,6 +27,17 @@ class FahrtwindError(Exception):
         return (
             f"{self.field}: {self.problem} {self.remedy}" if self.field else f"{self.problem} {self.remedy}"
         )
+
+    def __reduce__(self) -> tuple[Any, ...]:
+        """Errors are handed over between processes with all their facts, however they are made."""
+        return _as_it_was, (type(self), self.args, self.__dict__)
+
+
+def _as_it_was(kind: type[FahrtwindError], args: tuple[Any, ...], facts: dict[str, Any]) -> FahrtwindError:
+    error = kind.__new__(kind, *args)
+    error.args = args
+    error.__dict__.update(facts)
+    return error
 
 
 class InputError(FahrtwindError):

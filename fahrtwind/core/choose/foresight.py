@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from math import prod
+from math import isclose, prod
 
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.job.document import Job
@@ -28,20 +28,34 @@ each part shifts what the others bear.
 @dataclass(frozen=True, slots=True)
 class Reach:
     """How far a panel and what it lies on go. ``safe_m_s`` on the road, ``lost_m_s`` with a foot lost,
-    ``parked`` the gust it bears over the gust of its site; ``rated_m_s``: what the panel itself is made for,
-    whatever holds it; ``parts``: speed at which each part lets go; ``weakest``: the link that is used most.
+    ``parked`` the gust it bears over the gust of its site; ``own_m_s``: what no change of feet or carrier
+    adds to, the panel's own rating, on a carrier its clamps as well; ``parts``: speed at which each part lets
+    go; ``weakest``: the link that is used most.
     """
 
     safe_m_s: float
     lost_m_s: float
     parked: float
-    rated_m_s: float
+    own_m_s: float
     parts: Mapping[str, float]
     weakest: str = ""
 
     @property
     def let_go_m_s(self) -> float:
         return min(self.parts.values())
+
+    @property
+    def first(self) -> str:
+        """The part that goes first."""
+        return min(self.parts, key=lambda name: self.parts[name])
+
+    def does_as_much_as(self, other: Reach) -> bool:
+        """Whether both end at the same, as where what changed is not what goes first."""
+        mine = (self.safe_m_s, self.lost_m_s, self.parked)
+        return all(
+            isclose(a, b, rel_tol=1e-3)
+            for a, b in zip(mine, (other.safe_m_s, other.lost_m_s, other.parked), strict=True)
+        )
 
 
 def reach_of(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
@@ -73,7 +87,7 @@ def reach_of(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
         min(t.safe_m_s for t in whole),
         min(lost, *(t.lost_let_go_m_s for t in whole[1:])) if whole[1:] else lost,
         bears / max(verdict.parked.gust_m_s, 1e-6),
-        verdict.rated.safe_m_s,
+        verdict.rated.safe_m_s if carrier is None else verdict.safe_m_s,
         parts,
         _weakest(whole),
     )
@@ -92,13 +106,18 @@ def foreseen(now: Reach, alone: Sequence[Reach]) -> Reach:
     gone = {name for name in now.parts if any(name not in r.parts for r in alone)}
     names = set.union(*(set(r.parts) for r in alone)) - gone
     parts = {name: _part(name, now, alone) for name in names}
-    grown = min(parts.values()) / max(now.let_go_m_s, 1.0)
     factor = max(r.safe_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
     lost = max(r.lost_m_s / max(r.let_go_m_s, 1e-6) for r in (now, *alone))
     least = min(parts.values())
-    parked = max(now.parked * grown, *(r.parked for r in alone))
-    rated = max(r.rated_m_s for r in (now, *alone))
-    return Reach(least * min(factor, 1.0), least * lost, parked, rated, parts)
+    own = max(r.own_m_s for r in (now, *alone))
+    return Reach(least * min(factor, 1.0), least * lost, _parked(now, alone, least), own, parts)
+
+
+def _parked(now: Reach, alone: Sequence[Reach], let_go_m_s: float) -> float:
+    """Where the same part goes first before and after each, what each makes of it; else as on the road."""
+    if now.parked > 0 and {r.first for r in alone} == {now.first}:
+        return now.parked * prod(r.parked / now.parked for r in alone)
+    return max(now.parked * let_go_m_s / max(now.let_go_m_s, 1.0), *(r.parked for r in alone))
 
 
 def _part(name: str, now: Reach, alone: Sequence[Reach]) -> float:

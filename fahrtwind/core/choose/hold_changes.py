@@ -28,6 +28,8 @@ SCREWS_UP, BOLTS_UP = ("#12", "#14"), ("M8", "M10")
 WASHERS_MM = (40.0, 60.0)
 OTHER_WAYS = ("school", "span", "carrier")
 """Kinds that hold the panel in another way altogether."""
+OF_THE_WIND = frozenset({"fairing", "carrier", "crossbars"})
+"""Kinds after which the wind does something else to the panel: they alone add to what it bears by itself."""
 
 
 @dataclass(frozen=True, slots=True)

@@ -13,6 +13,7 @@ from fahrtwind.core.choose.hold_changes import (
     FEWEST_FEET,
     MOST_FASTENERS,
     MOST_FEET,
+    OF_THE_WIND,
     Change,
     so_many_a_foot,
     spread_to,
@@ -141,10 +142,20 @@ class Search:
 
     def alone(self) -> list[HoldOffer]:
         """Each change for itself, until there are enough; what they reach lets hope for what they do
-        together.
+        together. What is no change of the wind waits where it cannot be enough.
         """
+        if not self._by_itself_short():
+            return self._each(self.changes)
+        of_the_wind = [c for c in self.changes if c.kind in OF_THE_WIND]
+        return self._each(of_the_wind) or self._each([c for c in self.changes if c not in of_the_wind])
+
+    def _by_itself_short(self) -> bool:
+        """Whether the panel is not made for it, on however many and strong feet."""
+        return self.now is not None and self.now.own_m_s < self.driven_m_s
+
+    def _each(self, changes: list[Change]) -> list[HoldOffer]:
         found: list[HoldOffer] = []
-        for change in self.changes:
+        for change in changes:
             if len(found) >= self.most:
                 break
             go_on()
@@ -180,14 +191,22 @@ class Search:
         hold = self.panel.hold
         if self.panel.carrier is not None or self.panel.span is not None or not isinstance(hold, Drilled):
             return []
-        if self.now is not None and self.now.rated_m_s < self.driven_m_s:
-            return []  # the panel itself is not made for it, on however many feet
+        if self._by_itself_short():
+            return []
+        last: dict[int, Reach] = {}
+        enough: set[int] = set()
         for feet, count in _numbers():
+            if feet in enough:  # one more in each foot changed nothing: what gives way is not what they hold
+                continue
             go_on()
             fastened = so_many_a_foot(f"panels.{self.panel.id}.hold", hold, count, self.job.units)
             edits = (spread_to(self.panel, feet), *fastened.edits)
             way = (Change("numbers", f"{feet} feet, {fastened.words}", edits, 0.0),)
             after, reach = self._reach(way)
+            if reach is not None:
+                if feet in last and reach.does_as_much_as(last[feet]):
+                    enough.add(feet)
+                last[feet] = reach
             offers = [] if after is None else self._offered(way, after, reach)
             if offers:
                 return [replace(offers[0], fewest=True)]

@@ -10,11 +10,12 @@ from __future__ import annotations
 
 from collections.abc import Callable, Collection, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 
 from fahrtwind.core.choose.hold_changes import changes_of
 from fahrtwind.core.choose.hold_search import OF_A_FRAME, THOROUGH, Effort, HoldOffer, Search, fails
 from fahrtwind.core.choose.look import Look
-from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.engine.beside import apart, go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
@@ -46,19 +47,26 @@ def make_hold(job: Job, show: Callable[[MadeToHold], None] = lambda found: None)
     """Offers for every panel that does not hold at the speed that is driven or at its site; also where a foot
     is lost, if that is wished. ``show`` is told what there is whenever one more panel is worked out.
     """
-    before = Look(job)
-    failing = failing_panels(job, before.near)
-    found: list[PanelOffers] = []
-    of_carrier: dict[str, PanelOffers] = {}  # what lies on one carrier is held by the same changes
-    for number, panel in enumerate(failing):
-        go_on(number / len(failing), f"{panel.name} …")
-        known = of_carrier.get(panel.carrier or "")
-        offers = offers_for(before, panel) if known is None else known
-        if panel.carrier is not None:
-            of_carrier.setdefault(panel.carrier, offers)
-        found.append(replace(offers, panel=panel.id, name=panel.name))
-        show(MadeToHold(tuple(found)))
-    return MadeToHold(tuple(found))
+    failing = failing_panels(job, Look(job).near)
+    # what lies on one carrier is held by the same changes
+    alike: dict[str, list[PlacedPanel]] = {}
+    for panel in failing:
+        alike.setdefault(panel.carrier or f"panel {panel.id}", []).append(panel)
+    groups = list(alike.values())
+    known: dict[str, PanelOffers] = {}
+
+    def there() -> MadeToHold:
+        return MadeToHold(tuple(known[p.id] for p in failing if p.id in known))
+
+    for number, offers in apart(partial(_offers_in, job), [group[0].id for group in groups]):
+        known |= {p.id: replace(offers, panel=p.id, name=p.name) for p in groups[number]}
+        go_on(len(known) / len(failing), f"{', '.join(p.name for p in failing if p.id not in known)} …")
+        show(there())
+    return there()
+
+
+def _offers_in(job: Job, panel: str) -> PanelOffers:
+    return offers_for(Look(job), next(p for p in job.panels if p.id == panel))
 
 
 def failing_panels(job: Job, snags: tuple[Snag, ...]) -> list[PlacedPanel]:

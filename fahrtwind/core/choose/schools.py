@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
+from functools import partial
 from typing import Any, Literal
 
 from fahrtwind.core.choose.figures import highest_mm
@@ -13,7 +14,7 @@ from fahrtwind.core.choose.hold_search import FOOT_H, HOLE_H, PAD_H, RAIL_H
 from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.spending import Spending, spending_of
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, apply_edits
-from fahrtwind.core.engine.beside import go_on
+from fahrtwind.core.engine.beside import apart, go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.carrier import Rails
@@ -106,14 +107,16 @@ def side_by_side(
     """
     if not job.panels:
         raise InputError("No panel is on the roof.", remedy="Place panels first.", field="panels")
+    ways = [w for w in WAYS if w.carrier != "points" or points_on_both_sides(job)]
+    found: dict[int, SchoolLine] = {}
     lines: tuple[SchoolLine, ...] = ()
-    for number, way in enumerate(WAYS):
-        go_on(number / len(WAYS), way.title.lower())
-        if way.carrier != "points" or points_on_both_sides(job):
-            lines = tuple(
-                sorted((*lines, held_in(job, way)), key=lambda s: (bool(s.stops), s.holes, s.hours))
-            )
-            show(lines)
+    for number, line in apart(partial(held_in, job), ways):
+        found[number] = line
+        there = (found[n] for n in sorted(found))
+        lines = tuple(sorted(there, key=lambda s: (bool(s.stops), s.holes, s.hours)))
+        missing = [way.title.lower() for n, way in enumerate(ways) if n not in found]
+        go_on(len(found) / len(ways), ", ".join(missing[:1]))
+        show(lines)
     return lines
 
 

@@ -6,25 +6,44 @@ know whether anybody listens.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
 from dataclasses import dataclass
+from typing import Protocol, TypeVar
+
+P = TypeVar("P")
+R = TypeVar("R")
 
 
 class Stopped(Exception):
     """The work was broken off because it was told to; nothing is wrong with it."""
 
 
+class Apart(Protocol):
+    """Does the same work on several parts that know nothing of one another, at once where there are hands
+    for it: each part's number and what came of it, as soon as it is there. ``work`` and parts may go to
+    another process and back, so both are what can be written down.
+    """
+
+    def __call__(self, work: Callable[[P], R], parts: Sequence[P]) -> Iterator[tuple[int, R]]: ...
+
+
+def one_by_one(work: Callable[[P], R], parts: Sequence[P]) -> Iterator[tuple[int, R]]:
+    """One part after the other, here."""
+    return ((number, work(part)) for number, part in enumerate(parts))
+
+
 @dataclass(frozen=True, slots=True)
 class Hands:
-    """What slow work is handed: seconds left, whether to stop, and whom to tell its share (0 to 1) and what
-    it does.
+    """What slow work is handed: seconds left, whether to stop, whom to tell its share (0 to 1) and what it
+    does, and who takes its parts.
     """
 
     seconds_left: Callable[[], float]
     cancelled: Callable[[], bool]
     tell: Callable[[float, str], None]
+    apart: Apart = one_by_one
 
 
 _HANDS: ContextVar[Hands | None] = ContextVar("hands", default=None)
@@ -49,3 +68,11 @@ def go_on(share: float | None = None, doing: str = "") -> None:
         raise Stopped
     if share is not None:
         hands.tell(share, doing)
+
+
+def apart(work: Callable[[P], R], parts: Sequence[P]) -> Iterator[tuple[int, R]]:
+    """Each part's number and what came of it, as soon as it is there; one by one where nobody else takes any.
+    Raises Stopped where the work was told to stop.
+    """
+    hands = _HANDS.get()
+    return one_by_one(work, parts) if hands is None else hands.apart(work, parts)

@@ -18,9 +18,11 @@ class Memory:
     """Results by what they were worked out from. Values are compared as objects first and by equality then.
 
     An equal value is replaced by the older object, so that whatever reads it sees that nothing changed.
+    ``remembered``: how many results of one part are kept.
     """
 
-    def __init__(self) -> None:
+    def __init__(self, remembered: int = REMEMBERED) -> None:
+        self.remembered = remembered
         self._done: OrderedDict[Key, OrderedDict[tuple[int, ...], tuple[tuple[Any, ...], Any]]] = (
             OrderedDict()
         )
@@ -41,7 +43,7 @@ class Memory:
         with self._lock:
             results = self._done.setdefault(key, OrderedDict())
             results[tuple(map(id, given))] = (given, result)
-            if len(results) > REMEMBERED:
+            if len(results) > self.remembered:
                 results.popitem(last=False)
             if len(self._done) > MOST_KEYS:
                 forgotten, _ = self._done.popitem(last=False)
