@@ -105,6 +105,12 @@ class CrownSurface:
         told: FloatArray = self.rows(x_mm, y_mm) @ self.mean
         return told
 
+    def doubted(self, x_mm: FloatArray, y_mm: FloatArray) -> tuple[FloatArray, FloatArray]:
+        """Heights of the roof at spots and their standard deviations, mm."""
+        rows = self.rows(x_mm, y_mm)
+        variance = np.einsum("ki,ij,kj->k", rows, self.covariance, rows)
+        return rows @ self.mean, np.sqrt(np.maximum(variance, 0.0))
+
     def _told(self, row: FloatArray) -> tuple[float, float]:
         return float(row @ self.mean), float(np.sqrt(np.maximum(row @ self.covariance @ row, 0.0)))
 

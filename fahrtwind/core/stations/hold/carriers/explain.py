@@ -70,8 +70,7 @@ def explain_rack(
 def _explain_bar(name: str, strength: BarStrength, forces: RackForces, air: Air) -> None:
     """The end of a piece of the bar at which all stresses together are the most."""
     own = [i for i, bar in enumerate(forces.frame.frame.bars) if bar.part == name]
-    part, shape = forces.bars_road, strength.shape
-    now = part.constant[0][:, own] + part.per_pa[0][:, own] * air.pressure_pa
+    shape, now = strength.shape, forces.bars_road.under(air.pressure_pa)[:, own]
     where = "frame, worst case of all"
     ends = [e for at in now.reshape(-1, 12) for e in (at[:6], at[6:])]
     sizes = (shape.area_mm2, shape.up_mm3, shape.side_mm3, shape.torsion_mm3)

@@ -5,6 +5,7 @@ in the pressure, with all feet and with each lost.
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -50,6 +51,41 @@ class Linear:
         return Linear(self.constant[:, :, start:end], self.per_pa[:, :, start:end])
 
 
+Rows = tuple[np.ndarray, np.ndarray]
+"""Which rows of what was solved are the constant of each situation, and which its part per pascal; -1: none.
+"""
+
+
+@dataclass(frozen=True, eq=False)
+class BarForces:
+    """At the ends of every piece of a bar: ``solved``, (v, rows, pieces, 12), of the frame at its softest and
+    at its stiffest, and which ``rows`` make up the situations. A row serves several of them: what is large
+    stays where it was solved.
+    """
+
+    solved: tuple[FloatArray, ...]
+    rows: Rows
+
+    @cached_property
+    def linear(self) -> Linear:
+        """All written out: (v, s, pieces, 12)."""
+        spans = [[taken(part, at) for part in self.solved] for at in self.rows]
+        return Linear(*(np.concatenate(parts, axis=1) for parts in spans))
+
+    def under(self, pressure_pa: float) -> FloatArray:
+        """With all feet there, (s, pieces, 12)."""
+        whole = [part[:1] for part in self.solved]
+        constant, per_pa = ([taken(part, at)[0] for part in whole] for at in self.rows)
+        return np.concatenate([c + p * pressure_pa for c, p in zip(constant, per_pa, strict=True)])
+
+
+def taken(part: FloatArray, at: np.ndarray) -> FloatArray:
+    """Rows of a part, (v, rows, …); nothing where there is none."""
+    found = part[:, at]
+    found[:, at < 0] = 0.0
+    return np.asarray(found)
+
+
 @dataclass(frozen=True, slots=True, eq=False)
 class RackForces:
     """Of a rack. ``road`` and ``parked``: on its feet; ``ties_…``: in its corners, what the rail does to the
@@ -62,8 +98,8 @@ class RackForces:
     parked: Forces
     ties_road: Linear
     ties_parked: Linear
-    bars_road: Linear
-    bars_parked: Linear
+    bars_road: BarForces
+    bars_parked: BarForces
     frame: RackFrame
     sag_mm: FloatArray
     cases: tuple[str, ...]
@@ -101,6 +137,7 @@ def share_rack(
     """Of a rack with feet and at least one panel on it."""
     loads = _loads(rack, frames[0], carried, bump_g)
     spans = [_Span.of(frame, loads) for frame in frames]
+    bars = tuple(s.solved.in_bar for s in spans)
     base = carried[0].shared
     models = tuple(dict.fromkeys(base.road.models))
     names = tuple(f"{model}, {end}" for end in ENDS for model in models)
@@ -110,8 +147,8 @@ def share_rack(
         _feet(rack, base.parked, names, [s.parked for s in spans], [s.parked for s in spans]),
         _joined([s.ties_road for s in spans]),
         _joined([s.ties_parked for s in spans]),
-        _joined([s.bars_road for s in spans]),
-        _joined([s.bars_parked for s in spans]),
+        BarForces(bars, loads.road_rows()),
+        BarForces(bars, loads.parked_rows()),
         frames[0],
         _sag(frames, softest),
         base.road.cases,
@@ -184,6 +221,26 @@ class _Loads:
             )
         )
         return np.concatenate(list(flat))
+
+    def cuts(self) -> np.ndarray:
+        """The first row of each kind but the first: of one pascal, typical, parked, of one pascal parked,
+        landing, what follows.
+        """
+        m, c, w = self.road.shape[0], self.road.shape[1], self.parked_pa.shape[1]
+        return np.cumsum([m * c, m, m, m, m * w, m])
+
+    def road_rows(self) -> Rows:
+        """Every case of every model, then the landing, which no wind adds to."""
+        m, c = self.road.shape[:2]
+        road_pa, *_, landing, end = self.cuts()
+        per_pa = np.concatenate([np.repeat(road_pa + np.arange(m), c), np.full(end - landing, -1)])
+        return np.concatenate([np.arange(m * c), np.arange(landing, end)]), per_pa
+
+    def parked_rows(self) -> Rows:
+        """Every wind of every model."""
+        w = self.parked_pa.shape[1]
+        _, _, parked, parked_pa, landing, _ = self.cuts()
+        return np.repeat(np.arange(parked, parked_pa), w), np.arange(parked_pa, landing)
 
 
 def _loads(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...], bump_g: float) -> _Loads:
@@ -310,15 +367,13 @@ class _Span:
     parked: Linear
     ties_road: Linear
     ties_parked: Linear
-    bars_road: Linear
-    bars_parked: Linear
 
     @classmethod
     def of(cls, frame: RackFrame, loads: _Loads) -> _Span:
         """Of a frame under these loads, N and N·mm."""
         solved = frame.ready.under(loads.rows())
-        m, c, w = loads.road.shape[0], loads.road.shape[1], loads.parked_pa.shape[1]
-        cuts = np.cumsum([m * c, m, m, m, m * w, m])
+        c, w = loads.road.shape[1], loads.parked_pa.shape[1]
+        cuts = loads.cuts()
 
         def parts(whole: FloatArray) -> tuple[Linear, Linear, Linear, FloatArray]:
             road, road_pa, typical, parked, parked_pa, landing, _ = np.split(whole, cuts, axis=1)
@@ -329,9 +384,8 @@ class _Span:
                 landing,
             )
 
-        on_feet, ties, bars = parts(solved.on_support), parts(solved.in_tie), parts(solved.in_bar)
-        ties_road, bars_road = _landing(ties[0], _all_there(ties[3])), _landing(bars[0], bars[3])
-        return cls(solved, *on_feet[:3], ties_road, ties[2], bars_road, bars[2])
+        on_feet, ties = parts(solved.on_support), parts(solved.in_tie)
+        return cls(solved, *on_feet[:3], _landing(ties[0], _all_there(ties[3])), ties[2])
 
 
 def _all_there(landing: FloatArray) -> FloatArray:

@@ -391,11 +391,9 @@ def _air(
     """Least air under a bar straight over its outermost rests, twice the crown's doubt taken off, mm. A rack
     beside the middle leans with the roof.
     """
-    ends = (min(rests), max(rests))
-    heights = [crown.height(x_mm, y)[0] for y in ends]
-    lean = (heights[1] - heights[0]) / max(ends[1] - ends[0], 1.0)
-    found = []
-    for y in np.linspace(*across, CUTS):
-        height, sigma = crown.height(x_mm, float(y))
-        found.append(heights[0] + lean * (float(y) - ends[0]) + under_mm - height - 2 * sigma)
-    return min(found)
+    ends = np.array([min(rests), max(rests)])
+    front, back = crown.heights(np.full(2, x_mm), ends)
+    lean = (back - front) / max(ends[1] - ends[0], 1.0)
+    y = np.linspace(*across, CUTS)
+    heights, sigmas = crown.doubted(np.full(CUTS, x_mm), y)
+    return float((front + lean * (y - ends[0]) + under_mm - heights - 2 * sigmas).min())

@@ -17,7 +17,7 @@ from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import crossing_chain, joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, Made, RackFrame
-from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces
+from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces, Rows, taken
 from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, posts_welded, seams_of
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import (
@@ -69,16 +69,18 @@ def judge_rack(
     told_seams, seams_road, seams_parked = judge_seams(seams, forces, air)
     road = [*bars_road, *(j for _, j in joints), *seams_road]
     standing = [*bars_parked, *joints_parked, *seams_parked]
-    let_go = min([worst.let_go_m_s, *(road_speed(k.let_go, air) for k in road)])
+    first = [min(kind) for kind in zip(*((k.let_go, k.safe, k.lost, k.lost_safe) for k in road), strict=True)]
+    goes, safe, lost_goes, lost_safe = (road_speed(pressure, air) for pressure in first)
+    let_go = min(worst.let_go_m_s, goes)
     hum = _hum(rack, forces, panels_kg)
     return CarrierVerdict(
         carrier=rack.id,
         mass_kg=float(forces.frame.mass_kg.sum()),
         let_go_m_s=let_go,
         let_go_typical_m_s=max(let_go, min(f.let_go_typical_m_s for f in told)),
-        safe_m_s=min([*(f.safe_m_s for f in told), *(road_speed(k.safe, air) for k in road)]),
-        lost_let_go_m_s=min([lost.lost_let_go_m_s, *(road_speed(k.lost, air) for k in road)]),
-        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), *(road_speed(k.lost_safe, air) for k in road)]),
+        safe_m_s=min([*(f.safe_m_s for f in told), safe]),
+        lost_let_go_m_s=min(lost.lost_let_go_m_s, lost_goes),
+        lost_safe_m_s=min([*(f.lost_safe_m_s for f in told), lost_safe]),
         lost_foot=lost.foot,
         worst_foot=worst.foot,
         parked=_parked(parked_verdict(feet, forces.parked, cap, air), standing),
@@ -128,9 +130,9 @@ def _parked(feet: ParkedVerdict, others: list[Limits]) -> ParkedVerdict:
 
     return replace(
         feet,
-        let_go_m_s=min([feet.let_go_m_s, *(gust(k.let_go) for k in others)]),
-        safe_m_s=min([feet.safe_m_s, *(gust(k.safe) for k in others)]),
-        lost_let_go_m_s=min([feet.lost_let_go_m_s, *(gust(k.lost) for k in others)]),
+        let_go_m_s=min(feet.let_go_m_s, gust(min(k.let_go for k in others))),
+        safe_m_s=min(feet.safe_m_s, gust(min(k.safe for k in others))),
+        lost_let_go_m_s=min(feet.lost_let_go_m_s, gust(min(k.lost for k in others))),
     )
 
 
@@ -174,30 +176,27 @@ def _judged(
     pull = road.pull_constant[0] + road.pull_per_pa[0] * air.pressure_pa
     shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
     used = np.asarray(utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design))
-    for i, name in enumerate(names):
+    for i, (name, limit) in enumerate(zip(names, _limits_of(let_go, safe), strict=True)):
         situation, link = np.unravel_index(int(first_largest(used[:, i])), used[:, i].shape)
-        limit = _limits_at(i, let_go, safe)
         verdict = JointVerdict(
             name,
             float(pull[situation, i]),
             float(shear[situation, i]),
-            float(used[:, i].max()),
+            float(used[situation, i, link]),
             chain.links[int(link)].id,
             road_speed(limit.let_go, air),
             road_speed(limit.safe, air),
             kind,
         )
         found.append((verdict, limit))
-    return found, [_limits_at(i, standing_go, standing_safe) for i in range(len(names))]
+    return found, _limits_of(standing_go, standing_safe)
 
 
-def _limits_at(joint: int, let_go: FloatArray, safe: FloatArray) -> Limits:
-    return Limits(
-        float(let_go[0, :, joint].min()),
-        float(safe[0, :, joint].min()),
-        float(let_go[1:, :, joint].min(initial=MOST_PA)),
-        float(safe[1:, :, joint].min(initial=MOST_PA)),
-    )
+def _limits_of(let_go: FloatArray, safe: FloatArray) -> list[Limits]:
+    """Of every joint, from the pressures of its links, (v, s, joints, links)."""
+    whole = (part[0].min(axis=(0, 2)) for part in (let_go, safe))
+    lost = (part[1:].min(axis=(0, 1, 3), initial=MOST_PA) for part in (let_go, safe))
+    return [Limits(*each) for each in zip(*(part.tolist() for part in (*whole, *lost)), strict=True)]
 
 
 def _on_joints(ties: Linear, reading: tuple[Reading, Reading]) -> Forces:
@@ -282,8 +281,8 @@ def _bars(
 ) -> tuple[tuple[RailVerdict, ...], list[Limits], list[Limits]]:
     """Every rail, bar and post on the road, the limits of each, and of each parked."""
     stressed = Stressed.of(rack, forces.frame)
-    road, parked = stressed.limits(forces.bars_road), stressed.limits(forces.bars_parked)
-    now = forces.bars_road.constant[0] + forces.bars_road.per_pa[0] * air.pressure_pa
+    road, parked = stressed.limits(forces.bars_road.solved, forces.bars_road.rows, forces.bars_parked.rows)
+    now = forces.bars_road.under(air.pressure_pa)
     up, rest = stressed.stress(now[None])
     used = (np.abs(up) + rest)[0]
     verdicts = []
@@ -348,24 +347,37 @@ class Stressed:
         )
         return np.asarray(up), np.asarray(rest)
 
-    def limits(self, forces: Linear) -> dict[str, Limits]:
-        """Of each bar: 0 where the feet that are left hold no frame."""
-        (up, rest), (up_pa, rest_pa) = self.stress(forces.constant), self.stress(forces.per_pa)
+    def limits(self, solved: tuple[FloatArray, ...], *situations: Rows) -> list[dict[str, Limits]]:
+        """Of each bar in each of the ``situations``: 0 where the feet that are left hold no frame. What a row
+        does to the bars is worked out once, however many it serves.
+        """
+        each = [self._least(part, situations) for part in solved]
+        least = np.minimum.reduce(each)  # (situations, 4, bars)
+        return [
+            {name: Limits(*kinds[:, own].min(axis=1).tolist()) for name, own in self.own.items()}
+            for kinds in least
+        ]
+
+    def _least(self, part: FloatArray, situations: tuple[Rows, ...]) -> FloatArray:
+        """Least pressures, Pa, of what one frame does: (situations, let go, safe and both with a foot lost,
+        bars).
+        """
+        up, rest = self.stress(part)
         held = np.asarray(np.isfinite(up).all(axis=(1, 2, 3)))
-        up, rest, up_pa, rest_pa = (np.nan_to_num(part) for part in (up, rest, up_pa, rest_pa))
-
-        def pressures(limit: FloatArray, of: slice) -> FloatArray:
-            found = bending_limit_pressure(up[of], up_pa[of], rest[of], rest_pa[of], limit[:, None])
-            least = np.asarray(found).min(axis=(0, 1, 3), initial=MOST_PA)
-            return least if held[of].all() else np.zeros_like(least)
-
-        whole, lost = slice(0, 1), slice(1, None)
-        let_go, safe = pressures(self.yield_n_mm2, whole), pressures(self.yield_n_mm2 / MEMBER_FACTOR, whole)
-        one_lost, lost_safe = (
-            pressures(s, lost) for s in (self.yield_n_mm2, self.yield_n_mm2 / MEMBER_FACTOR)
-        )
-        each = (let_go, safe, one_lost, lost_safe)
-        return {name: Limits(*(float(one[i].min()) for one in each)) for name, i in self.own.items()}
+        if not held.all():
+            up, rest = np.nan_to_num(up), np.nan_to_num(rest)
+        bears = (self.yield_n_mm2, self.yield_n_mm2 / MEMBER_FACTOR)
+        found = np.zeros((len(situations), 4, len(self.area)))
+        for number, (constant, per_pa) in enumerate(situations):
+            told = [taken(one, at) for at in (constant, per_pa) for one in (up, rest)]
+            for i, of in enumerate((slice(0, 1), slice(1, None))):
+                if not held[of].all():
+                    continue
+                u, r, u_pa, r_pa = (one[of] for one in told)
+                for j, limit in enumerate(bears):
+                    pressure = np.asarray(bending_limit_pressure(u, u_pa, r, r_pa, limit[:, None]))
+                    found[number, 2 * i + j] = pressure.min(axis=(0, 1, 3), initial=MOST_PA)
+        return found
 
 
 def _yield(rack: Rack, made: Made) -> float:

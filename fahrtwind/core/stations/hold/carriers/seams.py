@@ -209,12 +209,12 @@ def judge_seams(
     """Each on the road, with its limits there and parked."""
     found, road, parked = [], [], []
     for seam in seams:
-        on_road = _limits(seam, forces.ties_road, forces.bars_road)
+        on_road = _limits(seam, forces.ties_road, forces.bars_road.linear)
         road.append(on_road)
-        parked.append(_limits(seam, forces.ties_parked, forces.bars_parked))
+        parked.append(_limits(seam, forces.ties_parked, forces.bars_parked.linear))
         q = air.pressure_pa
-        now = _reads(seam, forces.ties_road, forces.bars_road, "constant")[0]
-        now = now + q * _reads(seam, forces.ties_road, forces.bars_road, "per_pa")[0]
+        now = _reads(seam, forces.ties_road, forces.bars_road.linear, "constant")[0]
+        now = now + q * _reads(seam, forces.ties_road, forces.bars_road.linear, "per_pa")[0]
         found.append(
             SeamVerdict(
                 seam.name,
@@ -234,8 +234,8 @@ def _pull(seam: Seam, forces: RackForces, pressure_pa: float) -> float:
     if seam.kind == "weld":
         return 0.0
     along = replace(seam, reads=_along)
-    now = _reads(along, forces.ties_road, forces.bars_road, "constant")[0]
-    now = now + pressure_pa * _reads(along, forces.ties_road, forces.bars_road, "per_pa")[0]
+    now = _reads(along, forces.ties_road, forces.bars_road.linear, "constant")[0]
+    now = now + pressure_pa * _reads(along, forces.ties_road, forces.bars_road.linear, "per_pa")[0]
     return float(now.max())
 
 

@@ -192,21 +192,22 @@ def _with_each_lost(frame: ReadyFrame, moved: FloatArray, ground: FloatArray) ->
     give = root[:, :, None] * frame.give[own[:, :, None], own[:, None, :]] * root[:, None, :]
     rest = np.eye(DOFS) - give
     held = np.linalg.eigvalsh(rest)[:, 0] >= 1e-7  # otherwise what is left holds no frame
-    taken = root[held, :, None]
-    # newtons taken back, (n, 6, c)
-    pushed = taken * np.linalg.solve(rest[held], taken * at[own[held]])
+    rest[~held] = np.eye(DOFS)
+    # newtons taken back, (n, c, 6)
+    pushed = np.swapaxes(root[:, :, None] * np.linalg.solve(rest, root[:, :, None] * at[own]), 1, 2)
 
     def with_lost(whole: FloatArray, unit: FloatArray) -> FloatArray:
         """``whole``: (c, …) with all supports; ``unit``: (springs, …) what one newton at each does."""
-        found = np.full((len(own) + 1, *whole.shape), np.nan)
+        found = np.empty((len(own) + 1, *whole.shape))
         found[0] = whole
-        change = np.swapaxes(pushed, 1, 2) @ unit.reshape(len(unit), -1)[own[held]]
-        found[1:][held] = whole + change.reshape(len(change), *whole.shape)
+        np.matmul(pushed, unit.reshape(len(unit), -1)[own], out=found[1:].reshape(*pushed.shape[:2], -1))
+        found[1:] += whole
+        found[1:][~held] = np.nan
         return found
 
     on_support = _on_supports(parts, with_lost(at.T, frame.give.T), len(own))
-    for i in np.flatnonzero(held):
-        on_support[i + 1, :, i] = 0.0
+    on_support[np.arange(1, len(own) + 1), :, np.arange(len(own))] = 0.0
+    on_support[1:][~held] = np.nan
     return Solved(
         on_support,
         with_lost(_bars(parts, moved), frame.bar_unit),
@@ -227,8 +228,7 @@ def _springs_of_each(parts: _Assembled, supports: int) -> np.ndarray:
 
 def _on_supports(parts: _Assembled, give: FloatArray, supports: int) -> FloatArray:
     """(v, c, supports, 6) from how far every spring gives, (v, c, springs)."""
-    known = np.asarray(np.isfinite(give).all(axis=(1, 2), keepdims=True))[..., None]
-    found = np.zeros((*give.shape[:2], supports, DOFS)) + np.where(known, 0.0, np.nan)
+    found = np.zeros((*give.shape[:2], supports, DOFS))
     found[:, :, parts.spring_at[:, 0], parts.spring_at[:, 1]] = give * parts.springs
     return found
 
