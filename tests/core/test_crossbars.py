@@ -14,7 +14,8 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.sections import RectangularTube
 from fahrtwind.core.quantities import Length
 from fahrtwind.core.stations.hold.carriers.rack import crossbars_at
-from fahrtwind.core.stations.hold.carriers.rack_forces import _drag, rack_frames
+from fahrtwind.core.stations.hold.carriers.rack_forces import rack_frames
+from fahrtwind.core.stations.hold.carriers.rack_loads import drag_of
 from fahrtwind.core.stations.hold.carriers.rack_verdict import _bolted, _turned
 from fahrtwind.core.stations.hold.loads import DRAG_COEFFICIENT
 from fahrtwind.core.working import working
@@ -176,7 +177,7 @@ def test_feet_bend_along_the_roof_and_crossbars_stand_in_the_wind(sound: Job) ->
     assert under is not None
     name = next(line for line in frame.lines if line.startswith("k"))
     own = tuple(c for c in visit(job)["all_carried"] if c.carrier == "b1")
-    pushed = _drag(rack, frame, own)[0, frame.lines[name], 0].sum()
+    pushed = drag_of(rack, frame, own)[0, frame.lines[name], 0].sum()
     assert pushed == pytest.approx(DRAG_COEFFICIENT * 0.04 * (under.starboard_mm - under.port_mm) / 1000)
 
 

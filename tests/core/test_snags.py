@@ -937,7 +937,7 @@ def test_a_view_that_fails_is_a_stop_and_no_crash(demo: Job, monkeypatch: pytest
     def broken(_asked: object) -> None:
         raise RuntimeError
 
-    monkeypatch.setitem(house.parts, "evidence", replace(house.parts["evidence"], work=broken))
+    monkeypatch.setitem(house.parts, "noted", replace(house.parts["noted"], work=broken))
     found = evaluate(demo, memory=Memory())
     stop = next(s for s in found.snags if s.id == "view-unanswered")
     assert stop.severity == "stop" and "RuntimeError" in stop.why and found.spoken.word == "refused"

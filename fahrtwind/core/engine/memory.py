@@ -31,9 +31,8 @@ class Memory:
 
     def done(self, key: Key, given: tuple[Any, ...]) -> Any:
         """What was kept for these inputs, None where there is nothing."""
-        with self._lock:
-            results = self._done.get(key)
-            found = None if results is None else results.get(tuple(map(id, given)))
+        results = self._done.get(key)  # one look each: nothing that another thread does in between matters
+        found = None if results is None else results.get(tuple(map(id, given)))
         return None if found is None else found[1]
 
     def keep(self, key: Key, given: tuple[Any, ...], result: Any) -> None:

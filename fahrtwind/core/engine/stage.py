@@ -14,6 +14,7 @@ from __future__ import annotations
 
 import inspect
 import typing
+from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import dataclass, field
 from functools import cache
@@ -198,7 +199,7 @@ class Visit:
     def __init__(self, house: House, asked: Any, memory: Memory) -> None:
         self.house, self.asked, self.memory = house, asked, memory
         self._wholes: dict[str, Any] = {}
-        self._entries: dict[str, dict[str, Any]] = {}
+        self._entries: defaultdict[str, dict[str, Any]] = defaultdict(dict)
         self.silent: dict[tuple[str, str], Silence] = {}
         self._errors: dict[tuple[str, str], Exception] = {}
         self.questions: dict[tuple[str, str], Question] = {}
@@ -241,19 +242,22 @@ class Visit:
 
     def of(self, name: str, entry: Any) -> Any:
         """The part of one entry."""
-        found = self._entries.setdefault(name, {})
-        if entry.id not in found:
-            found[entry.id] = self._worked_out(self.house.parts[name], entry.id, (entry,))
-        return found[entry.id]
+        found, own = self._entries[name], entry.id
+        if own not in found:
+            found[own] = self._worked_out(self.house.parts[name], own, (entry,))
+        return found[own]
 
     def inputs_of(self, part: Declared, entry: Any) -> tuple[Any, ...] | None:
         """What a part reads; None where it needs something that is not known."""
+        # asked a thousand times in an evaluation: what is there already is taken without a further call
         given = [entry] if part.each else []
+        wholes, entries = self._wholes, self._entries
+        own = entry.id if part.each else ""
         for name, of_entry, optional in self.house.sources(part):
             if of_entry:
-                value = self.of(name, entry)
+                value = entries[name][own] if own in entries[name] else self.of(name, entry)
             else:
-                value = self._wholes[name] if name in self._wholes else self[name]
+                value = wholes[name] if name in wholes else self[name]
             if value is UNKNOWN or value is None:
                 if not optional:
                     return None

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from datetime import date
+from typing import NamedTuple
 
 from fahrtwind.core.job.built import BuiltFoot, BuiltTorque
 from fahrtwind.core.job.care import Care
@@ -11,7 +12,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.days import Days
 from fahrtwind.core.job.document import Assumptions, Job, Members, Obstacle, Vehicle
 from fahrtwind.core.job.layout import Decision, FreeArea, Variant, Wish
-from fahrtwind.core.job.panel import Attachment, PlacedPanel
+from fahrtwind.core.job.panel import Attachment, PanelModel, PlacedPanel
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import MountingLines, Survey
 from fahrtwind.core.job.sealing import Seal
@@ -74,6 +75,18 @@ def carriers(asked: Asked) -> tuple[Carrier, ...]:
 @view()
 def tethers(asked: Asked) -> tuple[Tether, ...]:
     return asked.job.tethers
+
+
+class Sheet(NamedTuple):
+    """The id of a panel, and the model it is of: neither changes where it is moved."""
+
+    panel: str
+    model: PanelModel
+
+
+@view(each="panels", all="sheets")
+def sheet(panel: PlacedPanel) -> Sheet:
+    return Sheet(panel.id, panel.model)
 
 
 @view(each="panels")

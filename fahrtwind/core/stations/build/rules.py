@@ -3,6 +3,8 @@
 import math
 from collections.abc import Iterator
 
+import numpy as np
+
 from fahrtwind.core.engine.rule import Found
 from fahrtwind.core.job.panel import Drilled, OuterFoot
 from fahrtwind.core.quantities import UnitSystem
@@ -72,15 +74,22 @@ def brackets_meet(
                 )
 
 
+def within(feet: list[FootPlace], blocks: list[Rect]) -> list[bool]:
+    """Whether each foot stands inside any of the blocks; on an edge it does not."""
+    at = np.array([(f.x_mm, f.y_mm) for f in feet]).reshape(-1, 1, 2)
+    low = np.array([(b.x_mm, b.y_mm) for b in blocks]).reshape(-1, 2)
+    high = np.array([(b.x_end_mm, b.y_end_mm) for b in blocks]).reshape(-1, 2)
+    inside = np.all((low < at) & (at < high), axis=2)
+    return [bool(any_of) for any_of in np.any(inside, axis=1)]
+
+
 @rule("foot-on-obstacle", "stop", "hold", "Foot stands off the roof or on an obstacle", "geometry")
 def foot_on_obstacle(
     holders: tuple[Holder, ...], obstacle_shapes: tuple[Shape, ...], roof: Rect | None
 ) -> Iterator[Found]:
-    blocks = [(s.rect.x_mm, s.rect.x_end_mm, s.rect.y_mm, s.rect.y_end_mm) for s in obstacle_shapes]
-    on_roof = [h for h in holders if not isinstance(h.hold, OuterFoot)]
-    for holder, f in ((h, f) for h in on_roof for f in h.feet):
-        x, y = f.x_mm, f.y_mm
-        inside = any(front < x < rear and port < y < starboard for front, rear, port, starboard in blocks)
+    standing = [(h, f) for h in holders if not isinstance(h.hold, OuterFoot) for f in h.feet]
+    blocked = within([f for _, f in standing], [s.rect for s in obstacle_shapes])
+    for (holder, f), inside in zip(standing, blocked, strict=True):
         off = roof is not None and (
             not (roof.x_mm <= f.x_mm <= roof.x_end_mm and roof.y_mm <= f.y_mm <= roof.y_end_mm)
         )

@@ -43,6 +43,12 @@ def shelter_of(face: Face, others: tuple[Face, ...], wind: Wind = "front") -> fl
     return min(kept, 1.0)
 
 
+def around(face: Face, others: tuple[Face, ...]) -> tuple[Face, ...]:
+    """Those that may shelter a panel from any side; of many on a roof few."""
+    reach = face.rect.grown(NONE_MM)
+    return tuple(o for o in others if o.id != face.id and reach.meets(o.rect))
+
+
 AHEAD_MM: dict[Wind, Callable[[Rect, Rect], float]] = {
     "front": lambda own, other: own.x_mm - other.x_end_mm,
     "rear": lambda own, other: other.x_mm - own.x_end_mm,

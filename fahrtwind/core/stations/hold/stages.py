@@ -24,7 +24,7 @@ from fahrtwind.core.stations.hold.links import Above, Bay, Chain, skin_of
 from fahrtwind.core.stations.hold.loads import PanelLoads, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, height_mm, wind_while_parked
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict, plan_verdict
-from fahrtwind.core.stations.hold.shelter import Face, shelter_of
+from fahrtwind.core.stations.hold.shelter import Face, around, shelter_of
 from fahrtwind.core.stations.hold.span import OnBar, on_bars, span_chain
 from fahrtwind.core.stations.hold.tethers.caught import Caught
 from fahrtwind.core.stations.hold.unjudged import MemberEnd, member_ends
@@ -91,7 +91,8 @@ def shelter(
     """Of the ram pressure from each of ``WINDS``, the share that is kept off; a fairing keeps the slipstream
     off.
     """
-    kept = [shelter_of(face, faces, wind) for wind in WINDS]
+    near = around(face, faces)
+    kept = [shelter_of(face, near, wind) for wind in WINDS]
     return (1.0 if assumptions.front_edge == "faired" else kept[0], *kept[1:])
 
 

@@ -18,6 +18,7 @@ from fahrtwind.core.stations.layout.distances import TOUCHING_M2, Distance
 from fahrtwind.core.stations.layout.feet import FootPlace, move_onto_holes_mm, off_holes
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import MemberFit
+from fahrtwind.core.stations.views import Sheet
 
 PRACTICE = "common practice, no source"
 SHEET_SHARE = 0.05
@@ -205,8 +206,8 @@ def too_wide(
     "Data sheet does not add up",
     "P = V_mp · I_mp; V_oc over V_mp, I_sc over I_mp",
 )
-def sheet_adds_up(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
-    for model, panel in {p.model: p for p in panels}.items():
+def sheet_adds_up(sheets: tuple[Sheet, ...]) -> Iterator[Found]:
+    for panel, model in {sheet.model: sheet for sheet in sheets}.values():
         told = []
         if model.vmp and model.imp:
             product = model.vmp.v * model.imp.a
@@ -220,7 +221,7 @@ def sheet_adds_up(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
             told.append("its short-circuit current is not above its working current")
         if told:
             yield Found(
-                place=f"panels.{panel.id}",
+                place=f"panels.{panel}",
                 where=model.name,
                 why=f"{'; '.join(told)[:1].upper()}{'; '.join(told)[1:]}.",
                 remedy="Read the sheet again, column by column.",
@@ -228,9 +229,9 @@ def sheet_adds_up(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
 
 
 @rule("not-in-stock", "note", "layout", "More panels than in stock", "stock as entered")
-def not_in_stock(panels: tuple[PlacedPanel, ...]) -> Iterator[Found]:
-    counts = Counter(p.model.name for p in panels)
-    for name, model in {p.model.name: p.model for p in panels}.items():
+def not_in_stock(sheets: tuple[Sheet, ...]) -> Iterator[Found]:
+    counts = Counter(sheet.model.name for sheet in sheets)
+    for name, model in {sheet.model.name: sheet.model for sheet in sheets}.items():
         if model.stock is not None and counts[name] > model.stock:
             yield Found(
                 place="panels",

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from math import inf
 from typing import Literal
 
+import numpy as np
 import shapely
 from shapely.geometry import LineString, Point, Polygon
 
@@ -84,18 +85,25 @@ def own_distances(
     found: list[Distance] = []
     if roof is not None:
         found += _to_edges(panel.id, rect, roof) if edge is None else _to_shaped_edges(panel.id, rect, edge)
-    return (*found, *_to_nearest(panel.id, rect.polygon(), dict(obstacles), "obstacle"))
+    return (*found, *_to_nearest(panel.id, rect.polygon(), dict(obstacles)))
 
 
 def with_neighbours(
     panels: tuple[PlacedPanel, ...], own: tuple[tuple[Distance, ...], ...]
 ) -> tuple[Distance, ...]:
     """Each panel's own distances and that to the panel nearest to it."""
-    polygons = {p.id: panel_rect(p).polygon() for p in panels}
+    if len(panels) < 2:
+        return tuple(d for distances_of in own for d in distances_of)
+    polygons = np.array([panel_rect(p).polygon() for p in panels])
+    gaps = shapely.distance(polygons[:, None], polygons)
+    np.fill_diagonal(gaps, inf)
+    nearest = gaps.argmin(axis=1)
+    straight = shapely.shortest_line(polygons, polygons[nearest])
+    lines = shapely.get_coordinates(straight).reshape(-1, 4).tolist()
     found: list[Distance] = []
-    for panel, distances_of in zip(panels, own, strict=True):
-        others = {i: polygon for i, polygon in polygons.items() if i != panel.id}
-        found += [*distances_of, *_to_nearest(panel.id, polygons[panel.id], others, "panel")]
+    for i, (panel, distances_of) in enumerate(zip(panels, own, strict=True)):
+        gap = float(gaps[i, nearest[i]])
+        found += [*distances_of, Distance(panel.id, panels[nearest[i]].id, "panel", gap, *lines[i])]
     return tuple(found)
 
 
@@ -165,9 +173,8 @@ def roof_extent(roof: Polygon, at_mm: float, *, along_x: bool) -> tuple[float, f
     return (low_x, high_x) if along_x else (low_y, high_y)
 
 
-def _to_nearest(
-    panel: str, polygon: Polygon, others: dict[str, Polygon], kind: Literal["obstacle", "panel"]
-) -> list[Distance]:
+def _to_nearest(panel: str, polygon: Polygon, others: dict[str, Polygon]) -> list[Distance]:
+    """To the obstacle nearest to it."""
     if not others:
         return []
     names = list(others)
@@ -175,7 +182,7 @@ def _to_nearest(
     best = int(gaps.argmin())
     line = shapely.shortest_line(polygon, others[names[best]])
     (x0, y0), (x1, y1) = line.coords
-    return [Distance(panel, names[best], kind, float(gaps[best]), x0, y0, x1, y1)]
+    return [Distance(panel, names[best], "obstacle", float(gaps[best]), x0, y0, x1, y1)]
 
 
 @dataclass(frozen=True, slots=True)

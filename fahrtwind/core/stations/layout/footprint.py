@@ -41,8 +41,19 @@ class Rect:
     def centre(self) -> tuple[float, float]:
         return self.x_mm + self.length_mm / 2, self.y_mm + self.width_mm / 2
 
+    def meets(self, other: Rect) -> bool:
+        """Whether it shares area with another upright rectangle."""
+        return (
+            self.x_mm < other.x_mm + other.length_mm
+            and other.x_mm < self.x_mm + self.length_mm
+            and self.y_mm < other.y_mm + other.width_mm
+            and other.y_mm < self.y_mm + self.width_mm
+        )
+
     def clipped(self, other: Rect) -> Rect | None:
         """The part inside another upright rectangle; None where they share no area."""
+        if not self.meets(other):
+            return None
         x, y = max(self.x_mm, other.x_mm), max(self.y_mm, other.y_mm)
         length, width = min(self.x_end_mm, other.x_end_mm) - x, min(self.y_end_mm, other.y_end_mm) - y
         return Rect(x, y, length, width) if length > 0 and width > 0 else None

@@ -3,6 +3,7 @@
 from collections.abc import Iterator
 from typing import cast
 
+import shapely
 from shapely.geometry import Point
 
 from fahrtwind.core.engine.rule import Found
@@ -296,7 +297,8 @@ def off_outline(
     if is_plain(survey_notes.outline) or len(surveyed.outline) < 3 or surveyed.outline_trouble:
         return
     roof = polygon_of(surveyed.outline)
-    for panel in panels:
+    whole = shapely.covers(roof, [panel_rect(p).polygon() for p in panels])
+    for panel in (p for p, inside in zip(panels, whole, strict=True) if not inside):
         out = outside_mm(panel_rect(panel), roof)
         if out > 0.5 + _overhang(assumptions):
             yield Found(

@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from fahrtwind.core.job.document import Job, Trust
+from typing import NamedTuple
+
+from fahrtwind.core.job.document import Job, Members, Reading, Scan, Trust
+from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.stations.structure.evidence import KindTrust, KnownFacts, ReadingFact, ScanFact
 from fahrtwind.core.stations.structure.members import EvidenceKey
 from fahrtwind.core.tables.readings import RELIABILITY
@@ -10,7 +13,17 @@ from fahrtwind.core.tables.readings import RELIABILITY
 USUALLY_WITHIN_MM = 10.0
 
 
-def evidence_key(job: Job, span_mm: float) -> EvidenceKey:
+class Noted(NamedTuple):
+    """What was noted about the members."""
+
+    readings: tuple[Reading, ...]
+    scans: tuple[Scan, ...]
+    members: Members
+    trust: tuple[Trust, ...]
+    units: UnitSystem
+
+
+def evidence_key(job: Job | Noted, span_mm: float) -> EvidenceKey:
     """Readings, scans and known facts, hashable; struck ones do not count. ``span_mm``: length of the
     roof.
     """

@@ -21,7 +21,7 @@ from fahrtwind.core.stations.structure.members import (
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding
 from fahrtwind.core.stations.structure.mounting_lines import mounting_lines as lines_from
 from fahrtwind.core.stations.structure.next_check import NextCheck, cheap_kinds, next_check_for
-from fahrtwind.core.stations.structure.reading_of_job import evidence_key
+from fahrtwind.core.stations.structure.reading_of_job import Noted, evidence_key
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from fahrtwind.core.stations.views import Asked
 
@@ -31,12 +31,17 @@ NOT_FOUND = not_known("The members could not be worked out.", "See the stop.")
 
 
 @view()
-def evidence(asked: Asked) -> EvidenceKey | None:
+def noted(asked: Asked) -> Noted:
+    job = asked.job
+    return Noted(job.readings, job.scans, job.members, job.trust, job.units)
+
+
+@stage("structure", "Evidence", "readings")
+def evidence(noted: Noted, vehicle: Vehicle) -> EvidenceKey | None:
     """All readings and known facts; None while the roof has no length and no width."""
-    vehicle = asked.job.vehicle
     if vehicle.roof_length is None or vehicle.roof_width is None:
         return None
-    return evidence_key(asked.job, vehicle.roof_length.mm)
+    return evidence_key(noted, vehicle.roof_length.mm)
 
 
 @stage("structure", "Members", "readings", otherwise=NOT_FOUND)

@@ -17,7 +17,8 @@ from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import crossing_chain, joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, Made, RackFrame
-from fahrtwind.core.stations.hold.carriers.rack_forces import LANDING_G, Linear, RackForces, Rows, taken
+from fahrtwind.core.stations.hold.carriers.rack_forces import Linear, RackForces, taken
+from fahrtwind.core.stations.hold.carriers.rack_loads import LANDING_G, Rows
 from fahrtwind.core.stations.hold.carriers.seams import Seam, judge_seams, posts_welded, seams_of
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR
 from fahrtwind.core.stations.hold.carriers.verdict import (
