@@ -20,7 +20,7 @@ from fahrtwind.core.stations.hold.carriers.rack import (
     rack_frame,
     rack_parts,
 )
-from fahrtwind.core.stations.hold.carriers.rack_loads import Loads, Rows, loads_of
+from fahrtwind.core.stations.hold.carriers.rack_loads import NOTHING, Loads, Rows, loads_of
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.frame.model import FloatArray
@@ -51,25 +51,30 @@ class BarForces:
     """
 
     solved: tuple[FloatArray, ...]
-    rows: Rows
+    rows: tuple[Rows, ...]
 
     @cached_property
     def linear(self) -> Linear:
         """All written out: (v, s, pieces, 12)."""
-        spans = [[taken(part, at) for part in self.solved] for at in self.rows]
+        spans = [[taken(part, at) for part in self.solved] for at in self._situations]
         return Linear(*(np.concatenate(parts, axis=1) for parts in spans))
 
     def under(self, pressure_pa: float) -> FloatArray:
         """With all feet there, N and N·mm: (s, pieces, 12)."""
         whole = [part[:1] for part in self.solved]
-        constant, per_pa = ([taken(part, at)[0] for part in whole] for at in self.rows)
+        constant, per_pa = ([taken(part, at)[0] for part in whole] for at in self._situations)
         return np.concatenate([c + p * pressure_pa for c, p in zip(constant, per_pa, strict=True)])
+
+    @property
+    def _situations(self) -> tuple[np.ndarray, np.ndarray]:
+        constant, per_pa = zip(*(rows.situations() for rows in self.rows), strict=True)
+        return np.concatenate(constant), np.concatenate(per_pa)
 
 
 def taken(part: FloatArray, at: np.ndarray) -> FloatArray:
-    """Rows of a part, (v, rows, …); nothing where there is none."""
+    """Rows of a part, (v, rows, …), as ``at`` arranges them; no force where there is none."""
     found = part[:, at]
-    found[:, at < 0] = 0.0
+    found[:, at == NOTHING] = 0.0
     return np.asarray(found)
 
 

@@ -24,9 +24,23 @@ CRUISING = 0
 COUNTED_WEIGHT = 0.6
 
 
-Rows = tuple[np.ndarray, np.ndarray]
-"""Which rows of what was solved are the constant of each situation, and which its part per pascal; -1: none.
-"""
+NOTHING = -1
+"""The row of no force at all."""
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Rows:
+    """Which rows of what was solved make up situations: of each model every constant, (m, c), with every part
+    per pascal, (m, w).
+    """
+
+    constant: np.ndarray
+    per_pa: np.ndarray
+
+    def situations(self) -> tuple[np.ndarray, np.ndarray]:
+        """The constant and the part per pascal of each, (m · c · w,)."""
+        constant, per_pa = np.broadcast_arrays(self.constant[:, :, None], self.per_pa[:, None, :])
+        return constant.ravel(), per_pa.ravel()
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -69,18 +83,21 @@ class Loads:
         m, c, w = self.road.shape[0], self.road.shape[1], self.parked_pa.shape[1]
         return np.cumsum([m * c, m, m, m, m * w, m])
 
-    def road_rows(self) -> Rows:
+    def road_rows(self) -> tuple[Rows, Rows]:
         """Every case of every model, then the landing, which no wind adds to."""
         m, c = self.road.shape[:2]
-        road_pa, *_, landing, end = self.cuts()
-        per_pa = np.concatenate([np.repeat(road_pa + np.arange(m), c), np.full(end - landing, -1)])
-        return np.concatenate([np.arange(m * c), np.arange(landing, end)]), per_pa
+        road_pa, typical, *_, landing, end = self.cuts()
+        cases = np.arange(road_pa).reshape(m, c)
+        return (
+            Rows(cases, np.arange(road_pa, typical)[:, None]),
+            Rows(np.arange(landing, end)[:, None], np.full((m, 1), NOTHING)),
+        )
 
-    def parked_rows(self) -> Rows:
+    def parked_rows(self) -> tuple[Rows]:
         """Every wind of every model."""
-        w = self.parked_pa.shape[1]
         _, _, parked, parked_pa, landing, _ = self.cuts()
-        return np.repeat(np.arange(parked, parked_pa), w), np.arange(parked_pa, landing)
+        winds = np.arange(parked_pa, landing).reshape(*self.parked_pa.shape[:2])
+        return (Rows(np.arange(parked, parked_pa)[:, None], winds),)
 
 
 def loads_of(rack: Rack, frame: RackFrame, carried: tuple[Carried, ...], bump_g: float) -> Loads:

@@ -348,7 +348,9 @@ class Stressed:
         )
         return np.asarray(up), np.asarray(rest)
 
-    def limits(self, solved: tuple[FloatArray, ...], *situations: Rows) -> list[dict[str, Limits]]:
+    def limits(
+        self, solved: tuple[FloatArray, ...], *situations: tuple[Rows, ...]
+    ) -> list[dict[str, Limits]]:
         """Of each bar in each of the ``situations``: 0 where the feet that are left hold no frame. What a row
         does to the bars is worked out once, however many it serves.
         """
@@ -359,7 +361,7 @@ class Stressed:
             for kinds in least
         ]
 
-    def _least(self, part: FloatArray, situations: tuple[Rows, ...]) -> FloatArray:
+    def _least(self, part: FloatArray, situations: tuple[tuple[Rows, ...], ...]) -> FloatArray:
         """Least pressures, Pa, of what one frame does: (situations, let go, safe and both with a foot lost,
         bars).
         """
@@ -367,18 +369,27 @@ class Stressed:
         held = np.asarray(np.isfinite(up).all(axis=(1, 2, 3)))
         if not held.all():
             up, rest = np.nan_to_num(up), np.nan_to_num(rest)
+        either_way = (rest + up, rest - up)
         bears = (self.yield_n_mm2, self.yield_n_mm2 / MEMBER_FACTOR)
-        found = np.zeros((len(situations), 4, len(self.area)))
-        for number, (constant, per_pa) in enumerate(situations):
-            told = [taken(one, at) for at in (constant, per_pa) for one in (up, rest)]
+        found = np.full((len(situations), 4, len(self.area)), MOST_PA)
+        for number, rows in ((n, rows) for n, parts in enumerate(situations) for rows in parts):
+            (u, r), (u_pa, r_pa) = (_widest(either_way, at) for at in (rows.constant, rows.per_pa))
             for i, of in enumerate((slice(0, 1), slice(1, None))):
-                if not held[of].all():
-                    continue
-                u, r, u_pa, r_pa = (one[of] for one in told)
                 for j, limit in enumerate(bears):
-                    pressure = np.asarray(bending_limit_pressure(u, u_pa, r, r_pa, limit[:, None]))
-                    found[number, 2 * i + j] = pressure.min(axis=(0, 1, 3), initial=MOST_PA)
+                    pressure = bending_limit_pressure(u[of], u_pa[of], r[of], r_pa[of], limit[:, None])
+                    least = np.asarray(pressure).min(axis=(0, 1, 3), initial=MOST_PA)
+                    kept = found[number, 2 * i + j]
+                    found[number, 2 * i + j] = np.minimum(kept, least) if held[of].all() else 0.0
         return found
+
+
+def _widest(either_way: tuple[FloatArray, FloatArray], at: np.ndarray) -> tuple[FloatArray, FloatArray]:
+    """Of several rows of one model one bending with its sign and one rest by its size, which together reach
+    as far either way as the worst of them: of constants that meet the same wind, or winds that meet the same
+    constant, the worst is what counts. (v, m, bars, 2).
+    """
+    one, other = (taken(way, at).max(axis=2) for way in either_way)
+    return (one - other) / 2, (one + other) / 2
 
 
 def _yield(rack: Rack, made: Made) -> float:
