@@ -1600,6 +1600,7 @@ CHECKS = [
         "library",
         "pvlib.irradiance.isotropic(50, 1)",
     ),
+    c("clear_light", {"zenith_deg": 60}, 487.9, 1e-3, "published", "by hand: 549 · exp(−0.118)"),
     c(
         "clouded_light",
         {"clear_w_m2": 800, "cover": 1},

@@ -3,18 +3,20 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from datetime import UTC, datetime
 from math import cos, radians
 
 import numpy as np
 import pandas as pd
 import pytest
-from pvlib import irradiance, location, pvsystem, singlediode, solarposition, temperature
+from pvlib import clearsky, irradiance, location, pvsystem, singlediode, solarposition, temperature
 from shapely.geometry import Point
 
 from fahrtwind.core.edits import AddEntry, apply_edits
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.formulas.sun import cell_temperature
+from fahrtwind.core.formulas.sun import cell_temperature, clear_light
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.solar_library import sun_over
 from fahrtwind.core.stations.layout.footprint import obstacle_polygon
 from fahrtwind.core.stations.layout.sun.harvest import Stand, best_of_groups, harvest_of, stand_of
 from fahrtwind.core.stations.layout.sun.shadows import (
@@ -48,6 +50,23 @@ def test_the_library_gives_the_published_sun_position() -> None:
     ).iloc[0]
     assert sun["apparent_zenith"] == pytest.approx(50.11162, abs=2e-5)
     assert sun["azimuth"] == pytest.approx(194.34024, abs=2e-5)
+
+
+@pytest.mark.parametrize(("latitude", "longitude"), [(54.3, 10.1), (-33.0, 151.0), (71.0, -25.0)])
+def test_the_sun_of_a_plan_is_the_librarys(latitude: float, longitude: float) -> None:
+    """Its algorithm is loaded by itself, without the library about it: every half hour of a year, and the
+    light of a clear sky on the level.
+    """
+    count = 365 * 48
+    start = datetime(2026, 3, 1, 22, 45, tzinfo=UTC)
+    zenith, elevation = sun_over(start, 1800.0, count, latitude, longitude)
+    when = pd.date_range(start, periods=count, freq="30min")
+    wanted = solarposition.get_solarposition(when, latitude, longitude)
+    assert np.abs(zenith - wanted["apparent_zenith"]).max() < 1e-9
+    assert np.abs(elevation - wanted["apparent_elevation"]).max() < 1e-9
+    up = elevation > 0
+    light = clearsky.haurwitz(wanted["apparent_zenith"])["ghi"]
+    assert np.abs(np.asarray(clear_light(zenith[up])) - light[up]).max() < 1e-9
 
 
 @pytest.mark.parametrize("shape", [{"shape": "rectangle"}, {"shape": "circle"}])

@@ -108,6 +108,18 @@ def ground_light(
 
 
 @formula(
+    title="light of a clear sky on the level",
+    symbol="G_clear",
+    expression="G_clear = 1098 · cos θ_z · exp(−0.059 / cos θ_z)",
+    unit="W/m²",
+    source=Source("Haurwitz, J. Meteorology 2 (1945), as in Reno, Hansen and Stein, SAND2012-2389"),
+)
+def clear_light(zenith_deg: Annotated[Number, Arg("θ_z", "°", "zenith angle of the sun", 0, 90)]) -> Number:
+    straight = np.cos(zenith_deg / RADIAN)
+    return 1098 * straight * np.exp(-0.059 / straight)
+
+
+@formula(
     title="light under cloud",
     symbol="G",
     expression="G = G_clear · (1 − 0.75 · N^3.4)",

@@ -12,11 +12,11 @@ import numpy as np
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sealing import vapour_pressure
-from fahrtwind.core.formulas.sun import clouded_light
+from fahrtwind.core.formulas.sun import clear_light, clouded_light
 from fahrtwind.core.formulas.weather import dew_point, skin_temperature, surface_coefficient
 from fahrtwind.core.job.days import COLUMNS, Forecast, ForecastMember, Spell
-from fahrtwind.core.solar_library import solar_library
-from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray, FloatArray, Grid
+from fahrtwind.core.solar_library import sun_over
+from fahrtwind.core.stations.days.grid import SLOT, BoolArray, FloatArray, Grid
 from fahrtwind.core.tables.roof_colours import ABSORPTANCE, EMISSIVITY, RoofColour
 
 WET_MM = 0.1
@@ -161,15 +161,16 @@ def _course(hour: float, low: float, high: float) -> float:
 
 
 def _sky(grid: Grid, place: Sunlit) -> tuple[BoolArray, FloatArray]:
-    """Whether the sun is up, and the light of a clear sky on the level, W/m² (Haurwitz)."""
-    import pandas as pd
-
-    library = solar_library()
-    times = pd.date_range(grid.start, periods=grid.slots, freq=f"{SLOT_MIN}min")
-    middle = times + pd.Timedelta(minutes=SLOT_MIN / 2)
-    sun = library.solarposition.get_solarposition(middle, place.latitude_deg, place.longitude_deg)
-    clear = library.clearsky.haurwitz(sun["apparent_zenith"])["ghi"].to_numpy(dtype=np.float64)
-    return sun["apparent_elevation"].to_numpy() > 0, clear
+    """Whether the sun is up in the middle of each half hour, and the light of a clear sky on the level,
+    W/m².
+    """
+    middle = grid.start + SLOT / 2
+    at = (place.latitude_deg, place.longitude_deg)
+    zenith, elevation = sun_over(middle, SLOT.total_seconds(), grid.slots, *at)
+    up = elevation > 0
+    clear = np.zeros(grid.slots)
+    clear[up] = clear_light(zenith[up])
+    return up, clear
 
 
 def _weather(
