@@ -49,13 +49,14 @@ def main(argv: list[str] | None = None) -> int:
 
 @contextmanager
 def _loading() -> Iterator[None]:
-    """While all is brought in that a command works with, hardly anything is thrown away: looking for it again
-    and again takes a tenth of the time.
+    """While all is brought in that a command works with, hardly anything is thrown away: looking for garbage
+    again and again takes a tenth of the time. What was brought in stays.
     """
     gc.disable()
     try:
         yield
     finally:
+        gc.freeze()
         gc.enable()
 
 
