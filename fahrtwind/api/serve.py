@@ -6,6 +6,7 @@ import asyncio
 import gc
 import importlib
 import ipaddress
+import logging
 import os
 import socket
 import subprocess
@@ -151,9 +152,12 @@ def _warm(app: FastAPI) -> None:
     for solver in LATE:
         importlib.import_module(solver)
     app.state.doors.ready()
-    helpers = Helpers()
-    helpers.call()
-    app.state.slow_works.helpers = helpers
+    try:
+        helpers = Helpers()
+        helpers.call()
+        app.state.slow_works.helpers = helpers
+    except OSError as error:  # no room for processes: slow work then does one part after the other
+        logging.getLogger("fahrtwind").warning("no helpers: %s", error)
 
 
 def bound(host: str, port: int) -> socket.socket:

@@ -26,18 +26,18 @@ CHECKS = (not_a_server_error, status_code_conformance, content_type_conformance,
 
 
 @pages.parametrize()
-@settings(max_examples=3, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=2, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))
 
 
 @doors.exclude(path_regex=r"/formula\.").parametrize()
-@settings(max_examples=3, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=2, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests_to_calculations(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))
 
 
 @doors.include(path_regex=r"/formula\.").parametrize()
-@settings(max_examples=3, deadline=None, suppress_health_check=list(HealthCheck))
+@settings(max_examples=2, deadline=None, suppress_health_check=list(HealthCheck))
 def test_generated_requests_to_formulas(case: schemathesis.Case) -> None:
     case.call_and_validate(checks=list(CHECKS))

@@ -145,7 +145,7 @@ def test_too_little_is_said_to_be_too_little(positions: list[float]) -> None:
 
 def test_readings_without_order_are_never_presented_as_settled() -> None:
     rng = np.random.default_rng(3)
-    for _ in range(80):
+    for _ in range(50):
         found = tuple(
             ReadingFact(f"r{i}", float(rng.uniform(0, 8000)), METHODS[1 + rng.integers(4)])
             for i in range(rng.integers(3, 10))

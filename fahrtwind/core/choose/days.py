@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
 from datetime import date, datetime, time
+from functools import partial
 
 import numpy as np
 
@@ -136,31 +137,44 @@ class Help:
 
 def helps(job: Job, hands: Hands, show: Callable[[tuple[Help, ...]], None]) -> tuple[Help, ...]:
     """Each change planned anew, what saves most first; only those that change something. Raises Stopped."""
-    base = _quick(job)
+    hands.tell(0.0, "as it is")
+    base = _quick(job, ())
     found: list[Help] = []
     ways = list(_ways(job))
-    for i, (words, edits) in enumerate(ways):
+    order = {words: number for number, (words, _) in enumerate(ways)}
+    for done, (number, then) in enumerate(hands.apart(partial(_quick, job), [edits for _, edits in ways])):
         if hands.cancelled():
             raise Stopped
-        hands.tell(i / len(ways), words)
-        solution, problem = _quick(apply_edits(job, list(edits)))
-        if solution.state != "found":
+        words, edits = ways[number]
+        hands.tell((done + 1) / len(ways), words)
+        if then is None:
             continue
-        finish = problem.calendar.grid.moment(solution.ends)
-        saved = None
-        if base[0].state == "found":
-            saved = (base[1].calendar.grid.moment(base[0].ends) - finish).total_seconds() / 86_400
-            if saved < 1 / 48 and solution.roof_days >= base[0].roof_days:
-                continue
-        found.append(Help(words, edits, finish, solution.roof_days, saved, all(solution.proved)))
-        found.sort(key=lambda h: (h.finish or datetime.max, h.roof_days))
+        saved = None if base is None else (base.finish - then.finish).total_seconds() / 86_400
+        if base is not None and saved is not None and saved < 1 / 48 and then.roof_days >= base.roof_days:
+            continue
+        found.append(Help(words, edits, then.finish, then.roof_days, saved, then.proved))
+        found.sort(key=lambda h: (h.finish or datetime.max, h.roof_days, order[h.words]))
         show(tuple(found))
     return tuple(found)
 
 
-def _quick(job: Job) -> tuple[Solution, Problem]:
-    problem = problem_for(job)
-    return solve(problem, HELP_S, goals=2), problem
+@dataclass(frozen=True, slots=True)
+class _Quick:
+    """What a plan comes to that was searched for only a moment."""
+
+    finish: datetime
+    roof_days: int
+    proved: bool
+
+
+def _quick(job: Job, edits: tuple[Edit, ...]) -> _Quick | None:
+    """The plan with some changes; None where there is none."""
+    problem = problem_for(apply_edits(job, list(edits)))
+    solution = solve(problem, HELP_S, goals=2)
+    if solution.state != "found":
+        return None
+    finish = problem.calendar.grid.moment(solution.ends)
+    return _Quick(finish, solution.roof_days, all(solution.proved))
 
 
 Change = tuple[str, tuple[Edit, ...]]
