@@ -271,6 +271,7 @@ def test_lost_feet_that_hold_nothing_are_told() -> None:
     )
     solved = solve(frame, np.ones((1, 3, 6)))
     assert np.isfinite(solved.on_support[0]).all() and np.isnan(solved.on_support[1:]).all()
+    assert np.isfinite(solved.in_bar[0]).all() and np.isnan(solved.in_bar[1:]).all()
 
 
 @pytest.mark.parametrize("span", [600.0, 1400.0])

@@ -231,7 +231,14 @@ def test_a_foot_on_an_obstacle_or_beside_the_roof_is_a_stop(sound: Job) -> None:
         return any(s.id == "foot-on-obstacle" and "f1" in s.where for s in evaluate(job).snags)
 
     assert told(foot.x_mm - 20, foot.y_mm), "under the foot"
-    for x, y in ((-41, 0), (1, 0), (-20, 21), (-20, -21)):
+    for x, y in (
+        (-41, 0),
+        (-40, 0),
+        (0, 0),
+        (1, 0),
+        (-20, 21),
+        (-20, -21),
+    ):  # on its edge it stands beside it
         assert not told(foot.x_mm + x, foot.y_mm + y)
     beside = changed(sound, panels__p1__y={"mm": -sound.vehicle.roof_width.mm / 2 + 300})  # type: ignore[union-attr]
     assert any(s.id == "foot-on-obstacle" for s in evaluate(beside).snags)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import pytest
 
+from fahrtwind.core.choose.foresight import Reach, foreseen
 from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold, offers_for
 from fahrtwind.core.choose.schools import side_by_side
@@ -121,6 +122,61 @@ def test_the_fewest_holes_are_the_fewest(one_panel: Job, driven: str) -> None:
         edits = [SetValue(path=f"panels.p3.hold.{n}", value=v) for n, v in {"count": count, **room}.items()]
         spread = [SpreadFeet(panel="p3", count=number), *edits]
         assert stops_of(apply_edits(spoilt, spread), "p3"), f"{number} feet, {count} screws"
+
+
+@pytest.mark.parametrize(("driven", "feet", "count"), [("90 km/h", 4, 3), ("120 km/h", 6, 4)])
+def test_thin_screws_want_many_in_a_foot_and_every_fewer_is_tried(
+    one_panel: Job, driven: str, feet: int, count: int
+) -> None:
+    """A strong panel on #8 screws: one more in each foot helps again and again."""
+    hold = {
+        "school": "screws",
+        "count": 1,
+        "screw": "#8",
+        "bracket": {"frame_bolt": "M8", "thickness": "6 mm"},
+    }
+    calm = changed(
+        one_panel, panels__p3__hold=hold, vehicle__top_speed=driven, assumptions__basic_wind="12 m/s"
+    )
+    start = changed(calm, panels__p3__model__uplift="5400 Pa")
+    panel = next(p for p in start.panels if p.id == "p3")
+    [fewest] = [o for o in offers_for(Look(start), panel).offers if o.fewest]
+    assert fewest.words.startswith(f"{feet} feet, {count} a foot")
+    room = {"bracket.toe": "26 mm", "bracket.lever": "26 mm", "bracket.length": "52 mm"}
+    for n, c in ((n, c) for n in (4, 6, 8, 10, 12) for c in (1, 2, 3, 4) if n * c < feet * count):
+        fields = {"count": c, **(room if c > 2 else {})}
+        edits = [SetValue(path=f"panels.p3.hold.{name}", value=value) for name, value in fields.items()]
+        fewer = apply_edits(start, [SpreadFeet(panel="p3", count=n), *edits])
+        assert stops_of(fewer, "p3"), f"{n} feet, {c} screws"
+
+
+def test_what_no_foot_mends_is_mended_with_what_keeps_the_wind_off() -> None:
+    """The bus at 130 km/h: its panels are not made for it, so a fairing comes first; on two of them the bolt
+    at the frame is short as well, and both are found together.
+    """
+    bus = next(j for j in demo_jobs() if j.name == "Lichtspiel")
+    fast = apply_edits(bus, [SetValue(path="vehicle.top_speed", value="130 km/h")])
+    offered = {
+        p: {o.words for o in offers_for(Look(fast), next(q for q in fast.panels if q.id == p)).offers}
+        for p in ("p1", "p3")
+    }
+    assert "M8 at the frame, a fairing before the front edges" in offered["p1"]
+    assert "a fairing before the front edges" in offered["p3"]
+
+
+def test_gusts_of_two_changes_are_foreseen_by_the_part_that_goes_first() -> None:
+    """Both strengthen the bracket, by a half and a third; on the road it bears so little that its speed there
+    tells nothing.
+    """
+
+    def reach(parked: float, **parts: float) -> Reach:
+        return Reach(0.0, 0.0, parked, 90.0, parts)
+
+    now = reach(0.4, bracket=1.0, frame=60.0)
+    alone = [reach(0.6, bracket=20.0, frame=60.0), reach(0.533, bracket=15.0, frame=60.0)]
+    assert foreseen(now, alone).parked == pytest.approx(0.4 * 1.5 * 1.3325)
+    other = [*alone, reach(0.45, bracket=70.0, frame=60.0)]
+    assert foreseen(now, other).parked > 1, "where another part goes first it may be much more"
 
 
 def test_with_a_foot_lost_where_that_is_wished(one_panel: Job) -> None:
