@@ -40,16 +40,19 @@ class Helpers:
 
     def __init__(self, count: int | None = None) -> None:
         ways = multiprocessing.get_all_start_methods()
-        context = multiprocessing.get_context("forkserver" if "forkserver" in ways else "spawn")
+        self._context = multiprocessing.get_context("forkserver" if "forkserver" in ways else "spawn")
         if "forkserver" in ways:  # imported once, and shared by all of them
-            context.set_forkserver_preload(["fahrtwind.core.slow", *LATE])
+            self._context.set_forkserver_preload(["fahrtwind.core.slow", *LATE])
         self.count = min(MOST, count or os.cpu_count() or 1)
-        self._stop = context.RawArray(c_bool, WORKS)
-        self._pool = ProcessPoolExecutor(
-            self.count, mp_context=context, initializer=_begin, initargs=(self._stop,)
-        )
+        self._stop = self._context.RawArray(c_bool, WORKS)
+        self._pool = self._new_ones()
         self._next = 0
         self._lock = threading.Lock()
+
+    def _new_ones(self) -> ProcessPoolExecutor:
+        return ProcessPoolExecutor(
+            self.count, mp_context=self._context, initializer=_begin, initargs=(self._stop,)
+        )
 
     def call(self) -> None:
         """Bring them in while nobody waits for them; back when they are there."""
@@ -71,14 +74,17 @@ class Helpers:
         with self._lock:
             name = self._next = (self._next + 1) % WORKS
             self._stop[name] = False
+            pool = self._pool
         told: set[int] = set()
         try:
-            given = {self._pool.submit(_part, name, work, part): i for i, part in enumerate(parts)}
+            given = {pool.submit(_part, name, work, part): i for i, part in enumerate(parts)}
             for number, found in _as_they_come(given, cancelled):
                 told.add(number)
                 yield number, found
         except BrokenProcessPool:  # somebody ended a helper, or there is no memory for one
-            log.warning("helpers are gone; slow work goes on without them")
+            log.warning("helpers are gone; this work goes on without them")
+            with self._lock:
+                self._pool = self._new_ones() if self._pool is pool else self._pool
             for number, part in enumerate(parts):
                 if number not in told:
                     yield number, work(part)

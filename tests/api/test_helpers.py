@@ -110,8 +110,10 @@ def _end_yourself(here: int, number: int) -> int:
     return number
 
 
-def test_without_helpers_the_work_goes_on() -> None:
+def test_where_a_helper_dies_the_work_goes_on_and_others_come() -> None:
     two = Helpers(2)
     done = dict(two.apart(lambda: False)(partial(_end_yourself, os.getpid()), [1, 2, 3]))
     assert done == {0: 1, 1: 2, 2: 3}
+    again = dict(two.apart(lambda: False)(_whose, [1, 2, 3, 4]))
+    assert len(set(again.values())) == 2 and os.getpid() not in again.values(), "others have come"
     two.close()
