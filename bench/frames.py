@@ -7,7 +7,7 @@ import time
 import numpy as np
 
 from bench.figures import line, median_ms
-from bench.jobs import IN_SIGHT
+from bench.jobs import IN_SIGHT, railed_job
 from fahrtwind.core.edits import SetValue, apply_edits
 from fahrtwind.core.evaluate import evaluate, evaluate_in_sight
 from fahrtwind.core.stations.hold.frame.solve import solve
@@ -20,8 +20,8 @@ LEAST_TIMES = 100.0
 
 
 def racks() -> None:
-    """One panel moved on the demo's carriers."""
-    for job in demo_jobs():
+    """One panel moved on the demo's carriers, and on two rails under twelve panels."""
+    for job in (*demo_jobs(), railed_job()):
         if not job.carriers:
             continue
         panel = job.panels[0]

@@ -2,7 +2,16 @@
 
 from __future__ import annotations
 
-from fahrtwind.core.edits import AddEntry, Edit, PlacePanel, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import (
+    AddEntry,
+    Edit,
+    PlacePanel,
+    PutOnRails,
+    RemoveEntry,
+    SetValue,
+    SpreadFeet,
+    apply_edits,
+)
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.road import Station
 from fahrtwind.demo import demo_jobs
@@ -40,6 +49,14 @@ def large_job() -> Job:
         ]
         job = apply_edits(job, [*place, SpreadFeet(panel=panel, count=6)])
     return job
+
+
+def railed_job() -> Job:
+    """Twelve panels on two rails of thirteen feet each."""
+    job = large_job()
+    bare: list[Edit] = [RemoveEntry(path=f"obstacles.{o.id}") for o in job.obstacles]
+    railed = apply_edits(job, [*bare, PutOnRails(panels=tuple(p.id for p in job.panels))])
+    return apply_edits(railed, [SetValue(path=f"carriers.{railed.carriers[0].id}.every", value=2)])
 
 
 def nudged(job: Job, by_mm: float) -> Job:

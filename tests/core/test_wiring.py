@@ -8,6 +8,7 @@ place is noticed.
 
 from __future__ import annotations
 
+from dataclasses import replace
 from itertools import pairwise
 from math import ceil, log, pi, sqrt
 from typing import Any
@@ -24,13 +25,15 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import FoamTape, OneSided, PanelModel, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.quantities import Temperature
 from fahrtwind.core.stations.hold.chain import chain_of
+from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.ground import above_of
 from fahrtwind.core.stations.hold.links import Above, Bay, Link
 from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces, panel_loads
 from fahrtwind.core.stations.hold.parked import ParkedWind, wind_while_parked
 from fahrtwind.core.stations.hold.schools.bolts import bolt_length_needed_mm
-from fahrtwind.core.stations.hold.sharing import share_pull
+from fahrtwind.core.stations.hold.sharing import share_pull, variants
 from fahrtwind.core.stations.hold.shelter import Face, shelter_of
+from fahrtwind.core.stations.hold.verdict import Capacities, limits
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.tables.fasteners import BOLTS, SCREWS
 from fahrtwind.core.working import working
@@ -654,6 +657,34 @@ def test_where_all_feet_hold_beyond_what_is_told_the_most_used_is_the_worst(
         {round(f.utilisation, 6) for f in told.feet}
     ) > 1
     assert told.worst_foot == max(told.feet, key=lambda f: f.utilisation).foot
+
+
+def test_cases_of_one_wind_are_judged_by_the_worst_of_them() -> None:
+    """Every situation by itself, in seeded forces: pulls and presses, feet with fewer links, feet lost."""
+    rng, cases, winds, feet, links = np.random.default_rng(5), 4, 3, 3, 2
+    shape = (feet + 1, winds * cases, feet)
+    per_pa = rng.uniform(-0.4, 1.2, (feet + 1, winds, feet)).repeat(cases, axis=1)
+    level = rng.uniform(0, 0.3, (feet + 1, winds, feet)).repeat(cases, axis=1)
+    forces = Forces(
+        ("a", "b", "c", "d") * winds,
+        ("",) * winds * cases,
+        rng.uniform(-200, 150, shape),
+        per_pa,
+        per_pa,
+        rng.uniform(0, 90, shape),
+        level,
+        np.array([True, True, False, True]),
+        variants(feet),
+        same_wind=cases,
+    )
+    pull_cap, along_cap = rng.uniform(500, 2000, (feet, links)), rng.uniform(300, 2000, (feet, links))
+    pull_cap[0, 1], along_cap[2, 0] = np.inf, np.inf
+    cap = Capacities(pull_cap, pull_cap / 2, along_cap, along_cap / 2)
+    one_by_one = limits(replace(forces, same_wind=1), cap)
+    for worst, each in zip(limits(forces, cap), one_by_one, strict=True):
+        least = each.reshape(len(each), winds, cases, feet, links).min(axis=2)
+        assert worst == pytest.approx(least, rel=1e-9)
+        assert len(np.unique(worst.round(3))) > 10
 
 
 def test_what_is_too_weak_standing_still_goes_at_no_pressure() -> None:

@@ -8,7 +8,7 @@ stand on skin, each model is taken with the skin at its softest and at its stiff
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import numpy.typing as npt
@@ -33,7 +33,8 @@ class Forces:
     """Arrays of shape (v, s, n): v feet there (all, then each lost), s situations, n feet; N and N/Pa.
 
     ``cases`` and ``models`` name the situations. ``stable``, shape (v,), is False where the feet that are
-    left hold nothing; ``present``, shape (v, n), is 0 for a lost foot.
+    left hold nothing; ``present``, shape (v, n), is 0 for a lost foot. ``same_wind``: so many situations in a
+    row meet the same wind, so that what they have per pascal is alike.
     """
 
     cases: tuple[str, ...]
@@ -45,6 +46,7 @@ class Forces:
     along_per_pa: FloatArray
     stable: npt.NDArray[np.bool_]
     present: FloatArray
+    same_wind: int = 1
 
 
 @dataclass(frozen=True, slots=True, eq=False)
@@ -103,8 +105,9 @@ def share(
     found = variants(len(feet))
     skin = ("",) if len(ends) == 1 else (", skin at its softest", ", skin at its stiffest")
     models = tuple(f"{model}{end}" for end in skin for model in MODELS)
+    driven = _forces(CASE_NAMES, models, road, (along[:, :n], along[:, n : n + 1]), plates[0].stable, found)
     return Shared(
-        _forces(CASE_NAMES, models, road, (along[:, :n], along[:, n : n + 1]), plates[0].stable, found),
+        replace(driven, same_wind=n),
         _forces(PARKED_NAMES, models, parked, (none, along[:, n + 1 :]), plates[0].stable, found),
         plates[0],
         shear,

@@ -135,6 +135,18 @@ class Capacities:
     shear_nominal: FloatArray
     shear_design: FloatArray
 
+    @property
+    def nominal(self) -> tuple[FloatArray, FloatArray]:
+        return self.pull_nominal, self.shear_nominal
+
+    @property
+    def design(self) -> tuple[FloatArray, FloatArray]:
+        return self.pull_design, self.shear_design
+
+
+EVERY, WHOLE = slice(None), slice(0, 1)
+"""Of all variants of feet, or with all of them there."""
+
 
 def capacities(chains: tuple[Chain, ...]) -> Capacities:
     """Chains may differ in length: a foot on skin has one link more. What a foot has not cannot fail."""
@@ -213,14 +225,14 @@ def foot_verdicts(
 
 
 def limits(forces: Forces, cap: Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Pressures in Pa at which each link reaches its limit: cautious without factor (v, s, n, links), typical
-    without factor with all feet there (1, s, n, links), cautious with factor (v, s, n, links).
+    """Pressures in Pa at which each link reaches its limit in the worst of the situations that meet the same
+    wind: cautious without factor (v, winds, n, links), typical without factor with all feet there (1, winds,
+    n, links), cautious with factor (v, winds, n, links).
     """
-    every, whole = slice(None), slice(0, 1)
     return (
-        _limit(forces, forces.pull_per_pa, (cap.pull_nominal, cap.shear_nominal), every),
-        _limit(forces, forces.pull_typical, (cap.pull_nominal, cap.shear_nominal), whole),
-        _limit(forces, forces.pull_per_pa, (cap.pull_design, cap.shear_design), every),
+        _limit(forces, forces.pull_per_pa, cap.nominal, EVERY),
+        _limit(forces, forces.pull_typical, cap.nominal, WHOLE),
+        _limit(forces, forces.pull_per_pa, cap.design, EVERY),
     )
 
 
@@ -228,16 +240,32 @@ def _limit(
     forces: Forces, pull_per_pa: FloatArray, strength: tuple[FloatArray, FloatArray], of: slice
 ) -> FloatArray:
     """0 where the feet that are left hold nothing, a great deal for a foot that is lost."""
+    winds = slice(None, None, forces.same_wind)
+    pull, along = _worst(forces, strength, of)
     pressure = limit_pressure(
-        forces.pull_constant[of, ..., None],
-        pull_per_pa[of, ..., None],
-        forces.along_constant[of, ..., None],
-        forces.along_per_pa[of, ..., None],
-        *strength,
+        pull, pull_per_pa[of, winds, :, None], along, forces.along_per_pa[of, winds, :, None], *strength
     )
     pressure = np.where(forces.present[of, None, :, None] > 0, np.minimum(pressure, MOST_PA), MOST_PA)
     held: FloatArray = np.where(forces.stable[of, None, None, None], pressure, 0.0)
     return held
+
+
+def _worst(
+    forces: Forces, strength: tuple[FloatArray, FloatArray], of: slice
+) -> tuple[FloatArray, FloatArray]:
+    """Constant pull and force along, N, that stand for all situations with the same wind, (v, winds, n,
+    links): alone and together they use as much of a link as the worst of them, which is the first to reach
+    the limit.
+    """
+    (pull, along), (pull_cap, along_cap) = (forces.pull_constant[of], forces.along_constant[of]), strength
+    if forces.same_wind == 1:
+        return pull[..., None], along[..., None]
+    shape = (len(pull), -1, forces.same_wind, pull.shape[2])
+    pull, along = pull.reshape(shape), along.reshape(shape)
+    used = np.asarray((pull[..., None] / pull_cap + along[..., None] / along_cap).max(axis=2))
+    level = along.max(axis=2)[..., None]
+    there = np.isfinite(pull_cap)  # what a foot has not nothing uses
+    return (used - level / along_cap) * np.where(there, pull_cap, 0.0), level
 
 
 def road_speeds(pressure: FloatArray, air: Air) -> FloatArray:
@@ -262,7 +290,8 @@ def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities,
         told = float(speed_at_pressure(pressure, WIND_DENSITY_KG_M3, 0.0))
         return min(told, FASTEST_M_S)
 
-    let_go, _, safe = limits(parked, cap)
+    let_go = _limit(parked, parked.pull_per_pa, cap.nominal, EVERY)
+    safe = _limit(parked, parked.pull_per_pa, cap.design, WHOLE)
     situation, foot, _ = np.unravel_index(first_smallest(let_go[0]), let_go[0].shape)
     return ParkedVerdict(
         air.parked_gust_m_s,

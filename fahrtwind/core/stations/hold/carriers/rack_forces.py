@@ -253,4 +253,5 @@ def _feet(
         along_pa,
         stable,
         variants(count),
+        base.same_wind,
     )

@@ -173,4 +173,5 @@ def _forces(base: Forces, spans: list[Lines], along: tuple[FloatArray, FloatArra
         everywhere(along[1]),
         held,
         variants(count),
+        base.same_wind,
     )
