@@ -156,7 +156,7 @@ def _warm(app: FastAPI) -> None:
         helpers = Helpers()
         helpers.call()
         app.state.slow_works.helpers = helpers
-    except OSError as error:  # no room for processes: slow work then does one part after the other
+    except (OSError, RuntimeError) as error:  # no room for processes: slow work does one part after the other
         logging.getLogger("fahrtwind").warning("no helpers: %s", error)
 
 

@@ -55,7 +55,9 @@ def _algorithm() -> ModuleType:
         inside = library.submodule_search_locations if library else None
         spec = PathFinder.find_spec("spa", inside or [])
         if spec is None or spec.loader is None:
-            raise ImportError("the solar library has no algorithm of the sun's place")
+            raise ImportError(
+                "the solar library has no algorithm of the sun's place: set this program up anew"
+            )
         module = module_from_spec(spec)
         spec.loader.exec_module(module)
     return module
