@@ -136,14 +136,16 @@ class Capacities:
     shear_design: FloatArray
 
     @property
-    def nominal(self) -> tuple[FloatArray, FloatArray]:
+    def nominal(self) -> Strength:
         return self.pull_nominal, self.shear_nominal
 
     @property
-    def design(self) -> tuple[FloatArray, FloatArray]:
+    def design(self) -> Strength:
         return self.pull_design, self.shear_design
 
 
+Strength = tuple[FloatArray, FloatArray]
+"""In pull and along the roof, N: (feet, links)."""
 EVERY, WHOLE = slice(None), slice(0, 1)
 """Of all variants of feet, or with all of them there."""
 
@@ -200,6 +202,7 @@ def foot_verdicts(
     (variant, situation, foot, link).
     """
     let_go, typical, safe = (road_speeds(part, air) for part in limits(road, cap))
+    of_links = road_speeds(_limit(road, road.pull_per_pa, cap.nominal, WHOLE)[0], air)
     pull = road.pull_constant[0] + road.pull_per_pa[0] * air.pressure_pa
     shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
     used = utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design)
@@ -212,9 +215,9 @@ def foot_verdicts(
         used.max(axis=0).tolist(),
         used_nominal.max(axis=0).tolist(),
         first_largest(used.max(axis=2), axis=0).tolist(),
-        let_go[0].min(axis=0).tolist(),
-        typical[0].min(axis=(0, 2)).tolist(),
-        safe[0].min(axis=(0, 2)).tolist(),
+        of_links.min(axis=0).tolist(),
+        typical[0].min(axis=0).tolist(),
+        safe[0].min(axis=0).tolist(),
     )
     different = tuple(dict.fromkeys(chains))
     verdicts = tuple(
@@ -225,21 +228,38 @@ def foot_verdicts(
 
 
 def limits(forces: Forces, cap: Capacities) -> tuple[FloatArray, FloatArray, FloatArray]:
-    """Pressures in Pa at which each link reaches its limit in the worst of the situations that meet the same
-    wind: cautious without factor (v, winds, n, links), typical without factor with all feet there (1, winds,
-    n, links), cautious with factor (v, winds, n, links).
+    """Pressures in Pa at which the first link of each foot reaches its limit in the worst of the situations
+    that meet the same wind: cautious without factor (v, winds, n), typical without factor with all feet there
+    (1, winds, n), cautious with factor (v, winds, n).
     """
+    nominal, design = first_to_go(cap.nominal), first_to_go(cap.design)
     return (
-        _limit(forces, forces.pull_per_pa, cap.nominal, EVERY),
-        _limit(forces, forces.pull_typical, cap.nominal, WHOLE),
-        _limit(forces, forces.pull_per_pa, cap.design, EVERY),
+        _limit(forces, forces.pull_per_pa, nominal, EVERY).min(axis=3),
+        _limit(forces, forces.pull_typical, nominal, WHOLE).min(axis=3),
+        _limit(forces, forces.pull_per_pa, design, EVERY).min(axis=3),
     )
 
 
-def _limit(
-    forces: Forces, pull_per_pa: FloatArray, strength: tuple[FloatArray, FloatArray], of: slice
-) -> FloatArray:
-    """0 where the feet that are left hold nothing, a great deal for a foot that is lost."""
+def first_to_go(strength: Strength) -> Strength:
+    """The links of each foot that can be the first to go: one that is as strong as another both ways or
+    stronger never is. (feet, as few links as any foot needs).
+    """
+    pull, along = strength
+    earlier = np.tri(pull.shape[1], k=-1, dtype=bool)  # of two alike the first stays
+    weaker = (pull[:, None] < pull[..., None]) | (along[:, None] < along[..., None])
+    no_stronger = (pull[:, None] <= pull[..., None]) & (along[:, None] <= along[..., None])
+    spared = (no_stronger & (weaker | earlier)).any(axis=2)
+    most = int((~spared).sum(axis=1).max())
+    kept = np.argsort(spared, axis=1, kind="stable")[:, :most]
+    rest = np.take_along_axis(spared, kept, axis=1)
+    left = (np.where(rest, np.inf, np.take_along_axis(part, kept, axis=1)) for part in (pull, along))
+    return next(left), next(left)
+
+
+def _limit(forces: Forces, pull_per_pa: FloatArray, strength: Strength, of: slice) -> FloatArray:
+    """By link, (v, winds, n, links): 0 where the feet that are left hold nothing, a great deal for a foot
+    that is lost.
+    """
     winds = slice(None, None, forces.same_wind)
     pull, along = _worst(forces, strength, of)
     pressure = limit_pressure(
@@ -250,9 +270,7 @@ def _limit(
     return held
 
 
-def _worst(
-    forces: Forces, strength: tuple[FloatArray, FloatArray], of: slice
-) -> tuple[FloatArray, FloatArray]:
+def _worst(forces: Forces, strength: Strength, of: slice) -> tuple[FloatArray, FloatArray]:
     """Constant pull and force along, N, that stand for all situations with the same wind, (v, winds, n,
     links): alone and together they use as much of a link as the worst of them, which is the first to reach
     the limit.
@@ -290,9 +308,9 @@ def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities,
         told = float(speed_at_pressure(pressure, WIND_DENSITY_KG_M3, 0.0))
         return min(told, FASTEST_M_S)
 
-    let_go = _limit(parked, parked.pull_per_pa, cap.nominal, EVERY)
-    safe = _limit(parked, parked.pull_per_pa, cap.design, WHOLE)
-    situation, foot, _ = np.unravel_index(first_smallest(let_go[0]), let_go[0].shape)
+    let_go = _limit(parked, parked.pull_per_pa, first_to_go(cap.nominal), EVERY).min(axis=3)
+    safe = _limit(parked, parked.pull_per_pa, first_to_go(cap.design), WHOLE)
+    situation, foot = np.unravel_index(first_smallest(let_go[0]), let_go[0].shape)
     return ParkedVerdict(
         air.parked_gust_m_s,
         gust(float(let_go[0].min())),

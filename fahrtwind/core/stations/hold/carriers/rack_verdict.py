@@ -194,9 +194,9 @@ def _judged(
 
 
 def _limits_of(let_go: FloatArray, safe: FloatArray) -> list[Limits]:
-    """Of every joint, from the pressures of its links, (v, s, joints, links)."""
-    whole = (part[0].min(axis=(0, 2)) for part in (let_go, safe))
-    lost = (part[1:].min(axis=(0, 1, 3), initial=MOST_PA) for part in (let_go, safe))
+    """Of every joint, from the pressures at which its first link goes, (v, s, joints)."""
+    whole = (part[0].min(axis=0) for part in (let_go, safe))
+    lost = (part[1:].min(axis=(0, 1), initial=MOST_PA) for part in (let_go, safe))
     return [Limits(*each) for each in zip(*(part.tolist() for part in (*whole, *lost)), strict=True)]
 
 

@@ -13,7 +13,7 @@ from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.rails import Profile
-from fahrtwind.core.stations.hold.carriers.sharing import Bent, CarrierForces, Lines
+from fahrtwind.core.stations.hold.carriers.sharing import Bent, CarrierForces
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.verdict import (
     MOST_PA,
@@ -132,7 +132,7 @@ def judge_carrier(
     """Verdict of a carrier with feet and at least one panel on it."""
     cap = capacities(chains)
     told, worst, lost = foot_verdicts(feet, chains, forces.road, cap, air)
-    bent = [_rail_verdict(r, spans, forces.down, profile, air) for r, spans in forces.rails.items()]
+    bent = [_rail_verdict(r, spans, forces, profile, air) for r, spans in forces.rails.items()]
     let_go = min([worst.let_go_m_s, *(verdict.let_go_m_s for verdict, *_ in bent)])
     return CarrierVerdict(
         carrier=carrier.id,
@@ -152,28 +152,26 @@ def judge_carrier(
 
 
 def _rail_verdict(
-    rail: str, spans: list[Bent], down: Lines, profile: Profile, air: Air
+    rail: str, spans: list[Bent], forces: CarrierForces, profile: Profile, air: Air
 ) -> tuple[RailVerdict, float, float]:
     """A rail's bending, and with the worst of its feet lost the speeds at which it yields and is safe."""
-    own = spans[0].clamps
+    own, cases = spans[0].clamps, forces.road.same_wind
+    moments = [np.nan_to_num(span.moments) for span in spans]
+    still, windy = forces.down.constant[:, own], forces.down.per_pa[::cases, own]
     constant, per_pa = (
-        np.concatenate([part[:, own] @ np.nan_to_num(span.moments) for span in spans], axis=1)
-        for part in (down.constant, down.per_pa)
-    )  # (v, situations, places)
+        np.concatenate([part @ m for m in moments], axis=1) for part in (still, windy)
+    )  # (v, situations, places), (v, winds, places)
+    same_wind = constant.reshape(len(constant), -1, cases, constant.shape[2])
+    # of situations that meet the same wind the one that bends most either way is there first
+    either_way = np.stack([same_wind.max(axis=2), -same_wind.min(axis=2)])
+    either_way_pa = np.stack([per_pa, -per_pa])
 
     def speed(strength: float, lost: bool) -> float:
-        found = slice(1, None) if lost else slice(0, 1)
-        pressure = min(
-            float(
-                np.min(
-                    limit_pressure(sign * constant[found], sign * per_pa[found], 0.0, 0.0, strength, np.inf)
-                )
-            )
-            for sign in (1.0, -1.0)
-        )
-        return float(road_speeds(np.array(min(pressure, MOST_PA)), air))
+        of = (slice(None), slice(1, None) if lost else slice(0, 1))
+        pressure = limit_pressure(either_way[of], either_way_pa[of], 0.0, 0.0, strength, np.inf)
+        return float(road_speeds(np.minimum(np.min(pressure), MOST_PA), air))
 
-    now = constant[0] + per_pa[0] * air.pressure_pa
+    now = constant[0] + per_pa[0].repeat(cases, axis=0) * air.pressure_pa
     worst = int(first_largest(np.abs(now).max(axis=1)))
     verdict = RailVerdict(
         rail,

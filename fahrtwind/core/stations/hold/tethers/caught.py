@@ -205,7 +205,7 @@ def _one_lost(plate: _Plate, held: Held, bears_n: FloatArray) -> float:
     without = _feet_limits(plate.alone(), held.shared, cap)
     stopped = _plate_limits(plate, held.shared, cap, bears_n)
     let_go, _, _ = limits(held.shared.road, cap)
-    known = let_go[1:].min(axis=(1, 2, 3))
+    known = let_go[1:].min(axis=(1, 2))
     better = np.maximum(stopped / np.maximum(without, LEAST_PA), 1.0)
     return float(np.where(without > 2 * LEAST_PA, known * better, stopped).min())
 
