@@ -205,6 +205,11 @@ def snags_at(seen: Visit, job: Job, stations: Collection[Station] | None = None)
     return rules.ask(seen, _reasons(job), stations)
 
 
+def snags_of_places(seen: Visit, job: Job, stations: Collection[Station]) -> tuple[Snag, ...]:
+    """What those rules of some stations find that know no forces: nothing of the wind is worked out."""
+    return rules.ask(seen, _reasons(job), stations, without="loads")
+
+
 def _reasons(job: Job) -> dict[tuple[str, str], str]:
     return {(d.snag, d.place): d.reason for d in job.dismissals}
 

@@ -4,16 +4,20 @@ from __future__ import annotations
 
 import pytest
 
-from fahrtwind.core.choose.foresight import Reach, foreseen
+from fahrtwind.core.choose import hold_search
+from fahrtwind.core.choose.foresight import Reach, foreseen, reach_of
 from fahrtwind.core.choose.look import Look
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold, offers_for
 from fahrtwind.core.choose.schools import side_by_side
 from fahrtwind.core.choose.spending import spending_of
-from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, SpreadFeet, apply_edits
+from fahrtwind.core.edits import AddEntry, PutOnRails, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import Hands, Stopped, beside
-from fahrtwind.core.evaluate import evaluate, visit
+from fahrtwind.core.engine.stage import Visit
+from fahrtwind.core.evaluate import evaluate, rules, visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.saying import say_speed
+from fahrtwind.core.stations.hold.verdict import FASTEST_M_S
 from fahrtwind.demo import demo_jobs
 from tests.conftest import changed
 
@@ -170,13 +174,85 @@ def test_gusts_of_two_changes_are_foreseen_by_the_part_that_goes_first() -> None
     """
 
     def reach(parked: float, **parts: float) -> Reach:
-        return Reach(0.0, 0.0, parked, 90.0, parts)
+        return Reach(0.0, 0.0, parked, 90.0, {"rated": 80.0, **parts}, dict.fromkeys(parts, 1.0), 0.0)
 
     now = reach(0.4, bracket=1.0, frame=60.0)
     alone = [reach(0.6, bracket=20.0, frame=60.0), reach(0.533, bracket=15.0, frame=60.0)]
     assert foreseen(now, alone).parked == pytest.approx(0.4 * 1.5 * 1.3325)
     other = [*alone, reach(0.45, bracket=70.0, frame=60.0)]
     assert foreseen(now, other).parked > 1, "where another part goes first it may be much more"
+
+
+def test_what_two_changes_let_foresee_by_hand() -> None:
+    """With a gust of 10 m/s. Each part keeps its own share of the air's speed that is safe: the bracket holds
+    38 m/s and is safe at 0.5 of 48, the frame 50 and 0.8 of 60. Bolts make 62 of the frame's 50, a fairing
+    makes 76 of the bracket's 38, 60 of the frame's 50 and 90 of the rating's 75. Rails bring a clamp instead
+    of the bracket: of the fairing it gets what the rating gets, of the bolts nothing.
+    """
+    shares = {"rated": 0.9, "bracket": 0.5, "frame": 0.8, "clamp": 0.75}
+
+    def reach(**parts: float) -> Reach:
+        return Reach(0.0, 0.0, 1.0, 90.0, parts, {name: shares[name] for name in parts}, 10.0)
+
+    now = reach(rated=75.0, bracket=38.0, frame=50.0)
+    bolts = reach(rated=75.0, bracket=38.0, frame=62.0)
+    fairing = reach(rated=90.0, bracket=76.0, frame=60.0)
+    rails = reach(rated=75.0, clamp=40.0, frame=50.0)
+    both = foreseen(now, [bolts, fairing])
+    assert both.parts == pytest.approx({"rated": 90.0, "bracket": 76.0, "frame": 74.4})
+    assert both.safe_m_s == pytest.approx(0.5 * (76.0 + 10.0) - 10.0)
+    railed = foreseen(now, [bolts, fairing, rails])
+    assert railed.parts == pytest.approx({"rated": 90.0, "frame": 74.4, "clamp": 40.0 * 90.0 / 75.0})
+    assert railed.safe_m_s == pytest.approx(0.75 * (48.0 + 10.0) - 10.0)
+
+
+def test_how_far_a_link_is_safe_is_told_by_two_points_of_its_line(one_panel: Job) -> None:
+    """What is used of each link at the speed that is foreseen as safe, worked out there: all of it. Also of
+    a link that nobody is told of because it goes beyond all speeds.
+    """
+    seen, panel = visit(one_panel), one_panel.panels[0]
+    told = reach_of(one_panel, panel, seen)
+    assert told is not None
+    gust = told.gust_m_s
+    safe = {name: told.shares[name] * (goes + gust) - gust for name, goes in told.parts.items()}
+    assert max(told.parts.values()) > FASTEST_M_S
+    at = {name: visit(one_panel, speed).of("verdict", panel) for name, speed in safe.items() if speed < 50}
+    used = {
+        name: max(link.utilisation for f in verdict.feet for link in f.links if name == f"foot {link.id}")
+        for name, verdict in at.items()
+        if name != "rated"
+    }
+    assert len(used) >= 3
+    assert used == pytest.approx(dict.fromkeys(used, 1.0), abs=0.02)
+
+
+def test_a_panel_whose_own_clamps_are_short_is_tried_no_further(monkeypatch: pytest.MonkeyPatch) -> None:
+    """The boat's panels are clamped to its arch: no post makes the clamps hold what the wind takes."""
+    boat = next(j for j in demo_jobs() if j.name == "Wasserläufer")
+    fast = changed(boat, vehicle__top_speed="130 km/h")
+    tried: list[Job] = []
+
+    def noted(job: Job, panel: PlacedPanel, seen: Visit) -> Reach | None:
+        tried.append(job)
+        return reach_of(job, panel, seen)
+
+    monkeypatch.setattr(hold_search, "reach_of", noted)
+    told = offers_for(Look(fast), fast.panels[0])
+    assert [o.words for o in told.offers] == ["drive 110 km/h at most"]
+    assert len(tried) == 3, "as it is, with all at once, and slower"
+
+
+def test_what_places_alone_forbid_is_known_without_forces(one_panel: Job) -> None:
+    """Two panels on one spot: rules that know no forces say so, and nothing that the others do not say."""
+    lone = one_panel.panels[0]
+    twice = apply_edits(
+        one_panel, [AddEntry(path="panels", value=lone.model_dump(mode="json", exclude={"id"}))]
+    )
+    look = Look(twice)
+    placed = {(s.id, s.place) for s in look.placed}
+    assert {"brackets-meet", "panels-overlap"} <= {name for name, _ in placed}
+    assert "loads" not in look.seen._entries and "loads" in rules.house.behind("all let-go-too-low")
+    assert placed < {(s.id, s.place) for s in look.near}
 
 
 def test_with_a_foot_lost_where_that_is_wished(one_panel: Job) -> None:

@@ -121,13 +121,15 @@ class Search:
 
     def hopeless(self) -> bool:
         """Whether the strongest change of every kind, all made at once to what the panel lies on, is far from
-        enough: then no few of them are tried.
+        enough, or the panel's own clamps are still short: then no few of them are tried.
         """
         if self.panel.carrier is None:
             return False
         strongest, nearest = tuple({c.kind: c for c in self.changes}.values()), self.nearest
         _, reach = self._reach(strongest)
-        hopeless = reach is not None and not self._enough(reach, self.driven_m_s, BOLD)
+        hopeless = reach is not None and (
+            not self._enough(reach, self.driven_m_s, BOLD) or reach.own_m_s * NEAR_BY < self.driven_m_s
+        )
         if not hopeless:  # nobody is offered all at once: it tells nothing about what comes near
             self.nearest = nearest
         return hopeless
@@ -257,6 +259,8 @@ class Search:
             return []
         self.judged += 1
         then, changed = Look(after), _of(after, self.panel)
+        if self._refused(way, self.before.placed, then.placed):
+            return []
         if fails(then.near, changed) or self._refused(way, self.before.near, then.near):
             return []
         if self.near:

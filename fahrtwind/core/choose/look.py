@@ -6,7 +6,7 @@ from functools import cached_property
 
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.engine.stage import Visit
-from fahrtwind.core.evaluate import snags_at, visit
+from fahrtwind.core.evaluate import snags_at, snags_of_places, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.road import Station
 
@@ -27,6 +27,13 @@ class Look:
     def seen(self) -> Visit:
         """Its parts, each worked out when it is read."""
         return visit(self.job)
+
+    @cached_property
+    def placed(self) -> tuple[Snag, ...]:
+        """What the rules of the stations nearest to the hold find without any forces: known long before the
+        rest.
+        """
+        return snags_of_places(self.seen, self.job, NEAR)
 
     @cached_property
     def near(self) -> tuple[Snag, ...]:

@@ -72,6 +72,7 @@ class Rules:
 
     house: House
     by_id: dict[str, Rule] = field(default_factory=dict)
+    _read: dict[str, frozenset[str]] = field(default_factory=dict)
 
     def rule(
         self,
@@ -107,13 +108,16 @@ class Rules:
         visit: Visit,
         reasons: Mapping[tuple[str, str], str],
         stations: Collection[Station] | None = None,
+        without: str = "",
     ) -> tuple[Snag, ...]:
-        """What all rules find, or those of some ``stations``; stops first. ``reasons``: why a caution was
-        dismissed, by rule and place; stops are not.
+        """What all rules find, or those of some ``stations``, or that read nothing of the part ``without``;
+        stops first. ``reasons``: why a caution was dismissed, by rule and place; stops are not.
         """
         snags = []
         for rule in self.by_id.values():
             if stations is not None and rule.station not in stations:
+                continue
+            if without and (not rule.together or without in self._behind(rule)):
                 continue
             found = visit.get(rule.together, ()) if rule.together else ()
             for one in _flat(found) if rule.each else found:
@@ -122,6 +126,12 @@ class Rules:
                 )
         snags += [self._unheard(name, silence) for name, silence in visit.all_silent()]
         return self.in_order(snags)
+
+    def _behind(self, rule: Rule) -> frozenset[str]:
+        """What a rule reads, itself or through others: looked up once, after everything is declared."""
+        if rule.id not in self._read:
+            self._read[rule.id] = self.house.behind(rule.together)
+        return self._read[rule.id]
 
     def in_order(self, snags: Iterable[Snag]) -> tuple[Snag, ...]:
         """Stops first, what was dismissed last, and of equal weight in the order of the declared rules."""

@@ -164,6 +164,19 @@ class House:
         except CycleError as error:
             raise ValueError(f"parts read one another in a circle: {' → '.join(error.args[1])}") from None
 
+    def behind(self, name: str) -> frozenset[str]:
+        """Names of all parts that a part reads, itself or through others."""
+        part = self.together.get(name) or self.parts[name]
+        found: set[str] = set()
+        left = [*part.reads, *([part.each] if part.each else [])]
+        while left:
+            read = left.pop()
+            source = self.together.get(read) or self.parts[read]
+            if source.name not in found:
+                found.add(source.name)
+                left += [*source.reads, *([source.each] if source.each else [])]
+        return frozenset(found)
+
     def _check_type(self, part: Declared, name: str) -> None:
         source = self.together.get(name) or self.parts[name]
         given = _hints(source.work).get("return")
