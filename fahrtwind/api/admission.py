@@ -4,7 +4,6 @@ pairing page and nothing else.
 
 from __future__ import annotations
 
-import ipaddress
 from html import escape
 from http.cookies import CookieError, SimpleCookie
 from pathlib import Path
@@ -18,6 +17,7 @@ from starlette.responses import HTMLResponse, RedirectResponse, Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fahrtwind.api.errors import error_response
+from fahrtwind.api.guard import is_guest
 from fahrtwind.api.phone_door import PhoneDoor
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.store.phones import KEEPS, Phone, Phones
@@ -77,22 +77,6 @@ class Admission:
             COOKIE, key, max_age=int(KEEPS.total_seconds()), httponly=True, samesite="lax", path="/"
         )
         return answer
-
-
-def is_guest(scope: Scope) -> bool:
-    """Whether a request came by the phones' door or from another machine. Without an address it came by a
-    socket of this one.
-    """
-    if scope.get("by_phones_door"):
-        return True
-    client, server = scope.get("client"), scope.get("server")
-    try:
-        address = ipaddress.ip_address(client[0].split("%")[0] if client else "")
-    except ValueError:
-        return False
-    if isinstance(address, ipaddress.IPv6Address) and address.ipv4_mapped:
-        address = address.ipv4_mapped
-    return not (address.is_loopback or (server and str(address) == server[0]))
 
 
 def phone_of(request: Request) -> Phone | None:

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from collections.abc import AsyncIterator
 from contextlib import asynccontextmanager
+from functools import partial
 from pathlib import Path
 
-from fastapi import FastAPI, Request
-from fastapi.responses import FileResponse, Response
-from fastapi.staticfiles import StaticFiles
+from fastapi import FastAPI
 from starlette.middleware.body_limit import RequestBodyLimitMiddleware
 from starlette.middleware.gzip import GZipMiddleware
 
@@ -27,15 +26,19 @@ from fahrtwind.api import (
     shop,
     slow,
 )
-from fahrtwind.api.admission import Admission, phone_of
-from fahrtwind.api.doors import PREFIX, Later, create_doors
+from fahrtwind.api.admission import Admission
+from fahrtwind.api.doors import PREFIX, create_doors
 from fahrtwind.api.guard import Guard
+from fahrtwind.api.keeping import Keeping
+from fahrtwind.api.later import Later
+from fahrtwind.api.pages import STATIC, Pages
 from fahrtwind.api.phone_door import PHONES_PORT, PhoneDoor
 from fahrtwind.api.slow import SlowWorks
 from fahrtwind.demo import demo_jobs, demo_shelf
 from fahrtwind.files.items_csv import read_items
 from fahrtwind.files.job_file import LARGEST_BYTES
 from fahrtwind.instruments.listener import Instruments
+from fahrtwind.store.answers import Answers
 from fahrtwind.store.database import open_database
 from fahrtwind.store.jobs import JobStore
 from fahrtwind.store.phones import Phones
@@ -43,9 +46,6 @@ from fahrtwind.store.records import Records
 from fahrtwind.store.shop import Shop
 
 LARGEST_BODY = LARGEST_BYTES + 1000
-PHONE_KEEPS = "private, max-age=57600"
-"""A phone opens its page again without the network for the length of a working day."""
-STATIC = Path(__file__).parent / "static"
 
 
 def create_app(
@@ -71,6 +71,8 @@ def create_app(
     )
     engine = open_database(database)
     app.state.store, app.state.shop, app.state.slow_works = JobStore(engine), Shop(engine), SlowWorks()
+    app.state.answers = Answers(engine)
+    app.state.keeping = Keeping(app.state.answers, partial(jobs.answer_of, app.state.store))
     app.state.records = Records(engine)
     app.state.phones, app.state.phone_door = Phones(engine), PhoneDoor(phones_port)
     app.state.glances = glances.Glances()
@@ -81,13 +83,16 @@ def create_app(
             app.state.store.create(job, "demo", "Demo job")
         rows = read_items(demo_shelf()).rows
         app.state.shop.put_items([row.item for row in rows if row.item is not None])
+    app.state.store.changed = app.state.keeping.changed
     errors.install(app)
     app.include_router(jobs.router)
     for part in (care, choosing, forecasts, glances, instruments, phones, records, slow, shop, choices):
         app.include_router(part.router)
     app.state.doors = Later(create_doors)
     app.mount(PREFIX, app.state.doors)
-    _serve_pages(app, static)
+    pages = Pages(static)
+    if pages.built:
+        app.mount("/", pages)
     app.add_middleware(GZipMiddleware, minimum_size=4000, compresslevel=1)
     app.add_middleware(RequestBodyLimitMiddleware, max_body_size=LARGEST_BODY)
     app.add_middleware(Admission, door=app.state.phone_door, phones=app.state.phones)
@@ -97,22 +102,11 @@ def create_app(
 
 @asynccontextmanager
 async def _until_stopped(app: FastAPI) -> AsyncIterator[None]:
-    """Slow work ends with the server, before it is told that it may go."""
     yield
+    close(app)
+
+
+def close(app: FastAPI) -> None:
+    """Slow work ends with the server, before it is told that it may go."""
     app.state.slow_works.close()
-
-
-def _serve_pages(app: FastAPI, static: Path) -> None:
-    """The built front end: every address that is no asset is the one page."""
-    if not (static / "index.html").is_file():
-        return
-    app.mount("/assets", StaticFiles(directory=static / "assets"), name="assets")
-
-    @app.get("/{path:path}", include_in_schema=False)
-    def page(request: Request, path: str) -> Response:
-        if path.startswith("api/"):
-            return errors.error_response(
-                404, "not_found", "There is no such address.", "See /api/openapi.json."
-            )
-        kept = PHONE_KEEPS if phone_of(request) else "no-cache"
-        return FileResponse(static / "index.html", headers={"cache-control": kept})
+    app.state.keeping.close()

@@ -6,13 +6,10 @@ It is put together when the first request comes in: its models are many, and pag
 from __future__ import annotations
 
 from collections.abc import Callable
-from threading import Lock
 from typing import TYPE_CHECKING
 
 from fastapi import FastAPI, Response
 from pydantic import BaseModel
-from starlette.concurrency import run_in_threadpool
-from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fahrtwind import __version__
 from fahrtwind.api import errors
@@ -57,21 +54,3 @@ def _endpoint(found: Calculation) -> Callable[..., Response]:
     answer.__annotations__["given"] = found.input_model
     answer.__name__ = f"calc_{found.name.replace('.', '_')}"
     return answer
-
-
-class Later:
-    """An application that is put together at its first request, or when somebody has the time."""
-
-    def __init__(self, create: Callable[[], ASGIApp]) -> None:
-        self._create, self._lock = create, Lock()
-        self._app: ASGIApp | None = None
-
-    def ready(self) -> ASGIApp:
-        with self._lock:
-            if self._app is None:
-                self._app = self._create()
-            return self._app
-
-    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
-        app = await run_in_threadpool(self.ready) if self._app is None else self._app
-        await app(scope, receive, send)

@@ -3,17 +3,20 @@
 from __future__ import annotations
 
 import logging
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from fastapi import FastAPI, Request
-from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
 from pydantic import BaseModel
 from sqlalchemy.exc import DatabaseError
 from starlette.exceptions import HTTPException
+from starlette.requests import Request
+from starlette.responses import JSONResponse
 
 from fahrtwind.core import errors
 from fahrtwind.store.database import trouble
+
+if TYPE_CHECKING:
+    from fastapi import FastAPI
+    from fastapi.exceptions import RequestValidationError
 
 TOO_LARGE = "The request is over 5 MB."
 log = logging.getLogger("fahrtwind")
@@ -64,6 +67,8 @@ def error_response(status: int, code: str, message: str, remedy: str, field: str
 
 
 def install(app: FastAPI) -> None:
+    from fastapi.exceptions import RequestValidationError  # who only answers with errors needs no framework
+
     @app.exception_handler(errors.FahrtwindError)
     async def ours(_request: Request, error: errors.FahrtwindError) -> JSONResponse:
         status = next(code for kind, code in STATUS.items() if isinstance(error, kind))

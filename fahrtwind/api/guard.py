@@ -1,4 +1,6 @@
-"""What reaches the server at all: only names it was told, no foreign origins, nothing that dawdles."""
+"""What reaches the server at all: only names it was told, no foreign origins, nothing that dawdles; and who
+asks from outside.
+"""
 
 from __future__ import annotations
 
@@ -6,7 +8,7 @@ import asyncio
 import ipaddress
 from urllib.parse import urlsplit
 
-from fastapi import HTTPException
+from starlette.exceptions import HTTPException
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
@@ -105,6 +107,22 @@ class Guard:
         if origin and (origin == "null" or urlsplit(origin).netloc != headers.get("host")):
             return "The request comes from a page of another origin."
         return None
+
+
+def is_guest(scope: Scope) -> bool:
+    """Whether a request came by the phones' door or from another machine. Without an address it came by a
+    socket of this one.
+    """
+    if scope.get("by_phones_door"):
+        return True
+    client, server = scope.get("client"), scope.get("server")
+    try:
+        address = ipaddress.ip_address(client[0].split("%")[0] if client else "")
+    except ValueError:
+        return False
+    if isinstance(address, ipaddress.IPv6Address) and address.ipv4_mapped:
+        address = address.ipv4_mapped
+    return not (address.is_loopback or (server and str(address) == server[0]))
 
 
 def _keeping(path: str) -> list[tuple[bytes, bytes]]:

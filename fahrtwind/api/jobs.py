@@ -8,6 +8,7 @@ from urllib.parse import quote
 
 from fastapi import APIRouter, Body, Depends, Query, Request, Response
 from pydantic_core import to_json
+from starlette.background import BackgroundTask
 
 from fahrtwind.api.admission import phone_of
 from fahrtwind.api.changes import New, changed
@@ -41,7 +42,8 @@ from fahrtwind.files.job_file import read_document
 from fahrtwind.files.pieces_drawing import pieces_drawing
 from fahrtwind.files.record_file import is_record, read_record
 from fahrtwind.files.svg import to_svg
-from fahrtwind.store.jobs import Change, Draft, JobStore, StoredJob
+from fahrtwind.store.answers import Answers
+from fahrtwind.store.jobs import Change, Draft, JobStore
 from fahrtwind.store.records import LetterOfLog, Records
 
 router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERROR_RESPONSES)
@@ -57,13 +59,17 @@ Store = Annotated[JobStore, Depends(job_store)]
 
 def _json(answer: JobAnswer) -> Response:
     """Written straight to JSON: validating an evaluation that was just computed would double the time."""
-    return Response(
-        answer.__pydantic_serializer__.to_json(answer, warnings=False), media_type="application/json"
-    )
+    return _as_told(answer.__pydantic_serializer__.to_json(answer, warnings=False))
 
 
-def _answer(stored: StoredJob, probe_m_s: float | None) -> Response:
-    return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
+def _as_told(answer: bytes) -> Response:
+    return Response(answer, media_type="application/json")
+
+
+def answer_of(store: JobStore, job_id: str) -> tuple[int, bytes]:
+    """The newest revision of a job and what a window is told of it."""
+    stored = store.get(job_id)
+    return stored.revision, bytes(_json(JobAnswer.of(stored, evaluate(stored.job))).body)
 
 
 def _news(store: JobStore, job_id: str, held: Held, job: Job, evaluation: Evaluation) -> list[New] | None:
@@ -131,8 +137,25 @@ def import_job(
 
 
 @router.get("/{job_id}", response_model=JobAnswer)
-def read_one(job_id: str, store: Store, probe_m_s: Annotated[Probe | None, Query()] = None) -> Response:
-    return _answer(store.get(job_id), probe_m_s)
+def read_one(
+    request: Request, job_id: str, store: Store, probe_m_s: Annotated[Probe | None, Query()] = None
+) -> Response:
+    """What was kept of the job as it stands is told at once, and worked out behind it for what is asked
+    next.
+    """
+    if probe_m_s is not None:
+        stored = store.get(job_id)
+        return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
+    answers: Answers = request.app.state.answers
+    kept = answers.of(job_id)
+    if kept is not None:
+        response = _as_told(kept)
+        response.background = BackgroundTask(answer_of, store, job_id)
+        return response
+    revision, told = answer_of(store, job_id)
+    response = _as_told(told)
+    response.background = BackgroundTask(answers.keep, job_id, revision, told)
+    return response
 
 
 @router.delete("/{job_id}", status_code=204, response_class=Response)

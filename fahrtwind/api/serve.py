@@ -12,9 +12,11 @@ import socket
 import subprocess
 import sys
 import threading
+import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
 from dataclasses import dataclass, replace
+from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -22,10 +24,13 @@ import h11
 import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
+from fahrtwind.api.later import Later
+from fahrtwind.api.opening import Opening
+from fahrtwind.api.pages import STATIC
 from fahrtwind.api.phone_door import PHONES_PORT
 from fahrtwind.core.errors import Unavailable
-from fahrtwind.core.solar_library import solar_library
 from fahrtwind.instruments.listener import Instruments
+from fahrtwind.store.database import open_database
 
 if TYPE_CHECKING:
     from fastapi import FastAPI
@@ -33,6 +38,8 @@ if TYPE_CHECKING:
 HEADERS_WITHIN_S = 15.0
 FIRST_ANSWERS_S = 1.0
 """The first page is opened before anything else is brought in."""
+KEPT_AHEAD = 5
+"""Of so many jobs, those changed last, the answer is kept even before they are opened."""
 
 
 class PatientOnce(H11Protocol):
@@ -93,18 +100,9 @@ def serve(database: Path, host: str, port: int, around: Around) -> int:
 
 
 def _serve(database: Path, host: str, port: int, around: Around, listening: Instruments) -> int:
-    from fahrtwind.api.app import create_app
-
-    app = create_app(
-        database,
-        demo=around.demo,
-        hosts=(host, *around.names),
-        weather_office=around.weather_office,
-        phones_port=around.phones_port,
-        listening=listening,
-    )
-    # what was imported stays; collecting it again and again would cost milliseconds in every answer
-    gc.freeze()
+    hosts = (host, *around.names)
+    whole = Later(partial(_put_together, database, hosts, around, listening))
+    app = Opening(whole, open_database(database), hosts, STATIC, _close)
     config = uvicorn.Config(
         app,
         http=PatientOnce,
@@ -115,11 +113,38 @@ def _serve(database: Path, host: str, port: int, around: Around, listening: Inst
     with bound(host, port) as listener:
         shown = f"[{host}]" if ":" in host else host
         print(f"Fahrtwind is at http://{shown}:{listener.getsockname()[1]}  (stop with Ctrl+C)", flush=True)
-        warming = threading.Timer(FIRST_ANSWERS_S, _warm, [app])
-        warming.daemon = True
-        warming.start()
+        threading.Thread(target=_open, args=[whole], name="opening", daemon=True).start()
         uvicorn.Server(config).run(sockets=[listener])
     return 0
+
+
+def _put_together(database: Path, hosts: tuple[str, ...], around: Around, listening: Instruments) -> FastAPI:
+    from fahrtwind.api.app import create_app
+
+    app = create_app(
+        database,
+        demo=around.demo,
+        hosts=hosts,
+        weather_office=around.weather_office,
+        phones_port=around.phones_port,
+        listening=listening,
+    )
+    # what was imported stays; collecting it again and again would cost milliseconds in every answer
+    gc.freeze()
+    return app
+
+
+def _close(app: FastAPI) -> None:
+    from fahrtwind.api.app import close
+
+    close(app)
+
+
+def _open(whole: Later[FastAPI]) -> None:
+    """Put the application together while the first page is opened, and then what it may need."""
+    app = whole.ready()
+    time.sleep(FIRST_ANSWERS_S)
+    _warm(app)
 
 
 @contextmanager
@@ -144,9 +169,11 @@ def _helper(command: str, port: int) -> Iterator[None]:
 
 def _warm(app: FastAPI) -> None:
     """Bring in while nobody asks for it yet what an answer would wait seconds for: the library of the sun and
-    the solvers, which the first wired job that is opened needs, the doors of calculation, and helpers.
+    the solvers, which the first wired job that is opened needs, the doors of calculation, helpers, and the
+    answers of the jobs that were changed last.
     """
     from fahrtwind.api.helpers import LATE, Helpers
+    from fahrtwind.core.solar_library import solar_library
 
     solar_library()
     for solver in LATE:
@@ -158,6 +185,9 @@ def _warm(app: FastAPI) -> None:
         app.state.slow_works.helpers = helpers
     except (OSError, RuntimeError) as error:  # no room for processes: slow work does one part after the other
         logging.getLogger("fahrtwind").warning("no helpers: %s", error)
+    for line in app.state.store.summaries()[:KEPT_AHEAD]:
+        if app.state.answers.of(line.id) is None:
+            app.state.keeping.changed(line.id)
 
 
 def bound(host: str, port: int) -> socket.socket:

@@ -81,6 +81,8 @@ class JobStore:
         self._now = now
         self._parsed: OrderedDict[str, Job] = OrderedDict()
         self._overview = Overview(engine, self._readable)
+        self.changed: Callable[[str], None] = lambda job_id: None
+        """Told the id of every job of which there is a new revision."""
 
     def summaries(self) -> list[JobSummary]:
         """A line of every job, what was changed last first."""
@@ -97,7 +99,8 @@ class JobStore:
             session.flush()
             revision = self._revision(row.id, 1, job, summary, Change(0, client, secrets.token_hex(8)))
             session.add(revision)
-            return _stored(row, revision, job)
+        self.changed(row.id)
+        return _stored(row, revision, job)
 
     def get(self, job_id: str) -> StoredJob:
         with self._reading() as session:
@@ -180,7 +183,8 @@ class JobStore:
                 refuse_double(session, new.job_id, before, draft.job.workshop)
             session.add(new)
             row.head = new.number
-            return _stored(row, new, draft.job)
+        self.changed(row.id)
+        return _stored(row, new, draft.job)
 
     def _kept_before(self, session: Session, new: RevisionRow) -> Workshop | None:
         """The workshop of the revision before; None where that one cannot be read."""

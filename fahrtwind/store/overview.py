@@ -9,14 +9,16 @@ import json
 from collections.abc import Callable
 from dataclasses import dataclass
 from datetime import UTC, datetime
-from typing import Any, NamedTuple
+from typing import TYPE_CHECKING, Any, NamedTuple
 
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import UnreadableJob
-from fahrtwind.core.job.document import Job
 from fahrtwind.store.tables import JobRow, RevisionRow
+
+if TYPE_CHECKING:
+    from fahrtwind.core.job.document import Job
 
 NO_PART = object()
 """Stands for the part of a job that cannot be read."""
@@ -40,17 +42,14 @@ class Head(NamedTuple):
     at: datetime
 
 
-class Overview:
+class Lines:
     """Args:
     engine: of the store.
-    readable: makes a job of a revision; raises UnreadableJob.
     """
 
-    def __init__(self, engine: Engine, readable: Callable[[RevisionRow], Job]) -> None:
+    def __init__(self, engine: Engine) -> None:
         self._engine = engine
-        self._readable = readable
         self._lines: dict[str, JobSummary] = {}
-        self._parts: dict[tuple[str, str], tuple[int, Any]] = {}
 
     def summaries(self) -> list[JobSummary]:
         """A line of every job, what was changed last first."""
@@ -62,6 +61,28 @@ class Overview:
                     row = session.get_one(RevisionRow, (head.job_id, head.number))
                     self._lines[head.job_id] = _summary(row)
         return [self._lines[head.job_id] for head in heads]
+
+    @staticmethod
+    def _heads(session: Session) -> list[Head]:
+        rows = session.execute(
+            select(JobRow.id, RevisionRow.number, RevisionRow.at)
+            .join(RevisionRow, (RevisionRow.job_id == JobRow.id) & (RevisionRow.number == JobRow.head))
+            .where(JobRow.removed_at.is_(None))
+            .order_by(RevisionRow.at.desc())
+        )
+        return [Head(*row) for row in rows]
+
+
+class Overview(Lines):
+    """Args:
+    engine: of the store.
+    readable: makes a job of a revision; raises UnreadableJob.
+    """
+
+    def __init__(self, engine: Engine, readable: Callable[[RevisionRow], Job]) -> None:
+        super().__init__(engine)
+        self._readable = readable
+        self._parts: dict[tuple[str, str], tuple[int, Any]] = {}
 
     def part(self, name: str) -> list[tuple[JobSummary, Any]]:
         """One part of every job that can be read, for example ``care``."""
@@ -78,16 +99,6 @@ class Overview:
             return getattr(self._readable(session.get_one(RevisionRow, (line.id, line.revision))), name)
         except UnreadableJob:
             return NO_PART
-
-    @staticmethod
-    def _heads(session: Session) -> list[Head]:
-        rows = session.execute(
-            select(JobRow.id, RevisionRow.number, RevisionRow.at)
-            .join(RevisionRow, (RevisionRow.job_id == JobRow.id) & (RevisionRow.number == JobRow.head))
-            .where(JobRow.removed_at.is_(None))
-            .order_by(RevisionRow.at.desc())
-        )
-        return [Head(*row) for row in rows]
 
 
 def _summary(revision: RevisionRow) -> JobSummary:

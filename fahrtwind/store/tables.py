@@ -109,3 +109,14 @@ class PhoneRow(Base):
     name: Mapped[str] = mapped_column(String(40))
     key_digest: Mapped[str] = mapped_column(String(64), unique=True)
     paired_at: Mapped[datetime]
+
+
+class AnswerRow(Base):
+    """The last answer of a job: of which revision, made by which program, packed."""
+
+    __tablename__ = "answers"
+
+    job_id: Mapped[str] = mapped_column(ForeignKey("jobs.id", ondelete="CASCADE"), primary_key=True)
+    revision: Mapped[int]
+    maker: Mapped[str] = mapped_column(String(64))
+    body: Mapped[bytes] = mapped_column(LargeBinary)

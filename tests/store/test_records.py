@@ -121,6 +121,7 @@ def test_a_log_of_before_gets_its_chain(database: Path) -> None:
         records.write(job_id, "desk", f"t{i}", StepTicked(step=f"step {i}"))
     with engine.begin() as connection:
         connection.execute(text("DROP TABLE phones"))
+        connection.execute(text("DROP TABLE answers"))
         connection.execute(text("ALTER TABLE log DROP COLUMN digest"))
         connection.execute(text("UPDATE alembic_version SET version_num = '0004'"))
     engine.dispose()
