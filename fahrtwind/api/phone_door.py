@@ -9,12 +9,12 @@ import socket
 import threading
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
 
 import uvicorn
 from starlette.types import ASGIApp, Receive, Scope, Send
 
 from fahrtwind.core.errors import InputError, Unavailable
+from fahrtwind.core.records import dataclass
 
 CODE_S = 600.0
 TRIES = 5

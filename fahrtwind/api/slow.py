@@ -9,7 +9,7 @@ import time
 from collections import OrderedDict
 from collections.abc import Sequence
 from concurrent.futures import ThreadPoolExecutor
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from fastapi import APIRouter, Depends, Query, Request, Response
@@ -27,6 +27,7 @@ from fahrtwind.core.choose.together import MOST_TOGETHER, ShopPlan
 from fahrtwind.core.engine.beside import Hands, Stopped, one_by_one
 from fahrtwind.core.errors import FahrtwindError, NotFound, TooLarge
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.slow import WORKS, SlowWork, WorkName
 from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding

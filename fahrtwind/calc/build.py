@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated, Literal
 
 from pydantic import Field
@@ -16,6 +15,7 @@ from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import BoltName, Bracket
 from fahrtwind.core.job.workshop import Bolting
 from fahrtwind.core.quantities import Length
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.build.bends import arc_mm, inside_mm, tool_deg
 from fahrtwind.core.stations.build.bolt_set import BoltSet

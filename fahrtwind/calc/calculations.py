@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated, Any, Literal
 
 import numpy as np
@@ -12,6 +11,7 @@ from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.quantities import QUANTITIES, UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import sixteenths
 from fahrtwind.core.stations.hold.sharing import share_pull
 from fahrtwind.core.working import Working, working

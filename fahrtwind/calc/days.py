@@ -5,7 +5,6 @@ roof's temperature, forecasts from files.
 from __future__ import annotations
 
 import time
-from dataclasses import dataclass
 from datetime import date
 from typing import Annotated, Any
 
@@ -21,6 +20,7 @@ from fahrtwind.core.formulas.sealing import vapour_pressure
 from fahrtwind.core.formulas.weather import dew_point, skin_temperature, surface_coefficient
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.part import Name
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.activities import Network
 from fahrtwind.core.stations.days.elsewhere import Elsewhere, elsewhere
 from fahrtwind.core.stations.days.hours import HoursBand

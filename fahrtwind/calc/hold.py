@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated
 
 import numpy as np
@@ -10,6 +9,7 @@ from pydantic import Field
 
 from fahrtwind.calc.register import CalcInput, calculation
 from fahrtwind.core.errors import InputError
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
 from fahrtwind.core.stations.hold.frame.model import MOST_BARS, MOST_NODES, Bar, Frame, Stiff, Support
 from fahrtwind.core.stations.hold.frame.solve import solve

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import date
 
 from fahrtwind.calc.calculations import JobInput
 from fahrtwind.calc.register import calculation
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.log.due import Due, due_of
 from fahrtwind.core.stations.log.inspection import LookPlace
 from fahrtwind.core.stations.log.judged import LookVerdict

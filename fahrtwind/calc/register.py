@@ -5,7 +5,7 @@ from __future__ import annotations
 import inspect
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, fields, is_dataclass
+from dataclasses import fields, is_dataclass
 from typing import Any, get_type_hints
 
 from pydantic import BaseModel, ConfigDict, TypeAdapter, ValidationError, create_model
@@ -14,6 +14,7 @@ import fahrtwind.core.formulas  # noqa: F401  declares all formulas
 from fahrtwind.core.errors import NotFound, OutsideValidity
 from fahrtwind.core.formulas.declare import FORMULAS, Formula, Step, given, recording, validity_words
 from fahrtwind.core.job.load import as_input_error
+from fahrtwind.core.records import dataclass
 
 
 class CalcInput(BaseModel):

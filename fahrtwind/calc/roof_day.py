@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.calc.calculations import JobInput
 from fahrtwind.calc.register import calculation
 from fahrtwind.core.choose.as_built import Reality, reality
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.kit import KitLine
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.roof_day.in_hand import InHand

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field
@@ -18,6 +17,7 @@ from fahrtwind.core.formulas.sealing import (
     vapour_pressure,
 )
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.seal.amounts import Amount
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes

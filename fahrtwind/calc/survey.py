@@ -4,7 +4,6 @@ bays.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field, ValidationError
@@ -16,6 +15,7 @@ from fahrtwind.core.job.document import Job, Members, Obstacle, Reading, Scan, T
 from fahrtwind.core.job.load import as_input_error, load_job
 from fahrtwind.core.job.roof import Crown, MountingLines, PointRow, Squareness
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.bays import Spot, judge_spot
 from fahrtwind.core.stations.structure.members import MemberFit, fit_members
 from fahrtwind.core.stations.structure.mounting_lines import LinesFinding, mounting_lines

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import Field
@@ -14,6 +13,7 @@ from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.formulas.wiring import open_voltage, voltage_drop
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.carrying import resistance
 from fahrtwind.core.stations.wire.diode import Diode, diode_of
 from fahrtwind.core.stations.wire.hour import ArrayCurve

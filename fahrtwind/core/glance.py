@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.evaluate import Evaluation
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.spoken import Word
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.shape import Shape

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.engine.silence import Question, Silence
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.build.bolt_set import BoltSet
 from fahrtwind.core.stations.build.bolts import BoltLine

@@ -6,7 +6,6 @@ A new one is a line in ``WORKS``.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from typing import Any, Literal
 
 from fahrtwind.core.choose.as_built import Reality, reality
@@ -20,6 +19,7 @@ from fahrtwind.core.engine.beside import Hands, beside
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.plan import DayPlan
 from fahrtwind.core.stations.layout.proposals.packing import Search
 from fahrtwind.core.stations.layout.sun.findings import YieldFinding

@@ -4,11 +4,11 @@ to hold.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.results import Findings
 
 Word = Literal["holds", "thin", "refused", "not known"]

@@ -4,12 +4,11 @@ noted.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.errors import NotFound
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.formulas.declare import Step
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 
 CAUTION = "Planning aid: the makers' instructions, local rules and licensed practice come first."
 

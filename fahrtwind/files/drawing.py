@@ -5,12 +5,13 @@ Layers carry the line language: measured solid, inferred dashed, planned thin.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 from datetime import date
 from typing import Literal, get_args
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.results import Findings
 from fahrtwind.core.saying import say_length, sixteenths
 from fahrtwind.core.stations.layout.footprint import Rect

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from fahrtwind.core.choose.days import kept_as_plan
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.road import Station
 from fahrtwind.files.days_calendar import write_calendar, write_due
 from fahrtwind.files.drawing import Stamp, drill_drawing

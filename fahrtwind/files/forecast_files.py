@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import json
 from collections import defaultdict
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from pydantic import ValidationError
@@ -12,6 +11,7 @@ from pydantic import ValidationError
 from fahrtwind.core.errors import InputError, TooLarge, UnreadableFile, WrongHeader
 from fahrtwind.core.job.days import COLUMNS, MOST_HOURS, MOST_MEMBERS, Forecast, ForecastMember
 from fahrtwind.core.job.load import as_input_error
+from fahrtwind.core.records import dataclass
 from fahrtwind.files.table import Row, cells_by_name, number, read_rows
 
 MOST_BYTES = 2_000_000

@@ -8,13 +8,13 @@ from __future__ import annotations
 
 import csv
 import io
-from dataclasses import dataclass
 
 from pydantic import ValidationError
 
 from fahrtwind.core.errors import TooLarge, WrongHeader
 from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.job.workshop import ShopItem
+from fahrtwind.core.records import dataclass
 from fahrtwind.files.table import as_text, cells_by_name, neutral, number, read_rows
 
 MOST_BYTES, MOST_ROWS, MOST_LINES = 1_000_000, 2000, 20_000

@@ -9,13 +9,13 @@ is at the datum and its middle on the centre.
 from __future__ import annotations
 
 import re
-from dataclasses import dataclass
 from typing import Literal
 
 from shapely.geometry import Polygon
 
 from fahrtwind.core.errors import InputError, OutOfRange, TooLarge, UnreadableFile, WrongHeader
 from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.files.drawing_import import XY, DrawingUnit, dxf_shapes, svg_shapes, within_reason
 from fahrtwind.files.table import read_rows
 

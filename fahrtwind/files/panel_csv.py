@@ -11,7 +11,6 @@ from __future__ import annotations
 
 import csv
 import io
-from dataclasses import dataclass
 from functools import partial
 
 from pydantic import ValidationError
@@ -19,6 +18,7 @@ from pydantic import ValidationError
 from fahrtwind.core.errors import FahrtwindError, TooLarge, WrongHeader
 from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.job.panel import PanelModel
+from fahrtwind.core.records import dataclass
 from fahrtwind.files.table import as_text, cells_by_name, neutral, number, read_rows
 
 MOST_BYTES, MOST_ROWS, MOST_LINES = 2_000_000, 400, 30_000

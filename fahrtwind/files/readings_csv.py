@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import get_args
 
 from fahrtwind.core.errors import InputError, TooLarge, WrongHeader
 from fahrtwind.core.quantities import Length, UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 from fahrtwind.files.table import Row, read_rows
 

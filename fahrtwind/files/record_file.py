@@ -6,7 +6,6 @@ import base64
 import binascii
 import json
 from collections.abc import Iterable
-from dataclasses import dataclass
 from hashlib import sha256
 from typing import Annotated, Any, Literal
 
@@ -16,6 +15,7 @@ from fahrtwind.core.errors import UnreadableFile
 from fahrtwind.core.job.dates import Moment
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.log.chain import ChainLink
 from fahrtwind.files.job_file import LARGEST_BYTES, RECORD
 

@@ -11,9 +11,9 @@ import io
 import math
 import re
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 from fahrtwind.core.errors import InputError, TooLarge
+from fahrtwind.core.records import dataclass
 
 LONGEST_CELL = 500
 MOST_CELLS = 200

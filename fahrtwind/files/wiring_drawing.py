@@ -6,11 +6,10 @@ order from plus to minus.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_run
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.wire.runs import Harness, Run

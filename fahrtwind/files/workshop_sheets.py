@@ -5,7 +5,6 @@ from __future__ import annotations
 import io
 import json
 from collections.abc import Iterator
-from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
@@ -15,6 +14,7 @@ import typst
 from fahrtwind.core.evaluate import Evaluation
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_at_least, say_length, say_place, say_size
 from fahrtwind.core.stations.build.piece import Face, Hole, Piece
 from fahrtwind.core.stations.layout.footprint import Rect

@@ -5,10 +5,10 @@ from __future__ import annotations
 import socketserver
 import threading
 from collections import deque
-from dataclasses import dataclass
 from datetime import UTC, datetime
 
 from fahrtwind.core.errors import Unavailable
+from fahrtwind.core.records import dataclass
 from fahrtwind.instruments.lines import LONGEST_LINE, InstrumentKind, Reading, parse
 
 KEPT = 200

@@ -7,7 +7,6 @@ import secrets
 from collections import OrderedDict
 from collections.abc import Callable, Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -19,6 +18,7 @@ from fahrtwind.core.errors import Conflict, FahrtwindError, NotFound, Unreadable
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.records import dataclass
 from fahrtwind.store.overview import JobSummary, Overview
 from fahrtwind.store.reservations import refuse_double
 from fahrtwind.store.tables import JobRow, RevisionRow

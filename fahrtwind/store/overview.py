@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import json
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from typing import TYPE_CHECKING, Any, NamedTuple
 
@@ -15,6 +14,7 @@ from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import UnreadableJob
+from fahrtwind.core.records import dataclass
 from fahrtwind.store.tables import JobRow, RevisionRow
 
 if TYPE_CHECKING:

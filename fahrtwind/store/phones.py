@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import secrets
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from hashlib import sha256
 
@@ -12,6 +11,7 @@ from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import NotFound, TooLarge
+from fahrtwind.core.records import dataclass
 from fahrtwind.store.jobs import utc_now
 from fahrtwind.store.tables import JobRow, PhoneRow
 

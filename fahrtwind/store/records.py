@@ -6,7 +6,6 @@ from __future__ import annotations
 
 import hashlib
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 
 from pydantic import TypeAdapter, ValidationError
@@ -14,6 +13,7 @@ from sqlalchemy import Engine, delete, func, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import InputError, NotFound, TooLarge
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.log.chain import FIRST, ChainLink, digest_of, first_broken
 from fahrtwind.core.stations.log.entries import Entry
 from fahrtwind.store.jobs import utc_now

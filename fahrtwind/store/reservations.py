@@ -7,13 +7,13 @@ from __future__ import annotations
 
 import json
 from collections import Counter
-from dataclasses import dataclass
 
 from sqlalchemy import select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.workshop import ShopItem, Workshop
+from fahrtwind.core.records import dataclass
 from fahrtwind.store.tables import JobRow, RevisionRow, ShopItemRow
 
 

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from sqlalchemy import Engine, select
 from sqlalchemy.orm import Session
 
 from fahrtwind.core.errors import NotFound, TooLarge
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.job.workshop import ShopItem
+from fahrtwind.core.records import dataclass
 from fahrtwind.store.reservations import Kept, kept_of_all
 from fahrtwind.store.tables import ShopItemRow, ShopPanelRow
 

@@ -6,7 +6,6 @@ Each way out is worked through the whole job before it is offered.
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from fahrtwind.core.edits import AddEntry, Edit, RemoveEntry, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
@@ -16,6 +15,7 @@ from fahrtwind.core.job.built import Built
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.identifiers import identifier, next_number
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_speed
 from fahrtwind.core.stations.build.kit import KitLine, bit
 from fahrtwind.core.stations.layout.footprint import panel_rect

@@ -5,7 +5,6 @@ road.
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
 from math import hypot
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of
@@ -13,6 +12,7 @@ from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.results import Findings
 from fahrtwind.core.saying import say_length, say_speed
 from fahrtwind.core.stations.layout.dry_fit import DryFit

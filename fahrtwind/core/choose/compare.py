@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
 from math import hypot
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of
@@ -12,6 +11,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.layout import Variant
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.variants import laid_out

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.sun.moments import moments_of_day
 from fahrtwind.core.stations.wire.curves import LitPanel, lit_panel
 from fahrtwind.core.stations.wire.diode import Diode

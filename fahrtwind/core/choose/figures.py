@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.layout.street import SeenFrom

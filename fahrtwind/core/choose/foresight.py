@@ -7,12 +7,12 @@ on the bold side, and only spares work: what is offered has been worked out, and
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
-from dataclasses import dataclass
 from math import inf, isclose, prod, sqrt
 
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, JointVerdict, RailVerdict
 from fahrtwind.core.stations.hold.rules import STANDS_IN_WIND

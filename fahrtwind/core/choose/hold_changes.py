@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.carrier import MOST_STANDINGS, Carrier, Posts, Rack
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import BasePlate, Bracket, Drilled, FoamTape, PlacedPanel, Screws, ThroughBolts
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.hold.carriers.actions import PutOnRails
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of

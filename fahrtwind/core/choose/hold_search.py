@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from itertools import combinations
 from math import inf
 
@@ -28,6 +28,7 @@ from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Drilled, PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 

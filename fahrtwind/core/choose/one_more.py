@@ -4,12 +4,12 @@ what would help.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from itertools import combinations
 
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PanelModel
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.room import Block, Room, Side, least_from_edge

@@ -7,7 +7,6 @@ before.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from math import ceil
 from typing import Literal
 
@@ -19,6 +18,7 @@ from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Drilled, FoamTape, PlacedPanel, Screws
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length, say_speed
 from fahrtwind.core.stations.hold.schools.drilled import leg_wanted_mm
 from fahrtwind.core.stations.hold.schools.lengths import fitting_mm

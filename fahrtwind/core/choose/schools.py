@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import partial
 from typing import Any, Literal
 
@@ -20,6 +19,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import GLUED, PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.actions import (
     PutInFrame,
     PutOnRack,

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.engine.stage import Visit
+from fahrtwind.core.records import dataclass
 
 
 @dataclass(frozen=True, slots=True)

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
@@ -11,6 +10,7 @@ from fahrtwind.core.choose.days import problem_for, reasons_for_none
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.days import Taken, called
 from fahrtwind.core.job.document import Job
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.elsewhere import joined
 from fahrtwind.core.stations.days.model import GOALS
 from fahrtwind.core.stations.days.plan import DayPlan, Reason, told

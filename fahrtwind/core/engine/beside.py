@@ -9,8 +9,9 @@ from __future__ import annotations
 from collections.abc import Callable, Iterator, Sequence
 from contextlib import contextmanager
 from contextvars import ContextVar
-from dataclasses import dataclass
 from typing import Protocol, TypeVar
+
+from fahrtwind.core.records import dataclass
 
 P = TypeVar("P")
 R = TypeVar("R")

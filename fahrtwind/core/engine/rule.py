@@ -5,11 +5,12 @@ source.
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Any, Literal, TypeVar
 
 from fahrtwind.core.engine.silence import Silence
 from fahrtwind.core.engine.stage import House, Visit
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.road import Station
 
 Severity = Literal["stop", "caution", "note"]

@@ -4,9 +4,8 @@ lost to one number in it.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.errors import FahrtwindError
+from fahrtwind.core.records import dataclass
 
 NOT_FORESEEN = "Undo the last change or correct the value, then report this."
 

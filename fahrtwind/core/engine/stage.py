@@ -16,7 +16,7 @@ import inspect
 import typing
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import cache
 from graphlib import CycleError, TopologicalSorter
 from types import UnionType
@@ -27,6 +27,7 @@ from fahrtwind.core.engine.memory import Memory
 from fahrtwind.core.engine.silence import Question, Silence, silence_of
 from fahrtwind.core.errors import FahrtwindError, NotFound
 from fahrtwind.core.formulas.declare import Step, recording
+from fahrtwind.core.records import dataclass
 
 F = TypeVar("F", bound=Callable[..., Any])
 Kind = Literal["view", "stage", "rule", "working"]

@@ -12,7 +12,7 @@ import inspect
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import AbstractContextManager, contextmanager, nullcontext
 from contextvars import ContextVar
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import wraps
 from typing import Annotated, Any, Literal, ParamSpec, TypeVar, get_type_hints
 
@@ -20,6 +20,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.errors import OutsideValidity
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.tables.confidence import Confidence
 
 P = ParamSpec("P")

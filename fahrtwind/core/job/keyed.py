@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Generic, TypeVar
 
 from pydantic import BaseModel
+
+from fahrtwind.core.records import dataclass
 
 P = TypeVar("P", bound=BaseModel)
 

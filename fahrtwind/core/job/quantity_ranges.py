@@ -1,6 +1,5 @@
 """Plausible ranges for the quantities of a job: outside them something was mistyped."""
 
-from dataclasses import dataclass
 from typing import Annotated
 
 from pydantic import AfterValidator, ValidationInfo
@@ -19,6 +18,7 @@ from fahrtwind.core.quantities import (
     Torque,
     Voltage,
 )
+from fahrtwind.core.records import dataclass
 
 
 @dataclass(frozen=True, slots=True)

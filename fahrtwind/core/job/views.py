@@ -4,7 +4,6 @@ frozen extracts here.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Protocol
 
 from fahrtwind.core.job.carrier import Carrier
@@ -15,6 +14,7 @@ from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 
 
 class OnRoof(Protocol):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import date
 from typing import NamedTuple
 
@@ -21,6 +20,7 @@ from fahrtwind.core.job.views import Plan, Roof
 from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.house import view
 
 

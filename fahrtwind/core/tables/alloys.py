@@ -1,7 +1,8 @@
 """Metals that carriers are made of. Thin walls."""
 
-from dataclasses import dataclass
 from typing import Literal
+
+from fahrtwind.core.records import dataclass
 
 AlloyName = Literal["6060-T66", "6063-T5", "6063-T6", "6082-T6", "1.4301", "S235"]
 

@@ -8,8 +8,9 @@ Table B.52.17. The metric figures, the 75 °C column and 240.4(D) are written fr
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal, get_args
+
+from fahrtwind.core.records import dataclass
 
 CableName = Literal[
     "2.5 mm²", "4 mm²", "6 mm²", "10 mm²", "16 mm²", "14 AWG", "12 AWG", "10 AWG", "8 AWG", "6 AWG", "4 AWG"

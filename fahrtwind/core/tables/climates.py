@@ -7,7 +7,7 @@ to December.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from fahrtwind.core.records import dataclass
 
 SOURCE = "Invented sites of usual kinds of climate; no weather service's figures"
 

@@ -1,6 +1,6 @@
 """Screws and bolts a foot may use, with drill sizes."""
 
-from dataclasses import dataclass
+from fahrtwind.core.records import dataclass
 
 
 @dataclass(frozen=True, slots=True)

@@ -1,7 +1,6 @@
 """Strengths of skins, members and brackets. Low values are taken where makers vary."""
 
-from dataclasses import dataclass
-
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.tables.confidence import Confidence
 
 

@@ -1,6 +1,6 @@
 """What old work costs to take off and how its scar is closed. Common practice, no source."""
 
-from dataclasses import dataclass
+from fahrtwind.core.records import dataclass
 
 SOURCE = "Six glued flexible panels about three person-hours; the rest likewise: common practice, no source"
 

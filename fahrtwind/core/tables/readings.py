@@ -2,8 +2,9 @@
 be overruled.
 """
 
-from dataclasses import dataclass
 from typing import Literal
+
+from fahrtwind.core.records import dataclass
 
 ReadingKind = Literal["seen", "rivet_row", "magnet", "stud_finder", "knock", "pilot_solid", "pilot_through"]
 ScanKind = Literal["seen", "rivet_row", "magnet", "stud_finder", "knock"]

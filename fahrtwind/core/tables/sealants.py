@@ -6,8 +6,9 @@ the maker's sheet of the product in hand decides.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal, get_args
+
+from fahrtwind.core.records import dataclass
 
 FamilyName = Literal[
     "butyl tape",

@@ -1,6 +1,6 @@
 """Elasticity and density of roof skins."""
 
-from dataclasses import dataclass
+from fahrtwind.core.records import dataclass
 
 
 @dataclass(frozen=True, slots=True)

@@ -6,8 +6,9 @@ told to whoever wants to do it the other way round.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal, get_args
+
+from fahrtwind.core.records import dataclass
 
 StepKind = Literal[
     "survey",

@@ -8,7 +8,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass
 from graphlib import TopologicalSorter
 from math import hypot
 
@@ -17,6 +16,7 @@ from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.job.workshop import Coat, Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length, say_size, say_torque
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.fit import FootFit, Lean

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from math import ceil
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.tables.fasteners import BOLTS, LENGTHS_MM
 

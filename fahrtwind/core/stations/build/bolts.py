@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.formulas.bolts import bolt_length, proof_preload, thread_stress_area, tightening_torque
@@ -12,6 +11,7 @@ from fahrtwind.core.formulas.sections import wall_pull
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.sections import ChannelSection, EqualAngle, OwnSection, Section
 from fahrtwind.core.job.workshop import Bolting
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.piece import Hole, Piece, closed
 from fahrtwind.core.stations.build.small_pieces import PLATE_THICK_MM
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT

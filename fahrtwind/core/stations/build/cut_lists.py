@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.job.workshop import Workshop
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.cutting import Cut, Stock, Wanted, cut_list
 from fahrtwind.core.stations.build.piece import Piece
 

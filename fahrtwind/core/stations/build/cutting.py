@@ -11,13 +11,14 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from itertools import product
 from math import ceil, inf, prod
 from time import monotonic
 
 import numpy as np
 import numpy.typing as npt
+
+from fahrtwind.core.records import dataclass
 
 FloatArray = npt.NDArray[np.float64]
 MANY_PATTERNS, MANY_LOOKED_AT, MANY_SETS = 4000, 100_000, 60_000

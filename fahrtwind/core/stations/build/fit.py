@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import radians, tan
 from statistics import NormalDist, median
 
@@ -13,6 +12,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.roof import PointRow
 from fahrtwind.core.job.workshop import Fit
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.bends import tool_deg
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT
 from fahrtwind.core.stations.layout.feet import FootPlace

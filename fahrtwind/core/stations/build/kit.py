@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
 from math import ceil, floor
 from typing import Literal
 from zlib import crc32
@@ -12,6 +11,7 @@ from zlib import crc32
 from fahrtwind.core.job.panel import BoltName
 from fahrtwind.core.job.workshop import Bolting, Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import INCH_POUND
 from fahrtwind.core.stations.build.bolts import BoltLine, tightening
 from fahrtwind.core.stations.build.materials import Material

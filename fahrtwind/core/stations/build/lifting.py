@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from math import ceil
 
 from fahrtwind.core.formulas.declare import given, scope
@@ -12,6 +11,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.job.workshop import Lifting
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.layout.footprint import panel_rect
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 from math import ceil
 
@@ -14,6 +14,7 @@ from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length, say_run, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.piece import Piece

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import pi
 from typing import Literal
 
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.workshop import Coat
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.tables.alloys import AlloyName

@@ -7,11 +7,11 @@ what runs across, the lower end of a post; never from hole to hole.
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.sections import OwnSection, RectangularTube, RoundTube, Section
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.section_words import say_section
 from fahrtwind.core.stations.hold.carriers.sections import USUAL_RAIL_KG_M, bar_strength
 from fahrtwind.core.tables.alloys import AlloyName

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import date
 from math import ceil
 
 import numpy as np
 
 from fahrtwind.core.job.workshop import Bought, Workshop
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.cut_lists import MaterialCut
 from fahrtwind.core.stations.build.materials import Material
 

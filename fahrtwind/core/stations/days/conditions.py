@@ -7,7 +7,6 @@ is known about the weather, nothing that needs weather is allowed, unless it was
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from datetime import date, time
 from math import ceil
 from typing import Literal
@@ -16,6 +15,7 @@ import numpy as np
 
 from fahrtwind.core.job.days import Days
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_speed, say_temperature
 from fahrtwind.core.stations.days.activities import DEW_MARGIN_K, DRY_BEFORE_H, Activity
 from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray, FloatArray, Grid, IntArray

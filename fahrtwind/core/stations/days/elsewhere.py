@@ -5,12 +5,12 @@ name.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass
 from datetime import date, datetime, time, timedelta
 from itertools import pairwise
 from zoneinfo import ZoneInfo
 
 from fahrtwind.core.job.days import Days, Person, PlannedStart, Taken, called
+from fahrtwind.core.records import dataclass
 
 Span = tuple[datetime, datetime]
 

@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 
 from fahrtwind.core.job.days import Days
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.activities import Activity, Network
 from fahrtwind.core.stations.days.steps import WorkStep
 

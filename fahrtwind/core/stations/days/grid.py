@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import UTC, date, datetime, time, timedelta
 from functools import lru_cache
 from zoneinfo import ZoneInfo
@@ -11,6 +10,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.days import Person
+from fahrtwind.core.records import dataclass
 
 SLOT_MIN = 30
 SLOT = timedelta(minutes=SLOT_MIN)

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.activities import PAINT_C, ROOF_WIND_M_S, SEALANT_HOTTEST_C, Activity, Needs
 from fahrtwind.core.stations.days.conditions import Calendar, conditions_of
 from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import datetime
 
 import numpy as np
 
 from fahrtwind.core.job.days import PlannedStart, called
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.elsewhere import settled
 from fahrtwind.core.stations.days.hands import Persons
 from fahrtwind.core.stations.days.plan import Reason

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections import defaultdict
-from dataclasses import dataclass
 
 from fahrtwind.core.job.days import Days
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.activities import Network
 from fahrtwind.core.tables.work import RATES, StepKind
 

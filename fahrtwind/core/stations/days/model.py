@@ -8,13 +8,13 @@ in the model as well.
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator, Sequence
-from dataclasses import dataclass
 from itertools import pairwise
 from typing import TYPE_CHECKING
 
 import numpy as np
 
 from fahrtwind.core.job.days import Person, called
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.conditions import whole
 from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray, IntArray
 from fahrtwind.core.stations.days.problem import Bound, Problem

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import datetime
 from typing import Literal
 
 import numpy as np
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.grid import SLOT_MIN
 from fahrtwind.core.stations.days.hands import Persons, persons_of
 from fahrtwind.core.stations.days.model import GOALS

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from time import monotonic
 from typing import Literal
 
 import numpy as np
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.model import model_of
 from fahrtwind.core.stations.days.problem import Bound, Problem
 from fahrtwind.core.stations.days.pursuit import Standing, pursue

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 
 import numpy as np
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.activities import Activity, Network, Precedence
 from fahrtwind.core.stations.days.conditions import (
     A_DAY,

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_run
 from fahrtwind.core.stations.build.assembly import AssemblyStep
 from fahrtwind.core.stations.hold.schools import SCHOOLS

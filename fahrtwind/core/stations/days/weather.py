@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 from math import cos, pi
 from typing import Literal
@@ -15,6 +14,7 @@ from fahrtwind.core.formulas.sealing import vapour_pressure
 from fahrtwind.core.formulas.sun import clear_light, clouded_light
 from fahrtwind.core.formulas.weather import dew_point, skin_temperature, surface_coefficient
 from fahrtwind.core.job.days import COLUMNS, Forecast, ForecastMember, Spell
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.solar_library import sun_over
 from fahrtwind.core.stations.days.grid import SLOT, BoolArray, FloatArray, Grid
 from fahrtwind.core.tables.roof_colours import ABSORPTANCE, EMISSIVITY, RoofColour

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import date, datetime
 
 import numpy as np
 
 from fahrtwind.core.errors import InputError, NotFound
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.conditions import Condition, whole
 from fahrtwind.core.stations.days.grid import IntArray
 from fahrtwind.core.stations.days.plan import Reason

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.formulas.sealing import vapour_pressure
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.lifting import LiftedUnit
 from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import CureTimes

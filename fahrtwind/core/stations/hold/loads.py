@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import cos, radians, sin
 
 import numpy as np
@@ -13,6 +12,7 @@ from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.roof import holding_weight, road_force
 from fahrtwind.core.formulas.wind import raised_coefficient, windward_half
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.zones import Wind, behind_windward_edge, run, zone_rects
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.tables.suction import CURVED_1, SHARP_1, SOURCE, Zone

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import radians, tan
 
 from fahrtwind.core.formulas.air import dynamic_pressure, speed_at_pressure
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.wind import air_speed_with_crosswind, gust_pressure, mean_wind
 from fahrtwind.core.job.document import Assumptions, Vehicle
+from fahrtwind.core.records import dataclass
 
 WIND_DENSITY_KG_M3 = 1.25
 """EN 1991-1-4, 4.5(1), recommended."""

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.alike import first_least
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import FASTEST_M_S, Air, PanelVerdict

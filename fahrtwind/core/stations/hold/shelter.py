@@ -5,8 +5,8 @@ without a step anywhere.
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.zones import Wind
 from fahrtwind.core.stations.layout.footprint import Rect
 

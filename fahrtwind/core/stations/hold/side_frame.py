@@ -7,12 +7,12 @@ feet of its own hands what it carries to the corners, as a beam between them.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import Rect
 
 FloatArray = npt.NDArray[np.float64]

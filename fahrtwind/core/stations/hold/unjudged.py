@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.formulas.members import end_share
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import Rect

@@ -4,7 +4,6 @@ on the road, and parked in wind from any side.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -12,6 +11,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.formulas.air import speed_at_pressure
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.alike import first_largest, first_least, first_smallest
 from fahrtwind.core.stations.hold.forces import Forces, Shared
 from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Chain

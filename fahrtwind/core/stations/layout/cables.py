@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from itertools import combinations
 from math import hypot
 
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import panel_rect
 
 

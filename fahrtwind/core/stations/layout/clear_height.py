@@ -4,14 +4,13 @@ below.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import clear_height, panel_sag
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.feet import FootPlace
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.survey.crown import CrownSurface

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import inf
 from typing import Literal
 
@@ -14,6 +13,7 @@ from fahrtwind.core.formulas.roof_shape import lid_height_beyond
 from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import OnRoof, RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import (
     Rect,
     lid_rect,

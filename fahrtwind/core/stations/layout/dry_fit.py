@@ -4,9 +4,8 @@ compare.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import panel_rect
 
 

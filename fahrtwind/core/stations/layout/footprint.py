@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 
 from shapely.geometry import Point, Polygon, box
 
 from fahrtwind.core.job.document import Obstacle, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.survey.lids import lid_swing
 
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from itertools import pairwise
 
 from fahrtwind.core.job.carrier import Carrier, FootRow, Rack, Rail
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Holding, PlacedPanel, SpanBars
 from fahrtwind.core.job.tether import Tether
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.feet import ENDS_OF, FootPlace, landing_of
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.factory_points import RowFit

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from math import cos, radians, sin
 from typing import Literal
 
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 
 

@@ -4,7 +4,6 @@ rectangles.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
@@ -13,6 +12,7 @@ from shapely.geometry import box
 from fahrtwind.core.formulas.roof_shape import lid_height_beyond
 from fahrtwind.core.job.document import Assumptions, Obstacle
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.distances import LID_MARGIN_MM, UPRIGHT_DEG, roof_extent
 from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_rect, panel_rect, roof_rect
 from fahrtwind.core.stations.survey.lids import lid_swing

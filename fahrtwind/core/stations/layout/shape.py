@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.raised import Raised
 from fahrtwind.core.stations.survey.outline import Vertex

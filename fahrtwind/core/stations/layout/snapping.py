@@ -4,11 +4,11 @@ over members.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.views import RoofPlan
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.feet import place_feet
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.room import room_of

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import json
 from collections.abc import Iterable
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from hashlib import sha256
+
+from fahrtwind.core.records import dataclass
 
 FIRST = "0" * 64
 """What the first entry stands on."""

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import date, timedelta
 from math import ceil
 
 from fahrtwind.core.job.care import Care, Look
+from fahrtwind.core.records import dataclass
 
 FIRST_KM, FIRST_WEEKS, YEAR_DAYS = 100.0, 6, 365
 MOST_HALVINGS = 2

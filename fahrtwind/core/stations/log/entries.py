@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from datetime import datetime, timedelta
 from typing import Annotated, Literal
 
@@ -10,6 +9,7 @@ from pydantic import AfterValidator, Field
 
 from fahrtwind.core.job.part import Name, Note, Part, Word
 from fahrtwind.core.quantities import printable
+from fahrtwind.core.records import dataclass
 
 
 class Told(Part):

@@ -5,10 +5,10 @@ practice, no source.
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 from datetime import date
 
 from fahrtwind.core.job.care import Care, FoundState, Look
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.holders import Holder
 
 REMEMBERED = 3

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.care import Look
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_speed
 from fahrtwind.core.stations.hold.plan_verdict import PlanVerdict
 

@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.roof_day.torques import TorqueWanted

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.built import BuiltTorque
 from fahrtwind.core.job.workshop import Bolting
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.build.bolts import BoltLine, tightening
 from fahrtwind.core.stations.layout.holders import Holder
 from fahrtwind.core.tables.fasteners import BOLTS, PRELOAD_SHARE

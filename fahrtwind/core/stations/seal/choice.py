@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import MakerSheet, Seal
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.tables.sealants import (
     FAMILIES,
     Bond,

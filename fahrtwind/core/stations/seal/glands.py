@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import ceil, hypot, radians, tan
 
 import numpy as np
@@ -14,6 +13,7 @@ from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import KeepOut
 from fahrtwind.core.job.sealing import Gland
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.cables import cable_end
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.shape import Shape

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from math import pi, sin
 from typing import Literal
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.seal.amounts import CAP_BEYOND_MM, CAP_OVER_MM, HEAD_HIGH, PATCH_MM
 from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import FILLET_MM, LAYER_MM, SETTLES_H

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from fahrtwind.core.job.sealing import Seal
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.stations.seal.places import SealPlace
 from fahrtwind.core.stations.survey.crown import CrownSurface

@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import Seal
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.seal.amounts import amounts_at_once
 from fahrtwind.core.stations.seal.choice import choice_of, kinds_of
 from fahrtwind.core.stations.seal.cure import cure_of

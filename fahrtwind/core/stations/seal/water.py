@@ -9,13 +9,13 @@ and Mulla 2014 do the same with a queue).
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import radians, tan
 
 import numpy as np
 import numpy.typing as npt
 import shapely
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.survey.outline import Vertex
 
 FloatArray = npt.NDArray[np.float64]

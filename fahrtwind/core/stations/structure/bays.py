@@ -4,13 +4,13 @@ there.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.plates import plate_stiffness, skin_frequency, skin_spring
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.views import OnRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.access import open_from_inside
 from fahrtwind.core.tables.skins import SKIN_ELASTICITY

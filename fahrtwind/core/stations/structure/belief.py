@@ -4,12 +4,11 @@ roof.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.normal import normal_between, normal_cdf
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.candidates import candidates
 from fahrtwind.core.stations.structure.evidence import Evidence
 from fahrtwind.core.stations.structure.placing import place

@@ -6,11 +6,10 @@ Everything is deterministic and bounded, so that 300 readings take no longer tha
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.evidence import Evidence
 from fahrtwind.core.stations.structure.layouts import (
     End,

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
 
 FloatArray = npt.NDArray[np.float64]

@@ -6,11 +6,13 @@ position is linear in them, so each hypothesis can be fitted by weighted least s
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
+
+from fahrtwind.core.records import dataclass
 
 FloatArray = npt.NDArray[np.float64]
 Story = Literal[

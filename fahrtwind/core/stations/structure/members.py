@@ -6,7 +6,6 @@ the chance, over all hypotheses, that a member really stands within ``CLOSE_MM``
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
@@ -14,6 +13,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.structure.belief import Belief, believe, drawn, members_read, over_all, stories
 from fahrtwind.core.stations.structure.evidence import (

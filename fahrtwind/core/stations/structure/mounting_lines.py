@@ -8,7 +8,6 @@ edge of the foot takes out.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -17,6 +16,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import residual_lean, wedge_thickness
 from fahrtwind.core.job.roof import LineSchool, MountingLines
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.stations.survey.crown import CrownSurface
 

@@ -9,7 +9,6 @@ leak.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Literal
 
@@ -19,6 +18,7 @@ import numpy.typing as npt
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.normal import normal_between
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length, say_share
 from fahrtwind.core.stations.structure.belief import CLOSE_MM, Belief, stories
 from fahrtwind.core.stations.structure.members import EvidenceKey, MemberFit, belief_of, fit_members

@@ -6,8 +6,6 @@ grid of values, weighted by how well each explains them.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
@@ -19,6 +17,7 @@ from fahrtwind.core.formulas.members import (
     own_share,
     pulled_position,
 )
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.structure.evidence import Evidence
 from fahrtwind.core.stations.structure.posterior import Fitted, parameter_prior
 

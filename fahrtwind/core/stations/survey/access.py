@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import shapely
 from shapely.geometry import LineString, MultiPolygon, Polygon, box
 from shapely.ops import unary_union
@@ -11,6 +9,7 @@ from shapely.ops import unary_union
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.roof import Access, KeepOut, Survey
 from fahrtwind.core.job.views import OnRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.survey.outline import Vertex, ring, sound_outline
 
 

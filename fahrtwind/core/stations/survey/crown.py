@@ -9,7 +9,6 @@ covariance give height, slope and radius anywhere, with standard deviations.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import pi, radians, tan
 
 import numpy as np
@@ -18,6 +17,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.roof_shape import radius_of_curvature, true_slope
 from fahrtwind.core.job.roof import Crown
 from fahrtwind.core.job.views import OnRoof
+from fahrtwind.core.records import dataclass
 
 FloatArray = npt.NDArray[np.float64]
 ACROSS: tuple[tuple[int, int, float], ...] = (

@@ -6,12 +6,11 @@ reweighted least squares so that one wrong hole does not drag the others along.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.roof import FactoryPoint, PointRow
+from fahrtwind.core.records import dataclass
 
 FloatArray = npt.NDArray[np.float64]
 TUKEY = 4.685

@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.survey.access import Reach, Strip
 from fahrtwind.core.stations.survey.crown import CrownFinding
 from fahrtwind.core.stations.survey.factory_points import RowFit

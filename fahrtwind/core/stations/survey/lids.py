@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import lid_lean, lid_tip_height
 from fahrtwind.core.job.document import Obstacle
+from fahrtwind.core.records import dataclass
 
 
 @dataclass(frozen=True, slots=True)

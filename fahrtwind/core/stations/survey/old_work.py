@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import removal_labour
 from fahrtwind.core.job.views import OnRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.tables.old_work import OLD_WORK, SOURCE
 

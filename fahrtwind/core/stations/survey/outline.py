@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from math import acos, atan2, cos, pi, sin, tan
 
@@ -12,6 +11,7 @@ from shapely.validation import explain_validity
 from fahrtwind.core.job.keyed import Keyed, keyed
 from fahrtwind.core.job.roof import CornerOffset, Outline
 from fahrtwind.core.job.views import OnRoof
+from fahrtwind.core.records import dataclass
 
 ARC_STEPS = 8
 XY = tuple[float, float]

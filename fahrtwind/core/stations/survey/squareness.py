@@ -4,8 +4,6 @@ where.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
@@ -13,6 +11,7 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof_shape import skew_from_diagonals
 from fahrtwind.core.job.roof import EdgeOffset, Squareness
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_length
 
 FloatArray = npt.NDArray[np.float64]

@@ -7,7 +7,6 @@ held on common grids, for many moments of light at once.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
@@ -15,6 +14,7 @@ import numpy.typing as npt
 from fahrtwind.core.formulas.sun import cell_temperature
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.wiring import Controller
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.diode import Diode, group_volts
 from fahrtwind.core.tables.mounting_gap import NOCT_DEG_C, gap_rise_k
 

@@ -8,7 +8,6 @@ neighbours are tried, and the answer says so.
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from functools import cache, cached_property
 
 import numpy as np
@@ -16,6 +15,7 @@ import numpy.typing as npt
 
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.job.wiring import Controller
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.curves import (
     STEPS,
     LitPanel,

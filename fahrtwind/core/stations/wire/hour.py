@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.band import Band
 from fahrtwind.core.stations.wire.curves import (
     LitPanel,

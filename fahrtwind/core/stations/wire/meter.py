@@ -8,13 +8,13 @@ share. An explanation that foretells the same readings as a sound string cannot 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.wiring import MeterReading, SkyWord
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.band import Band
 from fahrtwind.core.stations.wire.curves import LitPanel, current_grid, panel_volts, string_amps
 from fahrtwind.core.stations.wire.diode import Diode

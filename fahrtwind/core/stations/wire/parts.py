@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import dataclass
 from math import ceil
 
 from fahrtwind.core.job.wiring import Clip, Wiring
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_run, say_size
 from fahrtwind.core.stations.wire.limits import fuse_for, needs_fuse
 from fahrtwind.core.stations.wire.route import CLIP_EVERY_MM

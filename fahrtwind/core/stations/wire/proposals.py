@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
 
 import numpy as np
 import numpy.typing as npt
@@ -11,6 +10,7 @@ import numpy.typing as npt
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.wiring import Wiring
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.sun.moments import Moments
 from fahrtwind.core.stations.wire.carrying import resistance
 from fahrtwind.core.stations.wire.curves import lit_panel

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.band import Band
 from fahrtwind.core.stations.wire.limit import Limit
 from fahrtwind.core.stations.wire.limits import fuse_for, needs_fuse

@@ -8,7 +8,6 @@ are closed. The way is found by Dijkstra's algorithm, its length is the true one
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from functools import lru_cache
 from math import ceil, hypot
 from typing import Any
@@ -20,6 +19,7 @@ from shapely.geometry.base import BaseGeometry
 
 from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.panel import PlacedPanel
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.survey.outline import Vertex

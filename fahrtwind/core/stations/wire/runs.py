@@ -6,11 +6,11 @@ nearest to the gland ends; from there one pair goes in.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.wiring import Wiring
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.cables import cable_end
 from fahrtwind.core.stations.layout.footprint import panel_rect
 from fahrtwind.core.stations.survey.outline import Vertex

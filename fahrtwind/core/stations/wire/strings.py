@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import dataclass
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.wiring import Controller, PanelString, Wiring
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.wire.diode import Diode, diode_of
 
 

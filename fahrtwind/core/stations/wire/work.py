@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.job.wiring import Wiring
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.hold.schools.school import Task
 from fahrtwind.core.stations.wire.route import CLIP_EVERY_MM

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from itertools import combinations, pairwise
 
 import numpy as np
 
 from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.rack import IN_PLANE_N_MM
 from fahrtwind.core.stations.hold.carriers.sections import bar_strength

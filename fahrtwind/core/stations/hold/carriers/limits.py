@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.verdict import MOST_PA, Air, road_speeds
 
 

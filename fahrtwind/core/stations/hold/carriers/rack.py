@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 from itertools import pairwise
 from typing import Literal
 
@@ -15,6 +15,7 @@ from fahrtwind.core.formulas.joints import cleat_spring, upright_spring
 from fahrtwind.core.job.carrier import Carrier, Crossbars, JointKind, Rack, Rail
 from fahrtwind.core.job.panel import BasePlate, OuterFoot
 from fahrtwind.core.job.sections import Section
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.sections import BarStrength, bar_strength, frame_ready
 from fahrtwind.core.stations.hold.frame.model import Bar, FloatArray, Frame, Support, Tie
 from fahrtwind.core.stations.hold.frame.solve import ReadyFrame, made_ready

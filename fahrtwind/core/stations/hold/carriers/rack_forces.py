@@ -4,7 +4,6 @@ in the pressure, with all feet and with each lost.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -12,6 +11,7 @@ import numpy as np
 from fahrtwind.core.formulas.bolts import moment_pull
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import BasePlate
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.rack import (
     ENDS,
     RANGE,

@@ -4,14 +4,13 @@ as loads at the nodes of its frame.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from fahrtwind.core.formulas.air import slipstream_drag
 from fahrtwind.core.formulas.declare import given
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.panel import OuterFoot
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.rack import RackFrame
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
 from fahrtwind.core.stations.hold.frame.model import FloatArray

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -11,6 +10,7 @@ import numpy.typing as npt
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.carrier import Carrier, OnRails, Rack
 from fahrtwind.core.job.panel import PlacedPanel, Side
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
 from fahrtwind.core.stations.hold.side_frame import beam_pulls
 from fahrtwind.core.stations.layout.feet import FootPlace

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from fahrtwind.core.errors import InputError
@@ -29,6 +27,7 @@ from fahrtwind.core.job.sections import (
     RoundTube,
     Section,
 )
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.frame.model import Stiff
 from fahrtwind.core.tables.alloys import ALLOYS, AlloyName
 

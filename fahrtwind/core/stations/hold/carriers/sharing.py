@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.carrier import Rails
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
 from fahrtwind.core.stations.hold.forces import Forces, Shared
 from fahrtwind.core.stations.hold.links import Chain

@@ -4,13 +4,13 @@ also with each foot lost.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from fahrtwind.core.formulas.verdict import limit_pressure
 from fahrtwind.core.job.carrier import Rails
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.rails import Profile
 from fahrtwind.core.stations.hold.carriers.sharing import Bent, CarrierForces

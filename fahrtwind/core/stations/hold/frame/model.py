@@ -4,12 +4,13 @@ supports that give a little. Lengths in mm, forces in N; every node moves along 
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import field
 
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.errors import InputError
+from fahrtwind.core.records import dataclass
 
 FloatArray = npt.NDArray[np.float64]
 DOFS = 6

@@ -6,11 +6,10 @@ The stiffness matrix is solved once; a lost support is taken off again in the sm
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from fahrtwind.core.errors import InputError
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.frame.model import DOFS, FloatArray, Frame, arm, bar_axes, bar_matrices
 
 LOOSE = 1e-9

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -13,6 +12,7 @@ from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.raised import pressed_coefficient
 from fahrtwind.core.formulas.verdict import utilisation
 from fahrtwind.core.formulas.wind import raised_coefficient
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.forces import FloatArray
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.parked import WIND_DENSITY_KG_M3

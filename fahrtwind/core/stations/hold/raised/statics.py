@@ -4,7 +4,6 @@ pressure, and the gust at which the first part is at its end.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from math import cos, hypot, radians, sin
 
 import numpy as np
@@ -15,6 +14,7 @@ from fahrtwind.core.formulas.raised import buckling_share, pin_shear, slendernes
 from fahrtwind.core.formulas.roof import GRAVITY
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.sections import shape_of
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.raised.parts import Line, RaisedPart, blows, linked, part, sizes

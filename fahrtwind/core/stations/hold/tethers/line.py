@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.formulas.bolts import hole_bearing
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.tethers import line_spring, rope_strength, strip_tension, worst_direction
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.tether import Line, Strap, Tether, WireRope
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.links import Above, Bay, chosen
 from fahrtwind.core.stations.layout.feet import FootPlace

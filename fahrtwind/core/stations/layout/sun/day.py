@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
 from math import cos, radians, sin, tan
 
 from shapely import unary_union
@@ -13,6 +12,7 @@ from shapely.geometry.base import BaseGeometry
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import panel_rect, roof_rect
 from fahrtwind.core.stations.layout.raised import Body, raised_panel
 from fahrtwind.core.stations.layout.sun.harvest import stand_of

@@ -4,8 +4,6 @@ heading or all.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 import numpy.typing as npt
 
@@ -23,6 +21,7 @@ from fahrtwind.core.formulas.sun import (
 )
 from fahrtwind.core.job.panel import PanelModel, PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import panel_size_mm
 from fahrtwind.core.stations.layout.raised import Body
 from fahrtwind.core.stations.layout.sun.shadows import (

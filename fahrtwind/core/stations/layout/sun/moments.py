@@ -7,7 +7,7 @@ it); cloud is even and needs one moment an hour of the month.
 
 from __future__ import annotations
 
-from dataclasses import dataclass, fields
+from dataclasses import fields
 
 import numpy as np
 import numpy.typing as npt
@@ -17,6 +17,7 @@ from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sun import faced_sky, light_about_the_sun
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.raised import Body
 from fahrtwind.core.stations.layout.sun.harvest import (
     Stand,

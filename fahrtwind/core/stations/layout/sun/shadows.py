@@ -9,7 +9,6 @@ stands lower. Lids and raised panels count as solid down to the roof: a little m
 from __future__ import annotations
 
 from collections.abc import Collection, Sequence
-from dataclasses import dataclass
 from math import cos, pi, radians, sin, tan
 
 import numpy as np
@@ -20,6 +19,7 @@ from shapely.geometry.polygon import orient
 from fahrtwind.core.job.document import Obstacle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.layout.footprint import Rect, lid_rect, obstacle_polygon, panel_rect
 from fahrtwind.core.stations.layout.raised import Body, Raised, bodies_of, raised_panel
 from fahrtwind.core.stations.survey.lids import lid_swing

@@ -7,7 +7,6 @@ heading reads the same groups.
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import TYPE_CHECKING
 
@@ -17,6 +16,7 @@ import numpy.typing as npt
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.sun import clouded_light, extraterrestrial_light
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.solar_library import solar_library
 from fahrtwind.core.tables.climates import CLIMATES
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.formulas.adhesive import (
     bond_share,
     crown_peel,
@@ -18,6 +16,7 @@ from fahrtwind.core.formulas.adhesive import (
 from fahrtwind.core.formulas.brackets import in_series
 from fahrtwind.core.formulas.declare import Number, given, scope
 from fahrtwind.core.job.panel import FoamTape
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.links import Chain, Link, chosen, link, stiffness_ends
 from fahrtwind.core.stations.hold.schools.foot import chain_over
 from fahrtwind.core.stations.hold.schools.school import Ground

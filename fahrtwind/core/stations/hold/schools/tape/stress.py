@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from fahrtwind.core.formulas.adhesive import hot_share, lasting_stress, touching_share, widest_foot
 from fahrtwind.core.formulas.air import dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.job.panel import FoamTape, Holding
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.forces import Forces
 from fahrtwind.core.stations.hold.schools.tape.chain import bonded_pad_mm, permanent_peel_n_mm2
 from fahrtwind.core.stations.hold.verdict import Air
