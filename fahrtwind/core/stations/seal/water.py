@@ -202,13 +202,13 @@ def pools_of(
     """What stands deeper and wider than wet. ``level``: of the water, mm, by cell like ``which``; ``seals``:
     the id of a place with its x and y, mm, several times where it is at several spots.
     """
-    from scipy import ndimage
-
     deep = np.where(terrain.inside, level - terrain.height, 0.0)
     wet = deep > SHALLOW_MM
-    labels, count = ndimage.label(wet, structure=ROUND_ABOUT)
-    if not count:
+    if not wet.any():
         return ()
+    from scipy import ndimage  # loaded late: on many roofs nothing stands
+
+    labels, count = ndimage.label(wet, structure=ROUND_ABOUT)
     cell_cm2 = (terrain.step_mm / 10) ** 2
     numbers = np.arange(1, count + 1)
     areas = ndimage.sum_labels(wet, labels, numbers) * cell_cm2

@@ -36,6 +36,9 @@ DIODE_V = 0.5
 """A bypass diode conducting: common practice (Schottky 0.3 to 0.6 V)."""
 POWER_WITHIN = 0.05
 LEAST_LIGHT, WARM_C = 0.5, 60.0
+LEAST_SIEMENS = 1e-9
+GRID, FINER = 65, 8
+"""Each grid is 32 times finer: in the end a millionth of a millionth of the widest resistance."""
 LEAST_FILL, MOST_FILL = 0.5, 0.87
 
 
@@ -184,20 +187,23 @@ def _fit(figures: Figures, cells: int) -> Fit | None:
 
 
 def _fit_with(figures: Figures, cells: int, ideality: float, within: float) -> Fit | None:
-    from scipy.optimize import least_squares
-
+    """The series resistance that meets the sheet's slope at its maximum, found on ever finer grids: the shunt
+    follows from the current there, as far as there is such a one, else it is the nearest that there is.
+    """
     voc, vmp, isc, imp = figures
-    scale = [(voc - vmp) / imp, isc / voc]
     a = float(thermal_voltage(ideality, cells, 25.0))
-
-    def off(given: FloatArray) -> list[float]:
-        return _off_the_sheet(given, a, figures)
-
-    found = least_squares(off, [0.3 * scale[0], scale[1] / 200], bounds=([0, 1e-9], scale), x_scale=scale)
-    if np.abs(found.fun).max() >= within:
+    most = (voc - vmp) / imp
+    low, high = 0.0, most
+    for _ in range(FINER):
+        series = np.linspace(low, high, GRID)
+        shunt, off = _off_the_sheet(series, a, figures)
+        best = int(off.argmin())
+        step = series[1] - series[0]
+        low, high = max(series[best] - step, 0.0), min(series[best] + step, most)
+    if off[best] >= within:
         return None
-    series, conductance = (float(x) for x in found.x)
-    return ideality, series, 1 / conductance, _currents(series, conductance, a, voc, isc)[0]
+    found, conductance = float(series[best]), float(shunt[best])
+    return ideality, found, 1 / conductance, _currents(found, conductance, a, voc, isc)[0]
 
 
 @lru_cache(maxsize=256)
@@ -219,14 +225,26 @@ def _currents(series: float, shunt: float, a: float, voc: float, isc: float) -> 
     return float(dark * at_open + voc * shunt), float(dark)
 
 
-def _off_the_sheet(given: FloatArray, a: float, sheet: tuple[float, float, float, float]) -> list[float]:
-    """Current at the sheet's best voltage, and slope of the power there, as shares of the short circuit."""
-    (series, shunt), (voc, vmp, isc, imp) = given, sheet
-    photo, dark = _currents(series, shunt, a, voc, isc)
+def _off_the_sheet(series: FloatArray, a: float, sheet: Figures) -> tuple[FloatArray, FloatArray]:
+    """For each series resistance, ohm, the conductance of the shunt, siemens, and how far the diode is off
+    the sheet: the larger of its current and the slope of its power at the best voltage, as shares of the
+    short circuit.
+
+    With photo- and saturation current from open and short circuit the current at the best voltage is a
+    straight line in the conductance, so its share is nothing wherever that conductance exists.
+    """
+    voc, vmp, isc, imp = sheet
     inner = vmp + imp * series
-    current = photo - dark * np.expm1(inner / a) - inner * shunt
-    slope = dark / a * np.exp(inner / a) + shunt
-    return [(current - imp) / isc, (imp - vmp * slope / (1 + slope * series)) / isc]
+    at_short, at_open, at_best = np.expm1(isc * series / a), np.expm1(voc / a), np.expm1(inner / a)
+    share = (at_open - at_best) / (at_open - at_short)
+    line = share * (isc * series - voc) + voc - inner
+    wanted = (imp - share * isc) / np.where(line == 0, -1e-12, line)
+    shunt = np.clip(wanted, LEAST_SIEMENS, isc / voc)
+    dark = (isc + shunt * (isc * series - voc)) / (at_open - at_short)
+    current = dark * (at_open - at_best) + shunt * (voc - inner)
+    slope = dark / a * (at_best + 1) + shunt
+    of_power = imp - vmp * slope / (1 + slope * series)
+    return shunt, np.maximum(np.abs(current - imp), np.abs(of_power)) / isc
 
 
 def group_volts(diode: Diode, current: FloatArray, light: FloatArray, cell_c: FloatArray) -> FloatArray:
