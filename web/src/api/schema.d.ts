@@ -52,7 +52,11 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Read One */
+        /**
+         * Read One
+         * @description What was kept of the job as it stands is told at once, and worked out behind it for what is asked
+         *     next.
+         */
         get: operations["read_one_api_jobs__job_id__get"];
         put?: never;
         post?: never;
