@@ -31,7 +31,7 @@ class Keeping:
 
     def changed(self, job_id: str) -> None:
         """A job has a new revision: its answer is due once it rests."""
-        timer = Timer(self._quiet_s, self._keep, [job_id])
+        timer = Timer(self._quiet_s, self.keep, [job_id])
         timer.daemon = True
         with self._lock:
             if (before := self._due.pop(job_id, None)) is not None:
@@ -45,7 +45,8 @@ class Keeping:
             while self._due:
                 self._due.popitem()[1].cancel()
 
-    def _keep(self, job_id: str) -> None:
+    def keep(self, job_id: str) -> None:
+        """Keep the answer of a job as it stands now."""
         with self._lock:
             self._due.pop(job_id, None)
         try:

@@ -188,7 +188,7 @@ def _warm(app: FastAPI) -> None:
         logging.getLogger("fahrtwind").warning("no helpers: %s", error)
     for line in app.state.store.summaries()[:KEPT_AHEAD]:
         if app.state.answers.of(line.id) is None:
-            app.state.keeping.changed(line.id)
+            app.state.keeping.keep(line.id)
 
 
 def bound(host: str, port: int) -> socket.socket:

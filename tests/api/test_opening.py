@@ -158,7 +158,9 @@ def test_the_answer_of_a_job_is_kept_once_it_rests(used: tuple[Path, str, bytes]
     late = Keeping(Answers(engine), answer_of, quiet_s=0.4)
     late.changed(used[1])
     _until(lambda: Answers(engine).of(used[1]) == b"again 2")
-    assert asked == [used[1]] * 2, "of what ended nothing came"
+    late.keep("nobody")
+    assert asked == [*[used[1]] * 2, "nobody"], "of what ended nothing came"
+    assert Answers(engine).of("nobody") is None
     engine.dispose()
 
 

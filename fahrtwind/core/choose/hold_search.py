@@ -162,10 +162,10 @@ class Search:
             if len(found) >= self.most:
                 break
             go_on()
-            after, reach = self._reach((change,))
+            then, reach = self._reach((change,))
             self.reached[change.words] = reach
-            if after is not None:
-                found += self._offered((change,), after, reach)
+            if then is not None:
+                found += self._offered((change,), then, reach)
         return found
 
     def together(self, count: int, effort: Effort) -> list[HoldOffer]:
@@ -182,9 +182,9 @@ class Search:
             if any(self.refusals[c.words] >= MOST_REFUSALS for c in way):
                 continue
             go_on()
-            after, reach = self._reach(way)
-            if after is not None:
-                found += self._offered(way, after, reach)
+            then, reach = self._reach(way)
+            if then is not None:
+                found += self._offered(way, then, reach)
         return found
 
     def fewest(self) -> list[HoldOffer]:
@@ -205,12 +205,12 @@ class Search:
             fastened = so_many_a_foot(f"panels.{self.panel.id}.hold", hold, count, self.job.units)
             edits = (spread_to(self.panel, feet), *fastened.edits)
             way = (Change("numbers", f"{feet} feet, {fastened.words}", edits, 0.0),)
-            after, reach = self._reach(way)
+            then, reach = self._reach(way)
             if reach is not None:
                 if feet in last and reach.does_as_much_as(last[feet]):
                     enough.add(feet)
                 last[feet] = reach
-            offers = [] if after is None else self._offered(way, after, reach)
+            offers = [] if then is None else self._offered(way, then, reach)
             if offers:
                 return [replace(offers[0], fewest=True)]
         return []
@@ -224,8 +224,8 @@ class Search:
         shown = f"{whole} {'km/h' if self.job.units == 'metric' else 'mph'}"
         edit = SetValue(path="vehicle.top_speed", value=shown)
         way = (Change("speed", f"drive {shown} at most", (edit,), 30.0),)
-        after, reach = self._reach(way)
-        return [] if after is None else self._offered(way, after, reach)
+        then, reach = self._reach(way)
+        return [] if then is None else self._offered(way, then, reach)
 
     def _short(self, way: tuple[Change, ...], most: float) -> float:
         """How many times more the way would have to reach than what its changes let foresee."""
@@ -242,24 +242,28 @@ class Search:
         lost = reach.lost_m_s * bold >= driven_m_s or not self.job.wish.one_lost
         return reach.safe_m_s * bold >= driven_m_s and reach.parked * bold >= 1.0 and lost
 
-    def _reach(self, way: tuple[Change, ...]) -> tuple[Job | None, Reach | None]:
-        """The job with the changes, and how far the panel goes then; None where they do not go together."""
+    def _reach(self, way: tuple[Change, ...]) -> tuple[Look | None, Reach | None]:
+        """A look at the job with the changes, and how far the panel goes then; None where they do not go
+        together.
+        """
         try:
             after = apply_edits(self.job, [e for change in way for e in change.edits])
         except FahrtwindError:
             return None, None
-        reach = reach_of(after, _of(after, self.panel), visit(after))
+        then = Look(after)
+        reach = reach_of(after, _of(after, self.panel), then.seen)
         if reach is not None and (self.nearest is None or reach.safe_m_s > self.nearest.safe_m_s):
             self.nearest = reach
-        return after, reach
+        return then, reach
 
-    def _offered(self, way: tuple[Change, ...], after: Job, reach: Reach | None) -> list[HoldOffer]:
+    def _offered(self, way: tuple[Change, ...], then: Look, reach: Reach | None) -> list[HoldOffer]:
         """The offer, where all is held and no new stop comes."""
+        after = then.job
         driven = after.vehicle.top_speed.m_s if after.vehicle.top_speed else 0.0
         if reach is None or not self._enough(reach, driven):
             return []
         self.judged += 1
-        then, changed = Look(after), _of(after, self.panel)
+        changed = _of(after, self.panel)
         if self._refused(way, self.before.placed, then.placed):
             return []
         if fails(then.near, changed) or self._refused(way, self.before.near, then.near):
