@@ -17,7 +17,7 @@ from fahrtwind.files.job_file import write_job
 from tests.browser.conftest import Server
 
 #: no wait of the bench is longer, ms
-PATIENCE = 4000
+PATIENCE = 30_000
 #: one panel is dragged step by step; a step that a snap swallows moves no picture and is left out
 DRAG = """
 async ([panel, steps, patience]) => {

@@ -39,8 +39,10 @@ if TYPE_CHECKING:
 HEADERS_WITHIN_S = 15.0
 FIRST_ANSWERS_S = 1.0
 """The first page is opened before anything else is brought in."""
-KEPT_AHEAD = 5
-"""Of so many jobs, those changed last, the answer is kept even before they are opened."""
+KEPT_AHEAD, AHEAD_EVERY_S = 5, 10.0
+"""Of so many jobs, those changed last, the answer is kept even before they are opened, one every ten seconds:
+whoever works meanwhile hardly notices.
+"""
 
 
 class PatientOnce(H11Protocol):
@@ -188,6 +190,7 @@ def _warm(app: FastAPI) -> None:
         logging.getLogger("fahrtwind").warning("no helpers: %s", error)
     for line in app.state.store.summaries()[:KEPT_AHEAD]:
         if app.state.answers.of(line.id) is None:
+            time.sleep(AHEAD_EVERY_S)
             app.state.keeping.keep(line.id)
 
 
