@@ -14,7 +14,8 @@ from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.hold.carriers.forced import forced_of
 from fahrtwind.core.stations.hold.carriers.rails import Profile, clamps_of, profile_of, share_rail
-from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
+from fahrtwind.core.stations.hold.carriers.sharing import Lines
+from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, _rail_verdict
 from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from tests.conftest import changed
@@ -61,6 +62,28 @@ def verdict(job: Job) -> CarrierVerdict:
     found = evaluate(job).findings
     assert not found.silent
     return found.carriers[0]
+
+
+@pytest.mark.parametrize("sense", [1.0, -1.0])
+def test_a_rail_yields_where_the_first_of_all_situations_bends_it(on_rails: Job, sense: float) -> None:
+    """Every situation, place and stiffness by itself, on the straight line of its moment; pulled up, and with
+    all forces turned round.
+    """
+    seen, carrier = visit(on_rails), on_rails.carriers[0]
+    forces, whole, air = seen.of("carrier_forces", carrier), seen.of("profile", carrier), seen["air"]
+    made = replace(whole, moment_nominal_n_mm=whole.moment_nominal_n_mm / 20)
+    down = Lines(*(sense * part for part in (forces.down.constant, forces.down.per_pa, forces.down.typical)))
+    for rail, spans in forces.rails.items():
+        found = []
+        for span in spans:
+            still, per_pa = (part[:, span.clamps] @ span.moments[0] for part in (down.constant, down.per_pa))
+            for m, slope in zip(still.ravel(), per_pa.ravel(), strict=True):
+                found += [
+                    (made.moment_nominal_n_mm - way * m) / (way * slope) for way in (1, -1) if way * slope > 0
+                ]
+        speed = (2 * max(min(found), 0.0) / air.density_kg_m3) ** 0.5 - air.gust_m_s
+        told, *_ = _rail_verdict(rail, spans, replace(forces, down=down), made, air)
+        assert told.let_go_m_s == pytest.approx(min(speed, 90.0)) and told.let_go_m_s < 90.0
 
 
 def test_panels_on_rails_stand_on_members_and_everything_follows(on_rails: Job) -> None:
