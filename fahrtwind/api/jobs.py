@@ -13,6 +13,7 @@ from starlette.background import BackgroundTask
 from fahrtwind.api.admission import phone_of
 from fahrtwind.api.changes import New, changed
 from fahrtwind.api.errors import ERROR_RESPONSES
+from fahrtwind.api.keeping import Keeping
 from fahrtwind.api.schemas import (
     ChangeRequest,
     Client,
@@ -147,14 +148,15 @@ def read_one(
         stored = store.get(job_id)
         return _json(JobAnswer.of(stored, evaluate(stored.job, probe_m_s)))
     answers: Answers = request.app.state.answers
+    keeping: Keeping = request.app.state.keeping
     kept = answers.of(job_id)
     if kept is not None:
         response = _as_told(kept)
-        response.background = BackgroundTask(answer_of, store, job_id)
+        response.background = BackgroundTask(keeping.work_out, job_id)
         return response
     revision, told = answer_of(store, job_id)
     response = _as_told(told)
-    response.background = BackgroundTask(answers.keep, job_id, revision, told)
+    response.background = BackgroundTask(keeping.put, job_id, revision, told)
     return response
 
 

@@ -49,7 +49,23 @@ class Keeping:
         """Keep the answer of a job as it stands now."""
         with self._lock:
             self._due.pop(job_id, None)
+        found = self.work_out(job_id)
+        if found is not None:
+            self.put(job_id, *found)
+
+    def work_out(self, job_id: str) -> tuple[int, bytes] | None:
+        """The newest revision of a job and its answer, which is remembered from then on; None where there is
+        none any more.
+        """
         try:
-            self._answers.keep(job_id, *self._answer_of(job_id))
-        except (FahrtwindError, DatabaseError) as error:  # it only opens less quickly
+            return self._answer_of(job_id)
+        except (FahrtwindError, DatabaseError) as error:
+            log.info("job %s is not worked out ahead: %s", job_id, error)
+            return None
+
+    def put(self, job_id: str, revision: int, answer: bytes) -> None:
+        """Keep an answer. Where the database takes none the job only opens less quickly."""
+        try:
+            self._answers.keep(job_id, revision, answer)
+        except DatabaseError as error:
             log.info("the answer of job %s is not kept: %s", job_id, error)

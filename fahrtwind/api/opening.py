@@ -15,9 +15,11 @@ from starlette.concurrency import run_in_threadpool
 from starlette.responses import Response
 from starlette.types import ASGIApp, Receive, Scope, Send
 
+from fahrtwind.api.errors import error_response
 from fahrtwind.api.guard import Guard, is_guest
 from fahrtwind.api.later import A, Later
 from fahrtwind.api.pages import Pages
+from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.store.answers import Answers
 from fahrtwind.store.overview import Lines
 
@@ -51,10 +53,20 @@ class Opening(Generic[A]):
             await self._live(receive, send)
             return
         known = await run_in_threadpool(self._known, scope) if self._early(scope) else None
+        if known is None and self._whole.made is None:
+            known = await run_in_threadpool(self._trouble)
         if known is None:
             await self._whole(scope, receive, send)
         else:
             await Guard(known, self._hosts)(scope, receive, send)
+
+    def _trouble(self) -> ASGIApp | None:
+        """Waits for the whole; what to say where it cannot be put together now. Who asks next tries again."""
+        try:
+            self._whole.ready()
+        except FahrtwindError as error:
+            return error_response(503, error.code, error.problem, error.remedy, error.field)
+        return None
 
     def _early(self, scope: Scope) -> bool:
         """Whether it is somebody at this machine who reads, and the whole is not there yet."""

@@ -145,7 +145,11 @@ def _close(app: FastAPI) -> None:
 
 def _open(whole: Later[FastAPI]) -> None:
     """Put the application together while the first page is opened, and then what it may need."""
-    app = whole.ready()
+    try:
+        app = whole.ready()
+    except Unavailable as error:  # who asks first tries again, and is told
+        logging.getLogger("fahrtwind").warning("%s", error)
+        return
     time.sleep(FIRST_ANSWERS_S)
     _warm(app)
 

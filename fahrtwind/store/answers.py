@@ -40,7 +40,10 @@ class Answers:
         )
         with Session(self._engine) as session:
             body = session.scalar(wanted)
-        return None if body is None else zlib.decompress(body)
+        try:
+            return None if body is None else zlib.decompress(body)
+        except zlib.error:  # damaged: the job itself is not
+            return None
 
     def keep(self, job_id: str, revision: int, answer: bytes) -> None:
         """Keep the answer of a revision in place of the one before."""

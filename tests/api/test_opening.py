@@ -10,12 +10,15 @@ from pathlib import Path
 import pytest
 from fastapi import FastAPI
 from fastapi.testclient import TestClient
+from sqlalchemy import text
+from sqlalchemy.exc import OperationalError
 
 from fahrtwind.api import jobs
 from fahrtwind.api.app import close, create_app
 from fahrtwind.api.keeping import Keeping
 from fahrtwind.api.later import Later
 from fahrtwind.api.opening import Opening
+from fahrtwind.core.errors import Unavailable
 from fahrtwind.store.answers import Answers, this_program
 from fahrtwind.store.database import open_database
 
@@ -118,6 +121,23 @@ def test_a_guest_is_told_nothing_early(
     assert told == [401]
 
 
+def test_where_it_cannot_be_put_together_now_whoever_asks_next_tries_again(
+    used: tuple[Path, str, bytes], static: Path
+) -> None:
+    troubles = [Unavailable("The database is busy.", remedy="Try again.", field="database")]
+
+    def create() -> FastAPI:
+        if troubles:
+            raise troubles.pop()
+        return create_app(used[0], static=static)
+
+    desk = TestClient(Opening(Later(create), open_database(used[0]), (), static, close), base_url=HERE)
+    told = desk.get("/api/due")
+    assert told.status_code == 503
+    assert told.json()["message"] == "The database is busy." and told.json()["remedy"] == "Try again."
+    assert desk.get("/api/due").status_code == 200
+
+
 def test_an_answer_is_kept_of_the_job_as_it_stands_and_of_this_program_only(
     used: tuple[Path, str, bytes], monkeypatch: pytest.MonkeyPatch
 ) -> None:
@@ -138,6 +158,27 @@ def test_an_answer_is_kept_of_the_job_as_it_stands_and_of_this_program_only(
     assert after.json()["revision"] == 2 and Answers(engine).of(job_id) == after.content
     desk.delete(f"/api/jobs/{job_id}")
     assert Answers(engine).of(job_id) is None and desk.get(f"/api/jobs/{job_id}").status_code == 404
+    engine.dispose()
+
+
+def test_a_job_opens_though_its_kept_answer_is_damaged_and_none_can_be_kept(
+    used: tuple[Path, str, bytes], monkeypatch: pytest.MonkeyPatch
+) -> None:
+    database, job_id, told = used
+    engine = open_database(database)
+    with engine.execution_options(writes=True).begin() as connection:
+        connection.execute(text("UPDATE answers SET body = x'00'"))
+    assert Answers(engine).of(job_id) is None
+
+    def full(*_: object) -> None:
+        raise OperationalError("INSERT", {}, Exception("database or disk is full"))
+
+    desk = TestClient(create_app(database), base_url=HERE)
+    with monkeypatch.context() as no_room:
+        no_room.setattr(Answers, "keep", full)
+        assert desk.get(f"/api/jobs/{job_id}").content == told
+        desk.app.state.keeping.keep(job_id)  # type: ignore[attr-defined]
+    assert desk.get(f"/api/jobs/{job_id}").content == told == Answers(engine).of(job_id)
     engine.dispose()
 
 
