@@ -28,7 +28,7 @@ $(BIN)/python:
 # the development lock holds everything the runtime lock holds, so installing one never undoes the other
 .stamps/runtime: requirements.lock pyproject.toml $(TOOLS)/bin/uv | $(BIN)/python
 	$(TOOLS)/bin/uv pip install -q --compile-bytecode --python $(BIN)/python --require-hashes -r requirements.lock
-	$(TOOLS)/bin/uv pip install -q --python $(BIN)/python --no-deps --no-build-isolation -e .
+	$(TOOLS)/bin/uv pip install -q --python $(BIN)/python --no-deps --no-build-isolation -C editable_mode=compat -e .
 	$(BIN)/python -m compileall -q fahrtwind
 	@mkdir -p .stamps && touch $@
 

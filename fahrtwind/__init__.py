@@ -8,3 +8,6 @@ __version__ = "0.20.0"
 # draws a page at the same time each waits for the other: a frame of 2 ms then takes 200. Set before NumPy is
 # loaded; who sets it for himself keeps it.
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+
+# No package that happens to be installed has a say in how a job is read; looking for such costs every start.
+os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "__all__")

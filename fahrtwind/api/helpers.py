@@ -31,7 +31,7 @@ FORGETS_AFTER_S = 30.0
 WORKS = 64
 """Works that can be told apart when one of them is to stop; only a few run at once."""
 LOOKS_EVERY_S = 0.1
-LATE = ("scipy.optimize", "scipy.sparse.csgraph", "scipy.ndimage", "scipy.linalg.lapack")
+LATE = ("scipy.optimize", "scipy.sparse.csgraph", "scipy.linalg.lapack")
 """What the core loads where it is first needed, because it takes its time."""
 
 

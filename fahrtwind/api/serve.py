@@ -123,7 +123,9 @@ def _serve(database: Path, host: str, port: int, around: Around, listening: Inst
 
 def _put_together(database: Path, hosts: tuple[str, ...], around: Around, listening: Instruments) -> FastAPI:
     from fahrtwind.api.app import create_app
+    from fahrtwind.core.stations.all import house
 
+    house.check_types()
     app = create_app(
         database,
         demo=around.demo,

@@ -33,6 +33,7 @@ __all__ = ["dataclass"]
 
 def _record(cls: type, *, eq: bool) -> type:
     own = set(cls.__dict__)
+    cls.__doc__ = cls.__doc__ or cls.__name__  # else the standard decorator writes out how it is made
     made: type = dataclasses.dataclass(repr=False, eq=False, slots=True)(cls)
     fields = dataclasses.fields(made)
     told: dict[str, Callable[..., Any]] = {"__repr__": _shown}

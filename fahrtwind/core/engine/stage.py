@@ -12,15 +12,14 @@ not known either.
 
 from __future__ import annotations
 
-import inspect
 import typing
 from collections import defaultdict
 from collections.abc import Callable, Iterable, Iterator
 from dataclasses import field
 from functools import cache
 from graphlib import CycleError, TopologicalSorter
-from types import UnionType
-from typing import Any, Literal, TypeVar
+from types import FunctionType, UnionType
+from typing import Any, Literal, TypeVar, cast
 
 from fahrtwind.core.engine.beside import Stopped
 from fahrtwind.core.engine.memory import Memory
@@ -137,7 +136,8 @@ class House:
         name = name or work.__name__
         if name in self.parts or name in self.together:
             raise ValueError(f"{name} is declared twice")
-        reads = tuple(inspect.signature(work).parameters)
+        code = cast(FunctionType, work).__code__
+        reads = code.co_varnames[: code.co_argcount]
         hints = work.__annotations__
         optional = frozenset(n for n in reads if "None" in str(hints.get(n, "")))
         own = 1 if kind == "view" or told.get("each") else 0
@@ -148,8 +148,8 @@ class House:
         return work
 
     def check(self) -> None:
-        """Raise ValueError where a parameter names nothing, names it with another type, or parts read one
-        another in a circle.
+        """Raise ValueError where a parameter names nothing or what stands outside of its entries, or parts
+        read one another in a circle.
         """
         before = {}
         for part in self.parts.values():
@@ -157,13 +157,24 @@ class House:
             for name in needs:
                 if name not in self.parts and name not in self.together:
                     raise ValueError(f"{part.name} reads {name}, which nobody declares")
+                source = self.parts.get(name)
+                if name in part.reads and source and source.each and source.each != part.each:
+                    raise ValueError(
+                        f"{part.name} stands outside of {source.each} and must read {name} of all together"
+                    )
             before[part.name] = {self.together[n].name if n in self.together else n for n in needs}
-            for name in part.reads:
-                self._check_type(part, name)
         try:
             tuple(TopologicalSorter(before).static_order())
         except CycleError as error:
             raise ValueError(f"parts read one another in a circle: {' → '.join(error.args[1])}") from None
+
+    def check_types(self) -> None:
+        """Raise ValueError where a parameter takes a part with another type than it has. It evaluates every
+        annotation there is, so a single command does without.
+        """
+        for part in self.parts.values():
+            for name in part.reads:
+                self._check_type(part, name)
 
     def behind(self, name: str) -> frozenset[str]:
         """Names of all parts that a part reads, itself or through others."""
@@ -184,10 +195,6 @@ class House:
         wanted = _hints(part.work).get(name)
         if name in self.together:
             given = tuple.__class_getitem__((_without(given), ...))
-        elif source.each and source.each != part.each:
-            raise ValueError(
-                f"{part.name} stands outside of {source.each} and must read {name} of all together"
-            )
         if _without(wanted) != _without(given):
             raise ValueError(f"{part.name} takes {name} as {wanted}, it is {given}")
 

@@ -8,13 +8,13 @@ line.
 
 from __future__ import annotations
 
-import inspect
 from collections.abc import Callable, Iterator, Mapping
 from contextlib import AbstractContextManager, contextmanager, nullcontext
 from contextvars import ContextVar
 from dataclasses import field
 from functools import wraps
-from typing import Annotated, Any, Literal, ParamSpec, TypeVar, get_type_hints
+from types import FunctionType
+from typing import Annotated, Any, Literal, ParamSpec, TypeVar, cast
 
 import numpy as np
 import numpy.typing as npt
@@ -122,13 +122,13 @@ def formula(
     *, title: str, symbol: str, expression: str, unit: str, source: Source
 ) -> Callable[[Callable[P, R]], Callable[P, R]]:
     """Declare a function as a formula. Each parameter must be annotated ``Annotated[Number, Arg(...)]``.
-    Raises TypeError where one is not.
+    Raises TypeError where one is not, as where a module's annotations are read as text.
     """
 
     def declare(function: Callable[P, R]) -> Callable[P, R]:
-        hints = get_type_hints(function, include_extras=True)
-        names = list(inspect.signature(function).parameters)
-        arguments = {name: hints[name].__metadata__[0] for name in names}
+        code = cast(FunctionType, function).__code__
+        names = code.co_varnames[: code.co_argcount]
+        arguments = {name: _argument(function, name) for name in names}
         name = function.__name__
         if name in FORMULAS:
             raise ValueError(f"formula {name} is declared twice")
@@ -153,6 +153,14 @@ def formula(
         return call
 
     return declare
+
+
+def _argument(function: Callable[..., Any], name: str) -> Arg:
+    told = getattr(function.__annotations__.get(name), "__metadata__", ())
+    if not told or not isinstance(told[0], Arg):
+        raise TypeError(f"{function.__name__}: {name} is no Annotated[Number, Arg(...)]")
+    found: Arg = told[0]
+    return found
 
 
 def _check(declared: Formula, limit: Arg, value: Any) -> None:

@@ -57,6 +57,6 @@ questions are asked.
 import_module("fahrtwind.core.formulas")
 for _name in (*DECLARING, *(f"hold.schools.{school}.rules" for school in SCHOOLS)):
     import_module(f"fahrtwind.core.stations.{_name}")
-house.check()
+house.check()  # types are looked at when the application starts, and by the suite
 
 __all__ = ["house", "rules"]

@@ -17,6 +17,7 @@ from fahrtwind.core.engine.stage import UNKNOWN, House, Missing, Visit
 from fahrtwind.core.errors import NotFound
 from fahrtwind.core.formulas.air import dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
+from fahrtwind.core.stations.all import house as road
 
 
 @dataclass(frozen=True)
@@ -205,6 +206,10 @@ def test_a_rule_finds_by_entry_and_one_that_cannot_be_asked_counts_as_found(benc
     assert told == [("rule-unanswered", "stop", "job", None), ("large", "caution", "boxes.b", "known")]
 
 
+def test_parts_of_the_road_take_what_they_are_given() -> None:
+    road.check_types()
+
+
 def _house_with(reads: str, annotation: str, *, each: str | None = None, back: str = "text") -> House:
     house, names = House(), {"Box": Box, "Shelf": Shelf}
     code = (
@@ -235,11 +240,15 @@ def _house_with(reads: str, annotation: str, *, each: str | None = None, back: s
 def test_wrong_names_types_and_circles_are_refused_at_start(house: House, told: str) -> None:
     with pytest.raises(ValueError, match=told):
         house.check()
+        house.check_types()
 
 
 def test_parts_that_fit_pass_and_a_second_of_one_name_does_not() -> None:
     house = _house_with("labels", "tuple[str, ...]")
     house.check()
-    _house_with("label", "str", each="boxes").check()
+    house.check_types()
+    labelled = _house_with("label", "str", each="boxes")
+    labelled.check()
+    labelled.check_types()
     with pytest.raises(ValueError, match="twice"):
         house.view()(house.parts["boxes"].work)

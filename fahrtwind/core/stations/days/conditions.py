@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from datetime import date, time
+from functools import lru_cache
 from math import ceil
 from typing import Literal
 
@@ -17,7 +18,7 @@ from fahrtwind.core.job.days import Days
 from fahrtwind.core.quantities import UnitSystem
 from fahrtwind.core.records import dataclass
 from fahrtwind.core.saying import say_speed, say_temperature
-from fahrtwind.core.stations.days.activities import DEW_MARGIN_K, DRY_BEFORE_H, Activity
+from fahrtwind.core.stations.days.activities import DEW_MARGIN_K, DRY_BEFORE_H, Activity, Needs
 from fahrtwind.core.stations.days.grid import SLOT_MIN, BoolArray, FloatArray, Grid, IntArray
 from fahrtwind.core.stations.days.weather import COOL_VAPOUR_HPA, Weather
 from fahrtwind.core.stations.days.work_facts import Wait
@@ -75,7 +76,7 @@ def conditions_of(activity: Activity, calendar: Calendar) -> list[Condition]:
     """Everything that may stand against it, people first."""
     found = [*_people(activity, calendar), *_settled(activity, calendar)]
     if activity.needs.outdoors and not calendar.ignored:
-        found += _weather(activity, calendar)
+        found += _weather(activity.needs, activity.slots, calendar)
     return found
 
 
@@ -91,11 +92,11 @@ def whole(ok: BoolArray, slots: int) -> BoolArray:
     """Whether all half hours from each on are good, for an activity of so many."""
     if slots <= 1:
         return ok.copy()
-    bad = np.concatenate([[0], np.cumsum(~ok)])
-    ends = np.arange(len(ok)) + slots
-    inside = ends <= len(ok)
+    bad = np.zeros(len(ok) + 1, dtype=np.int64)
+    np.cumsum(~ok, out=bad[1:])
     good = np.zeros_like(ok)
-    good[inside] = bad[ends[inside]] - bad[np.arange(len(ok))[inside]] == 0
+    starts = max(len(ok) + 1 - slots, 0)
+    good[:starts] = bad[slots:] == bad[:starts]
     return good
 
 
@@ -104,8 +105,7 @@ def _people(activity: Activity, calendar: Calendar) -> list[Condition]:
     grid = calendar.grid
     if activity.hands == 0:
         return [Condition("nobody works", np.ones(grid.slots, dtype=bool), False, lambda s: "")]
-    stay = np.sum([whole(p, activity.slots) for p in calendar.present], axis=0)
-    there = np.sum(calendar.present, axis=0)
+    there, stay = _at_work(calendar, 1), _at_work(calendar, activity.slots)
 
     def few(slot: int) -> str:
         return f"{activity.hands} hands wanted, {int(there[slot])} at work{_taken(slot, calendar)}"
@@ -121,6 +121,13 @@ def _people(activity: Activity, calendar: Calendar) -> list[Condition]:
         Condition("too few hands", (there >= activity.hands) | (there == 0), False, few),
         Condition("too few hands", (stay >= activity.hands) | (there < activity.hands), True, long),
     ]
+
+
+@lru_cache(maxsize=256)
+def _at_work(calendar: Calendar, slots: int) -> IntArray:
+    """How many are at work for so many half hours from each on."""
+    found: IntArray = np.sum([whole(p, slots) for p in calendar.present], axis=0)
+    return found
 
 
 def _taken(slot: int, calendar: Calendar) -> str:
@@ -162,8 +169,9 @@ def _slot_minute(at: time) -> int:
     return (at.hour * 60 + at.minute) // SLOT_MIN * SLOT_MIN
 
 
-def _weather(activity: Activity, calendar: Calendar) -> list[Condition]:
-    weather, units, needs = calendar.weather, calendar.units, activity.needs
+@lru_cache(maxsize=256)  # many activities need the same
+def _weather(needs: Needs, slots: int, calendar: Calendar) -> tuple[Condition, ...]:
+    weather, units = calendar.weather, calendar.units
     known = weather.known
     found = [
         Condition("weather not known", known, False, lambda s: "no forecast says anything about it"),
@@ -182,14 +190,14 @@ def _weather(activity: Activity, calendar: Calendar) -> list[Condition]:
 
         found.append(Condition("wind", ~(felt > most), False, blows))
     if needs.bonds:
-        found += _bonding(activity, calendar)
+        found += _bonding(needs, calendar)
     if needs.dry_after is not None:
-        found.append(_dry_after(activity, calendar, needs.dry_after))
-    return found
+        found.append(_dry_after(slots, calendar, needs.dry_after))
+    return tuple(found)
 
 
-def _bonding(activity: Activity, calendar: Calendar) -> list[Condition]:
-    weather, units, needs = calendar.weather, calendar.units, activity.needs
+def _bonding(needs: Needs, calendar: Calendar) -> list[Condition]:
+    weather, units = calendar.weather, calendar.units
     skin, dew = weather.surface_c, weather.dew_c
     low = -100.0 if needs.coldest_c is None else needs.coldest_c
     high = 200.0 if needs.hottest_c is None else needs.hottest_c
@@ -215,12 +223,12 @@ def _bonding(activity: Activity, calendar: Calendar) -> list[Condition]:
     ]
 
 
-def _dry_after(activity: Activity, calendar: Calendar, wait: Wait) -> Condition:
+def _dry_after(slots: int, calendar: Calendar, wait: Wait) -> Condition:
     """No rain, and weather known, until it has its skin."""
     grid, weather = calendar.grid, calendar.weather
     ready = ready_after(wait, calendar)
     bad = np.concatenate([[0], np.cumsum(weather.wet | ~weather.known)])
-    ends = np.minimum(np.arange(grid.slots) + activity.slots, grid.slots)
+    ends = np.minimum(np.arange(grid.slots) + slots, grid.slots)
     until = np.minimum(ready[ends], grid.slots)
     ok = (bad[until] == bad[ends]) & (ready[ends] <= grid.slots)
 

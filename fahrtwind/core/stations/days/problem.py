@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import replace
-from functools import cached_property
+from functools import cache, cached_property, partial
 
 import numpy as np
 
@@ -87,11 +87,11 @@ def problem_of(network: Network, calendar: Calendar) -> Problem:
         np.flatnonzero(allowed_starts(list(c), a.slots)) for a, c in zip(activities, conditions, strict=True)
     ]
     bounds = []
-    tables: dict[Wait | str, IntArray] = {}
+    table = cache(partial(_table, calendar))  # most links ask for the same few
     for link in network.links:
         if link.after in done:
             continue  # it has been done: whatever the order says now comes too late
-        ready, latest = _tables(link, calendar, tables)
+        ready, latest = table(link.wait, link.most_h, link.day)
         if link.before in done:
             after = places[link.after]
             starts[after] = _after_done(starts[after], done[link.before][1], link, calendar, ready, latest)
@@ -100,29 +100,20 @@ def problem_of(network: Network, calendar: Calendar) -> Problem:
     return Problem(calendar, network, activities, conditions, tuple(starts), tuple(bounds), done)
 
 
-def _tables(
-    link: Precedence, calendar: Calendar, known: dict[Wait | str, IntArray]
+def _table(
+    calendar: Calendar, wait: Wait | None, most_h: float | None, day: str
 ) -> tuple[IntArray, IntArray | None]:
+    """What a link demands: for each end of the one the earliest and the latest start of the other."""
     grid = calendar.grid
     ends = np.arange(grid.slots + 1)
-    ready: IntArray = ends
-    if link.wait is not None:
-        if link.wait not in known:
-            known[link.wait] = ready_after(link.wait, calendar)
-        ready = known[link.wait]
-    latest = None
-    if link.most_h is not None:
-        latest = ends + int(link.most_h * 60 // SLOT_MIN)
-    if link.day != "any":
-        if "morrow" not in known:
-            after = [int(grid.day[max(e - 1, 0)]) + 1 for e in range(grid.slots + 1)]
-            known["morrow"] = np.array([grid.first_slot(k) for k in after])
-        morrow = known["morrow"]
-        if link.day == "later":
-            ready = np.maximum(ready, morrow)
-        else:
-            latest = morrow - 1 if latest is None else np.minimum(latest, morrow - 1)
-    return ready, latest
+    ready = ends if wait is None else ready_after(wait, calendar)
+    latest = None if most_h is None else ends + int(most_h * 60 // SLOT_MIN)
+    if day == "any":
+        return ready, latest
+    morrow = np.searchsorted(grid.day, grid.day[np.maximum(ends - 1, 0)] + 1)
+    if day == "later":
+        return np.maximum(ready, morrow), latest
+    return ready, morrow - 1 if latest is None else np.minimum(latest, morrow - 1)
 
 
 def _after_done(

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
-from datetime import datetime, timedelta
-from math import cos, pi
+from datetime import timedelta
+from math import pi
 from typing import Literal
 
 import numpy as np
@@ -132,32 +131,32 @@ def _of_spells(spells: tuple[Spell, ...], grid: Grid) -> dict[str, FloatArray]:
     """The later entry counts where two tell of the same hour."""
     columns = {name: np.full(grid.slots, np.nan) for name in COLUMNS}
     for spell in spells:
-        for slot, moment in _told(spell, grid):
-            hour = moment.hour + moment.minute / 60
-            columns["air_c"][slot] = _course(hour, spell.low.deg_c, spell.high.deg_c)
-            columns["humidity_percent"][slot] = spell.humidity
-            columns["wind_m_s"][slot] = spell.wind.m_s
-            columns["gust_m_s"][slot] = spell.wind.m_s * GUSTY
-            columns["rain_mm"][slot] = 1.0 if spell.sky == "rain" else 0.0
-            columns["cloud_percent"][slot] = 100 * TOLD_CLOUD[spell.sky]
+        told = _told(spell, grid)
+        columns["air_c"][told] = _course(grid.minute[told] / 60, spell.low.deg_c, spell.high.deg_c)
+        columns["humidity_percent"][told] = spell.humidity
+        columns["wind_m_s"][told] = spell.wind.m_s
+        columns["gust_m_s"][told] = spell.wind.m_s * GUSTY
+        columns["rain_mm"][told] = 1.0 if spell.sky == "rain" else 0.0
+        columns["cloud_percent"][told] = 100 * TOLD_CLOUD[spell.sky]
     return columns
 
 
-def _told(spell: Spell, grid: Grid) -> Iterator[tuple[int, datetime]]:
-    for slot in range(grid.slots):
-        moment = grid.moment(slot)
-        if spell.starts <= moment.date() <= spell.ends and (
-            moment.date() < spell.ends or spell.until is None or moment.time() < spell.until
-        ):
-            yield slot, moment
+def _told(spell: Spell, grid: Grid) -> BoolArray:
+    """Which half hours it tells of."""
+    last = (spell.ends - grid.first).days
+    told: BoolArray = (grid.day >= (spell.starts - grid.first).days) & (grid.day <= last)
+    if spell.until is not None:
+        ends = spell.until.hour * 60 + spell.until.minute + spell.until.second / 60
+        told &= (grid.day < last) | (grid.minute < ends)
+    return told
 
 
-def _course(hour: float, low: float, high: float) -> float:
+def _course(hour: FloatArray, low: float, high: float) -> FloatArray:
     """From the low at five to the high at three and back, each way half a wave."""
     rise = WARMEST_AT_H - COLDEST_AT_H
     past = (hour - COLDEST_AT_H) % 24
-    turn = pi * past / rise if past <= rise else pi + pi * (past - rise) / (24 - rise)
-    return low + (high - low) * (1 - cos(turn)) / 2
+    turn = np.where(past <= rise, pi * past / rise, pi + pi * (past - rise) / (24 - rise))
+    return low + (high - low) * (1 - np.cos(turn)) / 2
 
 
 def _sky(grid: Grid, place: Sunlit) -> tuple[BoolArray, FloatArray]:

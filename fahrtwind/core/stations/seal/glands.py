@@ -163,15 +163,14 @@ def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     away = np.abs(roof.x_end_mm - x)
     if len(ends):
         away = (np.abs(x[:, None] - ends[:, 0]) + np.abs(y[:, None] - ends[:, 1])).max(axis=1)
-    order = np.lexsort((y, x, away))
-    spots = zip(away[order].tolist(), x[order].tolist(), y[order].tolist(), strict=True)
     told: list[GlandOffer] = []
-    for far, at_x, at_y in spots:
-        if all(hypot(at_x - o.x_mm, at_y - o.y_mm) > OFFERS_APART_MM for o in told):
-            lean = _lean(at_x, at_y, around.crown)
-            told.append(GlandOffer(at_x, at_y, far, _say_lean(gland.base.mm, lean)))
-        if len(told) == MOST_OFFERS:
-            break
+    while len(told) < MOST_OFFERS and len(x):
+        nearest = int(away.argmin())  # of several as near the foremost, then the one farthest to port
+        at_x, at_y = float(x[nearest]), float(y[nearest])
+        lean = _lean(at_x, at_y, around.crown)
+        told.append(GlandOffer(at_x, at_y, float(away[nearest]), _say_lean(gland.base.mm, lean)))
+        apart = np.hypot(x - at_x, y - at_y) > OFFERS_APART_MM
+        x, y, away = x[apart], y[apart], away[apart]
     return tuple(told)
 
 

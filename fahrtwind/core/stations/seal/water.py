@@ -9,7 +9,7 @@ and Mulla 2014 do the same with a queue).
 
 from __future__ import annotations
 
-from math import radians, tan
+from math import hypot, radians, tan
 
 import numpy as np
 import numpy.typing as npt
@@ -28,8 +28,8 @@ LIFT_MM = 1e-6
 ABOVE_NOTHING = 1e-3
 """A weight of nothing would be no edge to a sparse matrix."""
 STREAMS_ALONG, STREAMS_ACROSS = 14, 7
-STEP_CELLS = 400
-ROUND_ABOUT = np.ones((3, 3), dtype=np.int64)
+MOST_CELLS = 1600
+ROUND_ABOUT = tuple((down, right) for down in (-1, 0, 1) for right in (-1, 0, 1) if down or right)
 
 
 @dataclass(frozen=True, slots=True)
@@ -203,37 +203,63 @@ def pools_of(
     the id of a place with its x and y, mm, several times where it is at several spots.
     """
     deep = np.where(terrain.inside, level - terrain.height, 0.0)
-    wet = deep > SHALLOW_MM
-    if not wet.any():
-        return ()
-    from scipy import ndimage  # loaded late: on many roofs nothing stands
-
-    labels, count = ndimage.label(wet, structure=ROUND_ABOUT)
-    cell_cm2 = (terrain.step_mm / 10) ** 2
-    numbers = np.arange(1, count + 1)
-    areas = ndimage.sum_labels(wet, labels, numbers) * cell_cm2
-    litres = ndimage.sum_labels(deep, labels, numbers) * terrain.step_mm**2 / 1e6
-    spots = ndimage.maximum_position(deep, labels, numbers)
+    cell_mm2 = terrain.step_mm**2
     found = []
-    for number, area, litre, (row, column) in zip(numbers, areas, litres, spots, strict=True):
-        if area < SMALL_CM2:
+    for cells in _lakes(deep > SHALLOW_MM):
+        area_cm2 = len(cells) * cell_mm2 / 100
+        if area_cm2 < SMALL_CM2:
             continue
-        own = labels == number
-        rim = ndimage.binary_dilation(own, structure=ROUND_ABOUT) & ~own
+        own = np.zeros(deep.shape, dtype=bool)
+        own.flat[cells] = True
+        rim = _grown(own) & ~own
         touching = sorted({int(k) for k in np.unique(which[rim]) if k >= 0})
+        deepest = cells[deep.flat[cells].argmax()]
+        row, column = divmod(int(deepest), deep.shape[1])
         found.append(
             Pool(
                 float(terrain.x_mm[row]),
                 float(terrain.y_mm[column]),
-                round(float(area), 1),
+                round(area_cm2, 1),
                 round(float(deep[row, column]), 2),
-                round(float(litre), 3),
+                round(float(deep.flat[cells].sum()) * cell_mm2 / 1e6, 3),
                 tuple(dams[k].name for k in touching),
                 tuple(dict.fromkeys(n for n, x, y in seals if _within(terrain, own | rim, x, y))),
                 _outline(terrain, own),
             )
         )
     return tuple(sorted(found, key=lambda p: -p.litres))
+
+
+def _lakes(wet: BoolArray) -> list[IntArray]:
+    """The wet cells that hang together, over corners too, as flat indices that rise."""
+    from scipy.sparse import coo_array  # loaded late: on many roofs nothing stands
+    from scipy.sparse.csgraph import connected_components
+
+    if not wet.any():
+        return []
+    rows, columns = wet.shape
+    cells = np.flatnonzero(wet)
+    number = np.full(wet.shape, -1)
+    number[wet] = np.arange(len(cells))
+    ones, others = [], []
+    for down, right in ROUND_ABOUT[4:]:  # each pair once
+        one = number[: rows - down, max(-right, 0) : columns - max(right, 0)]
+        other = number[down:, max(right, 0) : columns + min(right, 0)]
+        both = (one >= 0) & (other >= 0)
+        ones.append(one[both])
+        others.append(other[both])
+    low, high = np.concatenate(ones), np.concatenate(others)
+    graph = coo_array((np.ones(len(low)), (low, high)), shape=(len(cells), len(cells)))
+    count, lake = connected_components(graph, directed=False)
+    return [cells[lake == k] for k in range(count)]
+
+
+def _grown(cells: BoolArray) -> BoolArray:
+    """With the cells round about. None may lie at the rim of the grid."""
+    grown = cells.copy()
+    for down, right in ROUND_ABOUT:
+        grown |= np.roll(cells, (down, right), axis=(0, 1))
+    return grown
 
 
 def _within(terrain: Terrain, cells: BoolArray, x_mm: float, y_mm: float) -> bool:
@@ -262,45 +288,45 @@ def streams_of(terrain: Terrain, level: FloatArray, onward: IntArray) -> tuple[S
     """From an even spread of drops: always to the lowest neighbour, over a full hollow the way it spills.
     ``level``: of the water, mm, by cell; ``onward``: as ``filled`` tells it.
     """
-    rows, columns = terrain.height.shape
-    stands = (level - terrain.height) > SHALLOW_MM
+    rows, columns = level.shape
+    stands = terrain.inside & (level - terrain.height > SHALLOW_MM)
+    after = _runs_to(terrain, level, onward)
     told = []
     for row in np.linspace(2, rows - 3, STREAMS_ALONG).astype(int):
         for column in np.linspace(2, columns - 3, STREAMS_ACROSS).astype(int):
-            if terrain.inside[row, column]:
-                told.append(_run(terrain, level, onward, stands, (int(row), int(column))))
-    return tuple(stream for stream in told if len(stream.points) > 1)
+            way = _run(after, stands.ravel(), int(row * columns + column))
+            points = [(float(terrain.x_mm[c // columns]), float(terrain.y_mm[c % columns])) for c in way]
+            if len(way) > 1:
+                told.append(Stream(_thinned(points), bool(stands.flat[way[-1]])))
+    return tuple(told)
 
 
-def _run(
-    terrain: Terrain, level: FloatArray, onward: IntArray, stands: BoolArray, at: tuple[int, int]
-) -> Stream:
-    columns = terrain.height.shape[1]
-    row, column = at
-    points = [(float(terrain.x_mm[row]), float(terrain.y_mm[column]))]
-    for _ in range(STEP_CELLS * 4):
-        if not terrain.inside[row, column]:
-            break
-        if stands[row, column]:
-            return Stream(_thinned(points), True)
-        window = level[row - 1 : row + 2, column - 1 : column + 2]
-        inside = terrain.inside[row - 1 : row + 2, column - 1 : column + 2]
-        if not inside.all():
-            break
-        drop = (window[1, 1] - window) / SLANTED
-        best = int(np.argmax(drop))
-        if drop.ravel()[best] > LIFT_MM:
-            row, column = row + best // 3 - 1, column + best % 3 - 1
-        else:
-            cell = int(onward[row * columns + column])
-            if cell < 0 or cell >= terrain.height.size:
-                break
-            row, column = divmod(cell, columns)
-        points.append((float(terrain.x_mm[row]), float(terrain.y_mm[column])))
-    return Stream(_thinned(points), False)
+def _run(after: IntArray, stands: BoolArray, start: int) -> list[int]:
+    """The cells from one on, until water stands or runs no farther."""
+    way = [start]
+    while not stands[way[-1]] and after[way[-1]] >= 0 and len(way) <= MOST_CELLS:
+        way.append(int(after[way[-1]]))
+    return way
 
 
-SLANTED = np.array([[2**0.5, 1, 2**0.5], [1, 1e9, 1], [2**0.5, 1, 2**0.5]])
+def _runs_to(terrain: Terrain, level: FloatArray, onward: IntArray) -> IntArray:
+    """The cell to which water of each runs, as a flat index: the steepest of its eight neighbours, where
+    none is lower the way it spills; −1 at the edge and outside.
+    """
+    rows, columns = level.shape
+    inner = terrain.inside[1:-1, 1:-1].copy()
+    after = onward.reshape(rows, columns)[1:-1, 1:-1].copy()
+    cell = np.arange(rows * columns).reshape(rows, columns)
+    steepest = np.full(inner.shape, LIFT_MM)
+    for down, right in ROUND_ABOUT:
+        there = slice(1 + down, rows - 1 + down), slice(1 + right, columns - 1 + right)
+        inner &= terrain.inside[there]
+        drop = (level[1:-1, 1:-1] - level[there]) / hypot(down, right)
+        steeper = drop > steepest
+        steepest[steeper], after[steeper] = drop[steeper], cell[there][steeper]
+    found = np.full((rows, columns), -1)
+    found[1:-1, 1:-1][inner] = after[inner]
+    return found.ravel()
 
 
 def _thinned(points: list[tuple[float, float]]) -> tuple[Vertex, ...]:
