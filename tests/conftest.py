@@ -2,10 +2,12 @@
 
 from __future__ import annotations
 
+import asyncio
 import json
-from collections.abc import Iterator
+from collections.abc import Coroutine, Iterator
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
-from typing import Any
+from typing import Any, TypeVar
 
 import pytest
 from fastapi.testclient import TestClient
@@ -21,6 +23,14 @@ from fahrtwind.demo import FOLDER
 
 settings.register_profile("seeded", deadline=None, derandomize=True)
 settings.load_profile("seeded")
+
+T = TypeVar("T")
+
+
+def ended(work: Coroutine[Any, Any, T]) -> T:
+    """What a coroutine returns. It has a thread of its own: in this one a browser's loop may be running."""
+    with ThreadPoolExecutor(1) as alone:
+        return alone.submit(asyncio.run, work).result()
 
 
 def changed(job: Job, *edits: Edit, **values: Any) -> Job:

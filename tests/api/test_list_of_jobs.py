@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import asyncio
 import threading
 import time
 from pathlib import Path
@@ -19,6 +18,7 @@ from fahrtwind.api.slow import GIVEN_UP_S, SlowWorks
 from fahrtwind.core.engine.beside import Hands, Stopped
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.slow import WORKS, SlowWork
+from tests.conftest import ended
 
 
 def test_what_nobody_waits_for_is_not_worked_out(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
@@ -37,10 +37,10 @@ def test_what_nobody_waits_for_is_not_worked_out(tmp_path: Path, monkeypatch: py
         return await asking.of(job, app.state.store, app.state.records, request)
 
     asking._turn.acquire()
-    assert asyncio.run(ask(gone=True)) is None and not evaluated, "left before its turn"
+    assert ended(ask(gone=True)) is None and not evaluated, "left before its turn"
     asking._turn.release()
-    first = asyncio.run(ask(gone=False))
-    assert first.roof is not None and asyncio.run(ask(gone=False)) is first and len(evaluated) == 1
+    first = ended(ask(gone=False))
+    assert first.roof is not None and ended(ask(gone=False)) is first and len(evaluated) == 1
 
 
 def test_the_list_reads_a_revision_once_and_leaves_out_what_cannot_be_read(tmp_path: Path) -> None:

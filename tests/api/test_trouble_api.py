@@ -21,6 +21,7 @@ from fahrtwind.api import guard, serve, slow
 from fahrtwind.api.app import LARGEST_BODY, create_app
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.store import database as db
+from tests.conftest import ended
 
 
 def edit(client: TestClient, job: str, base: int, edit_id: str, *edits: dict[str, Any]) -> Any:
@@ -200,7 +201,7 @@ def test_a_body_that_never_comes_is_ended(database: Path, monkeypatch: pytest.Mo
         "client": ("127.0.0.1", 1),
         "root_path": "",
     }
-    asyncio.run(asyncio.wait_for(app(scope, never, send), 5))
+    ended(asyncio.wait_for(app(scope, never, send), 5))
     assert sent[0]["status"] == 408
 
 

@@ -1795,7 +1795,10 @@ export interface components {
              */
             happenings: components["schemas"]["Happening"][];
         };
-        /** CarrierVerdict */
+        /**
+         * CarrierVerdict
+         * @description CarrierVerdict
+         */
         CarrierVerdict: {
             /** Carrier */
             carrier: string;
@@ -2866,7 +2869,10 @@ export interface components {
             /** Can Undo */
             can_undo?: boolean | null;
         };
-        /** Evaluation */
+        /**
+         * Evaluation
+         * @description Evaluation
+         */
         Evaluation: {
             findings: components["schemas"]["Findings"];
             /** Snags */
@@ -5405,7 +5411,10 @@ export interface components {
             /** Panel */
             panel: string;
         };
-        /** ModelCount */
+        /**
+         * ModelCount
+         * @description ModelCount
+         */
         ModelCount: {
             /** Model */
             model: string;
@@ -6004,7 +6013,10 @@ export interface components {
              */
             rear_fall: components["schemas"]["Length"];
         };
-        /** Overlap */
+        /**
+         * Overlap
+         * @description Overlap
+         */
         Overlap: {
             /** Panel */
             panel: string;
@@ -6209,7 +6221,10 @@ export interface components {
              */
             panels: string[];
         };
-        /** PanelVerdict */
+        /**
+         * PanelVerdict
+         * @description PanelVerdict
+         */
         PanelVerdict: {
             /** Panel */
             panel: string;
@@ -7027,7 +7042,10 @@ export interface components {
             work: "proposals";
             result: components["schemas"]["Proposals"] | null;
         };
-        /** ProposedString */
+        /**
+         * ProposedString
+         * @description ProposedString
+         */
         ProposedString: {
             /** Controller */
             controller: string;
@@ -7789,7 +7807,10 @@ export interface components {
              */
             wall: components["schemas"]["Length"];
         };
-        /** Rejected */
+        /**
+         * Rejected
+         * @description Rejected
+         */
         Rejected: {
             /** Reading */
             reading: string;
@@ -8664,7 +8685,10 @@ export interface components {
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
         };
-        /** SideLine */
+        /**
+         * SideLine
+         * @description SideLine
+         */
         SideLine: {
             /**
              * Side
@@ -8742,7 +8766,10 @@ export interface components {
              */
             lids: "closed" | "open";
         };
-        /** Snag */
+        /**
+         * Snag
+         * @description Snag
+         */
         Snag: {
             /** Id */
             id: string;
@@ -9084,7 +9111,10 @@ export interface components {
             id: string;
             x: components["schemas"]["Length"];
         };
-        /** StationState */
+        /**
+         * StationState
+         * @description StationState
+         */
         StationState: {
             /**
              * Station
@@ -9136,7 +9166,10 @@ export interface components {
              */
             confidence: "published" | "common practice" | "judgement";
         };
-        /** StepInput */
+        /**
+         * StepInput
+         * @description StepInput
+         */
         StepInput: {
             /** Symbol */
             symbol: string;
@@ -10191,7 +10224,10 @@ export interface components {
             /** Lacks */
             lacks: string[];
         };
-        /** WeakStep */
+        /**
+         * WeakStep
+         * @description WeakStep
+         */
         WeakStep: {
             /** Step */
             step: string;
@@ -10547,7 +10583,10 @@ export interface components {
             work: "year";
             result: components["schemas"]["YieldFinding"] | null;
         };
-        /** YieldFinding */
+        /**
+         * YieldFinding
+         * @description YieldFinding
+         */
         YieldFinding: {
             /** Site */
             site: string;
@@ -10592,7 +10631,10 @@ export interface components {
             /** Text */
             text: string;
         };
-        /** ItemTable */
+        /**
+         * ItemTable
+         * @description ItemTable
+         */
         ItemTable: {
             /** Rows */
             rows: components["schemas"]["ItemRow"][];
@@ -10619,7 +10661,10 @@ export interface components {
             /** Unit */
             unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
         };
-        /** PanelTable */
+        /**
+         * PanelTable
+         * @description PanelTable
+         */
         PanelTable: {
             /** Rows */
             rows: components["schemas"]["PanelRow"][];
@@ -10653,7 +10698,10 @@ export interface components {
              */
             units: "metric" | "imperial";
         };
-        /** QuantityResult */
+        /**
+         * QuantityResult
+         * @description QuantityResult
+         */
         QuantityResult: {
             /** Value */
             value: number;
@@ -10675,7 +10723,10 @@ export interface components {
              */
             units: "metric" | "imperial";
         };
-        /** ReadingsTable */
+        /**
+         * ReadingsTable
+         * @description ReadingsTable
+         */
         ReadingsTable: {
             /** Understood */
             understood: components["schemas"]["UnderstoodRow"][];
@@ -10754,7 +10805,10 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /** OutlinePoint */
+        /**
+         * OutlinePoint
+         * @description OutlinePoint
+         */
         OutlinePoint: {
             /** X Mm */
             x_mm: number;
@@ -10774,7 +10828,10 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /** RefusedRow */
+        /**
+         * RefusedRow
+         * @description RefusedRow
+         */
         RefusedRow: {
             /** Line */
             line: number;
