@@ -34,7 +34,7 @@ from fahrtwind.core.stations.structure.posterior import (
     NOTICED,
     NOTICED_PRIOR,
     SPOT_NOTICED,
-    _explain,
+    _belonging,
     _log_prior_density,
     _open_bay_score,
     fit,
@@ -140,7 +140,7 @@ def test_each_reading_s_chance_to_be_true_is_its_share_of_the_ways() -> None:
         "a second method is deceived where the first one was, more often than anywhere"
     )
     layout = single(300.0, 600.0, 1600.0, 1.0)
-    _, share, _ = _explain(found, layout)
+    _, share = _belonging(found, layout)
     i, d, again = 0, 0.65, found.again
     spread = np.hypot(found.sigma, BUILD_SCATTER_MM)
     density = np.exp(-0.5 * ((found.x - 300) / spread) ** 2) / (spread * np.sqrt(2 * np.pi))

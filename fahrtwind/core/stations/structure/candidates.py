@@ -23,7 +23,6 @@ from fahrtwind.core.stations.structure.layouts import (
 )
 from fahrtwind.core.stations.structure.posterior import Fitted, fit, member_scores, quick_score
 from fahrtwind.core.tables.readings import (
-    BUILD_SCATTER_MM,
     EVERY_SECOND_SHARE,
     ODD_END_SHARE,
     PITCH_RANGE_MM,
@@ -165,7 +164,7 @@ def _reading_scores(
     false.
     """
     x, rate = evidence.x[which], evidence.rate[which]
-    spread = np.hypot(evidence.sigma[which], BUILD_SCATTER_MM)
+    spread = evidence.spread[which]
     off = x - first[:, None]
     off -= pitch[:, None] * np.round(off / pitch[:, None])
     share = len(x) / np.maximum((x[-1] - x[0]) / pitch[:, None] + 1, 2.0)

@@ -6,7 +6,7 @@ import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.records import dataclass
-from fahrtwind.core.tables.readings import RELIABILITY, ReadingKind
+from fahrtwind.core.tables.readings import BUILD_SCATTER_MM, RELIABILITY, ReadingKind
 
 FloatArray = npt.NDArray[np.float64]
 IntArray = npt.NDArray[np.int64]
@@ -79,17 +79,19 @@ class Evidence:
     walked stretches.
 
     A thing is one reading, or several of one kind and channel within their noise, pooled: ``ids`` has the
-    readings of each. ``rate`` is the density of false things per mm, raised where another method has already
-    pointed. ``first`` marks the first thing of each bunch. ``again`` is the chance that a noticed member gets
-    another reading, by how much the readings bunch. ``channel`` says how each was come by: 0 on a walk, 1 … s
-    in that scan, s + 1 at a spot that was tested alone. ``walks`` are the stretches over which members had
-    the chance of being noticed without a declared scan.
+    readings of each. ``spread`` is how far a true one stands off a perfect spacing, its noise with the build
+    scatter, one standard deviation in mm. ``rate`` is the density of false things per mm, raised where
+    another method has already pointed. ``first`` marks the first thing of each bunch. ``again`` is the chance
+    that a noticed member gets another reading, by how much the readings bunch. ``channel`` says how each was
+    come by: 0 on a walk, 1 … s in that scan, s + 1 at a spot that was tested alone. ``walks`` are the
+    stretches over which members had the chance of being noticed without a declared scan.
     """
 
     ids: tuple[tuple[str, ...], ...]
     kinds: tuple[ReadingKind, ...]
     x: FloatArray
     sigma: FloatArray
+    spread: FloatArray
     rate: FloatArray
     first: npt.NDArray[np.bool_]
     channel: IntArray
@@ -134,12 +136,14 @@ def gather(
     }
     trust |= {t.kind: t for t in overruled}
     things = _things([r for r in readings if r.kind != "pilot_through"], scans, trust)
+    sigma = np.array([t.sigma for t in things], dtype=float)
     first, rate = _false_rates(things, trust, span_mm)
     return Evidence(
         ids=tuple(t.ids for t in things),
         kinds=tuple(t.kind for t in things),
         x=np.array([t.x for t in things], dtype=float),
-        sigma=np.array([t.sigma for t in things], dtype=float),
+        sigma=sigma,
+        spread=np.hypot(sigma, BUILD_SCATTER_MM),
         rate=rate,
         first=first,
         channel=np.array([t.channel for t in things], dtype=np.int64),

@@ -78,7 +78,7 @@ def fit(evidence: Evidence, layout: Layout) -> Fitted | None:
     precision, pull = parameter_prior(evidence, layout)
     covariance = np.linalg.inv(precision)
     for _ in range(ROUNDS):
-        belongs, true_share, _ = _explain(evidence, layout)
+        belongs, true_share = _belonging(evidence, layout)
         normal, right = _normal_equations(evidence, layout, belongs, true_share)
         covariance = np.linalg.inv(normal + precision)
         theta = covariance @ (right + pull)
@@ -89,15 +89,16 @@ def fit(evidence: Evidence, layout: Layout) -> Fitted | None:
         if moved < STILL_MM:
             break
     layout = trimmed(layout, evidence.span)
-    belongs, true_share, score = _explain(evidence, layout)
+    belongs, true_share = _belonging(evidence, layout)
     volume = 0.5 * float(np.linalg.slogdet(2 * np.pi * covariance)[1])
-    weight = np.log(layout.prior) + score + volume + _log_prior_density(evidence, layout)
+    likelihood = _log_likelihood(evidence, layout)
+    weight = np.log(layout.prior) + likelihood + volume + _log_prior_density(evidence, layout)
     return Fitted(layout, np.asarray(covariance, dtype=float), float(weight), belongs, true_share)
 
 
 def quick_score(evidence: Evidence, layout: Layout) -> float:
     """Likelihood at the layout's own parameters, to sort candidates by. A log, without unit."""
-    return _explain(evidence, layout)[2]
+    return _log_likelihood(evidence, layout)
 
 
 def log_null(evidence: Evidence, prior: float) -> float:
@@ -124,9 +125,8 @@ def member_scores(evidence: Evidence, layout: Layout) -> FloatArray:
     """
     positions = layout.positions
     _, _, hit = _hits(evidence, layout, positions)
-    chance, covered = _channels(evidence, layout, positions, hit)
-    chance[0] = USUALLY_NOTICED
-    scores: FloatArray = np.where(covered, np.log1p(chance * (hit - 1)), 0.0).sum(axis=1)
+    covered = _covered(evidence, layout, positions, hit)
+    scores: FloatArray = np.where(covered, np.log1p(_chances(evidence) * (hit - 1)), 0.0).sum(axis=1)
     return scores
 
 
@@ -136,7 +136,7 @@ def _hits(
     """Member each thing is nearest to (n,), its likelihood ratio of true against false (n,), and what each
     channel found of each member, as the ratio of all ways to be noticed against none, shape (m, channels)."""
     belongs = np.searchsorted((positions[1:] + positions[:-1]) / 2, evidence.x)
-    spread = np.hypot(evidence.sigma, BUILD_SCATTER_MM)
+    spread = evidence.spread
     off = (evidence.x - positions[belongs]) / spread
     ratio = np.exp(-0.5 * off * off) / (spread * SQRT_TAU * evidence.rate)
     if layout.silent.any():
@@ -147,45 +147,51 @@ def _hits(
     return belongs, ratio, (1 - evidence.again) / evidence.again * lifted
 
 
-def _channels(
-    evidence: Evidence, layout: Layout, positions: FloatArray, hit: FloatArray
-) -> tuple[FloatArray, npt.NDArray[np.bool_]]:
-    """Chance that each channel notices a member, shape (channels,), and which members it looked at, shape (m,
-    channels).
+def _chances(evidence: Evidence) -> FloatArray:
+    """That each channel notices a member, shape (channels,); of a walk the usual attention."""
+    scans = (1 - evidence.trust[s.kind].miss_share for s in evidence.scans)
+    return np.array([USUALLY_NOTICED, *scans, SPOT_NOTICED])
 
-    A walk and a scan look at every member inside them; whatever found something has looked there.
+
+def _covered(
+    evidence: Evidence, layout: Layout, positions: FloatArray, hit: FloatArray
+) -> npt.NDArray[np.bool_]:
+    """Which members each channel looked at, shape (m, channels): a walk and a scan at every member inside
+    them; whatever found something has looked there.
     """
-    chance = np.array(
-        [USUALLY_NOTICED, *(1 - evidence.trust[s.kind].miss_share for s in evidence.scans), SPOT_NOTICED]
-    )
-    covered = hit > 0
+    covered: npt.NDArray[np.bool_] = hit > 0
     for low, high in evidence.walks:
         covered[:, 0] |= (positions >= low) & (positions <= high) & ~layout.silent
     for i, scan in enumerate(evidence.scans, start=1):
         covered[:, i] |= (positions >= scan.start_mm) & (positions <= scan.end_mm)
-    return chance, covered
+    return covered
 
 
-def _explain(evidence: Evidence, layout: Layout) -> tuple[IntArray, FloatArray, float]:
-    """Which member each thing belongs to, the chance that it does, and the log likelihood."""
+def _belonging(evidence: Evidence, layout: Layout) -> tuple[IntArray, FloatArray]:
+    """Which member each thing belongs to, and the chance that it does."""
+    if len(evidence.x) == 0:
+        return np.zeros(0, dtype=np.int64), np.zeros(0)
+    belongs, ratio, hit = _hits(evidence, layout, layout.positions)
+    chance, again = _chances(evidence)[evidence.channel], evidence.again
+    own = hit[belongs, evidence.channel]
+    noticed = chance * own / (1 - chance + chance * own)
+    lifted = own * again / (1 - again)
+    sure = (lifted + 1) / np.maximum(lifted, 1e-300)
+    return belongs, np.minimum(noticed * again * ratio / (1 + again * ratio) * sure, 1.0)
+
+
+def _log_likelihood(evidence: Evidence, layout: Layout) -> float:
     positions = layout.positions
     if len(evidence.x) == 0 and not evidence.scans:
-        return np.zeros(0, dtype=np.int64), np.zeros(0), _through_score(evidence, positions)
-    belongs, ratio, hit = _hits(evidence, layout, positions)
-    chance, covered = _channels(evidence, layout, positions, hit)
-    noticed = chance * hit / (1 - chance + chance * hit)
-    lifted = hit * evidence.again / (1 - evidence.again)
-    own = lifted[belongs, evidence.channel]
-    sure = (own + 1) / np.maximum(own, 1e-300)
-    true_share = (
-        noticed[belongs, evidence.channel] * evidence.again * ratio / (1 + evidence.again * ratio) * sure
-    )
+        return _through_score(evidence, positions)
+    _, _, hit = _hits(evidence, layout, positions)
+    covered = _covered(evidence, layout, positions, hit)
     walked = np.log1p(NOTICED[:, None] * (hit[covered[:, 0], 0] - 1)).sum(axis=1)
     top = walked.max()
     score = float(np.log(evidence.rate).sum() + top + np.log(NOTICED_PRIOR @ np.exp(walked - top)))
-    score += float(np.where(covered[:, 1:], np.log1p(chance[1:] * (hit[:, 1:] - 1)), 0.0).sum())
-    score += _open_bay_score(evidence, layout) + _through_score(evidence, positions)
-    return belongs, np.minimum(true_share, 1.0), score
+    chance = _chances(evidence)[1:]
+    score += float(np.where(covered[:, 1:], np.log1p(chance * (hit[:, 1:] - 1)), 0.0).sum())
+    return score + _open_bay_score(evidence, layout) + _through_score(evidence, positions)
 
 
 def _open_bay_score(evidence: Evidence, layout: Layout) -> float:
