@@ -12,7 +12,7 @@ import pytest
 
 from fahrtwind.core.choose.curves import EvenLight, curves_of
 from fahrtwind.core.choose.remedies import remedies
-from fahrtwind.core.edits import PutOnRails, SetValue, TetherPanel, apply_edits
+from fahrtwind.core.edits import PutOnPosts, PutOnRails, SetValue, TetherPanel, apply_edits
 from fahrtwind.core.evaluate import Evaluation, evaluate, visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.log.due import due_of
@@ -471,3 +471,15 @@ def test_pritsche_carries_one_panel_first_and_is_looked_at_by_distance() -> None
     moved = changed(job, care__looks=[fell])
     [verdict] = evaluate(moved).findings.judged
     assert verdict.words and any("torque fell" in d.why for d in due_of(moved.care, date(2026, 6, 16)))
+
+
+def test_a_carrier_that_cannot_be_worked_out_leaves_the_rest_their_brackets() -> None:
+    """A factory point two metres off its row is beyond any slot; the other frame is made as before."""
+    van = apply_edits(job_of("druckerei"), [PutOnPosts(panels=("p3",), outer=True)])
+    van = changed(van, workshop__brackets="bent here")
+    off = changed(van, survey__point_rows__w2__points__n2__x="4260 mm")
+    rack, frame = (carrier.id for carrier in van.carriers)
+    whole, told = evaluate(van).findings, evaluate(off).findings
+    assert not whole.silent and [s.place for s in told.silent] == [f"carriers.{rack}"]
+    assert {f.carrier for f in told.fits} == {f.carrier for f in whole.fits} - {rack}
+    assert [p for p in told.pieces if p.part_of == frame] == [p for p in whole.pieces if p.part_of == frame]

@@ -49,6 +49,7 @@ def test_a_tight_tether_takes_the_place_of_the_foot_beside_it() -> None:
     corners = np.array([(1.0, x, y) for x in (-500.0, 500.0) for y in (-300.0, 300.0)])
     plate = _Plate(
         corners,
+        corners,
         corners[:1],
         np.full((1, 4), 700.0),
         np.array([700.0]),
@@ -62,6 +63,21 @@ def test_a_tight_tether_takes_the_place_of_the_foot_beside_it() -> None:
     slack, loose = plate.solved(np.full(4, 1000.0), np.array([1e4]))
     assert loose[0, 0, 0] == pytest.approx([0.0])
     assert slack[0, 0, 0].sum() == pytest.approx(1000.0, rel=1e-4)
+
+
+def test_clamps_in_line_are_held_by_their_tethers() -> None:
+    """Two clamps on one side, one of them lost, a load in the middle. Moments about both axes: 492 · f = 0,
+    496 · (f − a + b) = 0, so the clamp that is left carries nothing and each tether half.
+    """
+    corners = np.array([(1.0, x, y) for x in (-740.0, 740.0) for y in (-496.0, 496.0)])
+    clamps = np.array([(1.0, -492.0, 496.0), (1.0, 492.0, 496.0)])
+    lines = np.array([(1.0, 0.0, -496.0), (1.0, 0.0, 496.0)])
+    springs, load = np.full((1, 2), 2000.0), np.array([1.0, 0.0, 0.0])
+    plate = _Plate(corners, clamps, lines, springs, np.full(2, 41.0), np.zeros(2), np.zeros((1, 3)), load)
+    feet, tethers = plate.solved(np.full(2, 1000.0), np.zeros(2))
+    assert feet[0, 0, 0] == pytest.approx([0.0, 0.0], abs=0.5)
+    assert tethers[0, 0, 0] == pytest.approx([500.0, 500.0], rel=1e-3)
+    assert np.isfinite(plate.alone().solved(np.full(2, 1000.0), np.zeros(0))[0]).all()
 
 
 def test_one_click_sets_two_tethers_into_members(roomy: Job) -> None:

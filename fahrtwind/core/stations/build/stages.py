@@ -108,14 +108,14 @@ def loose_pieces(
     units: UnitSystem,
 ) -> tuple[Piece, ...]:
     owners = {s.id: s for s in (*panels, *carriers)}
-    fits = {carrier.id: own for carrier, own in zip(carriers, fits_by_carrier, strict=True)}
+    fits = [fit for own in fits_by_carrier for fit in own]
     found: list[Piece] = []
     for holder in holders:
         owner = owners.get(holder.id.removesuffix(ENDS_OF))
         if isinstance(owner, PlacedPanel) and owner.span is not None and holder.bars:
             found += bridges(owner, owner.span, holder.bars, units)
         elif owner is not None and workshop.brackets == "bent here":
-            by_foot = {f.foot: f for f in fits.get(holder.id, ())}
+            by_foot = {f.foot: f for f in fits if f.carrier == holder.id}
             found += bent_brackets(holder, owner, marks, by_foot, units)
     return tuple(found)
 

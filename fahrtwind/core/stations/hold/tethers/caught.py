@@ -36,7 +36,9 @@ from fahrtwind.core.stations.layout.feet import FootPlace
 
 HALVINGS, LEAST_PA = 27, 1e-2
 FAINT_N_MM = 1e-3
-"""Keeps a plate on two feet in line solvable: it turns until its tethers are tight."""
+"""At each corner: keeps a plate on one foot, or on feet in line, solvable. It turns until its tethers are
+tight.
+"""
 
 
 @dataclass(frozen=True, slots=True)
@@ -68,10 +70,11 @@ class Caught:
 
 @dataclass(frozen=True, slots=True, eq=False)
 class _Plate:
-    """A panel's plate on feet and tethers. Shapes: ``feet`` (n, 3) and ``lines`` (t, 3) of arms about its
-    centre, ``springs`` (ends, n), ``constant`` (cases, 3), ``per_pa`` (3,), loads about the centre.
+    """A panel's plate on feet and tethers. Arms about its centre: ``corners`` (4, 3), ``feet`` (n, 3),
+    ``lines`` (t, 3); ``springs`` (ends, n); loads about it: ``constant`` (cases, 3), ``per_pa`` (3,).
     """
 
+    corners: FloatArray
     feet: FloatArray
     lines: FloatArray
     springs: FloatArray
@@ -96,8 +99,9 @@ class _Plate:
         """
         n, t = len(self.feet), len(self.lines)
         there = variants(n)[1:]
-        springs = there[:, None, :] * self.springs[None] + FAINT_N_MM
+        springs = there[:, None, :] * self.springs[None]
         base = np.einsum("len,ni,nj->leij", springs, self.feet, self.feet)
+        base += FAINT_N_MM * self.corners.T @ self.corners
         loads = np.broadcast_to(self.loads(pressure)[:, None], (n, len(self.springs), len(self.constant), 3))
         tight = np.zeros((*loads.shape[:3], t))
         for _ in range(t + 2):
@@ -110,7 +114,7 @@ class _Plate:
             if np.array_equal(now, tight):
                 break
             tight = now
-        on_feet = springs[:, :, None] * (motion @ self.feet.T) * there[:, None, None]
+        on_feet = springs[:, :, None] * (motion @ self.feet.T)
         return on_feet, self.line_springs * np.maximum(rises, 0.0)
 
 
@@ -165,6 +169,7 @@ def _plate(held: Held, tethers: tuple[Tether, ...], strengths: tuple[Strength, .
     road, parked = case_forces(winds[0].mass_kg, held.bump_g), standing_force(winds[0].mass_kg)
     rows = plate_rows(winds, road, parked)
     arms = [(1.0, f.x_mm - centre[0], f.y_mm - centre[1]) for f in held.feet]
+    ends = [(1.0, x * rect.length_mm, y * rect.width_mm) for x in (-0.5, 0.5) for y in (-0.5, 0.5)]
     half = {"port": (None, -0.5), "starboard": (None, 0.5), "front": (-0.5, None), "rear": (0.5, None)}
     lines = []
     for t in tethers:
@@ -177,6 +182,7 @@ def _plate(held: Held, tethers: tuple[Tether, ...], strengths: tuple[Strength, .
             )
         )
     return _Plate(
+        np.array(ends),
         np.array(arms),
         np.array(lines),
         np.array([[c.stiffness_n_mm for c in chains], [c.stiffest_n_mm for c in chains]]),
