@@ -12,7 +12,15 @@ from typing import Any
 import numpy as np
 import pytest
 
-from fahrtwind.core.choose.days import ask_why_not, helps, how_sure, kept_as_plan, plan_days, problem_for
+from fahrtwind.core.choose.days import (
+    ask_why_not,
+    helps,
+    how_sure,
+    kept_as_plan,
+    plan_days,
+    problem_for,
+    reasons_for_none,
+)
 from fahrtwind.core.edits import apply_edits
 from fahrtwind.core.engine.beside import Hands
 from fahrtwind.core.errors import InputError, NotFound
@@ -427,6 +435,16 @@ def test_wind_and_hands_of_a_heavy_unit() -> None:
     few = changed(job, days__crew=[p.model_dump(mode="json") for p in job.days.crew[:3]])
     none = plan_days(few)
     assert none.state == "impossible" and none.reasons[0].name == "too few hands"
+
+
+def test_where_hands_are_short_one_more_is_told_whatever_hours_the_others_work() -> None:
+    """Three things of seven hours on one day: two people do two of them, three would do all."""
+    for ends in ("17:00", "16:30"):
+        crew = [{"id": "a", "name": "Ada"}, {"id": "b", "name": "Ben", "ends": ends}]
+        short = problem(told(days=1, crew=crew), [bench(name, 420) for name in ("one", "two", "three")])
+        assert solve(short, 3).state == "impossible"
+        (reason,) = reasons_for_none(short)
+        assert reason.words == "with 3 people there would be a plan"
 
 
 def test_squeeze_out_is_trimmed_after_two_days() -> None:

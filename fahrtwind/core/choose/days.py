@@ -95,7 +95,9 @@ def reasons_for_none(problem: Problem) -> tuple[Reason, ...]:
         return found
     calendar = problem.calendar
     anybody = np.any(calendar.present, axis=0)
-    helped = replace(calendar, present=(*calendar.present, anybody))
+    crew = (*calendar.days.crew, Person(id="more", name="one more"))
+    days = calendar.days.model_copy(update={"crew": crew})
+    helped = replace(calendar, days=days, present=(*calendar.present, anybody))
     if solve(problem_of(problem.network, helped), CHECK_S, goals=1).state == "found":
         words = f"with {len(calendar.present) + 1} people there would be a plan"
         return (Reason("too few hands", "", words),)
