@@ -7,6 +7,7 @@ from collections.abc import Iterator
 from dataclasses import replace
 from itertools import combinations
 from math import inf
+from typing import Literal
 
 from fahrtwind.core.choose.foresight import BOLD, NEAR_BY, Reach, foreseen, reach_of
 from fahrtwind.core.choose.hold_changes import (
@@ -18,7 +19,7 @@ from fahrtwind.core.choose.hold_changes import (
     so_many_a_foot,
     spread_to,
 )
-from fahrtwind.core.choose.look import Look, stops_of
+from fahrtwind.core.choose.look import Look, more_stops, stops_of, subject
 from fahrtwind.core.choose.spending import dearer_by
 from fahrtwind.core.edits import Edit, SetValue, apply_edits
 from fahrtwind.core.engine.beside import go_on
@@ -95,7 +96,7 @@ def fails(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
     return any(
         s.severity == "stop"
         and s.station == "hold"
-        and ".".join(s.place.split(".")[:2]) in mine
+        and subject(s.place) in mine
         and (s.id in HOLDING or s.id.startswith("carrier"))
         for s in snags
     )
@@ -264,19 +265,22 @@ class Search:
             return []
         self.judged += 1
         changed = _of(after, self.panel)
-        if self._refused(way, self.before.placed, then.placed):
+        if self._refused(way, then, "placed"):
             return []
-        if fails(then.near, changed) or self._refused(way, self.before.near, then.near):
+        if fails(then.near, changed) or self._refused(way, then, "near"):
             return []
         if self.near:
             return [_offer(way, self.before, then, changed, priced=False)]
-        if self._refused(way, self.before.everywhere, then.everywhere):
+        if self._refused(way, then, "everywhere"):
             return []
         return [_offer(way, self.before, then, changed)]
 
-    def _refused(self, way: tuple[Change, ...], before: tuple[Snag, ...], after: tuple[Snag, ...]) -> bool:
-        """Whether a new stop came; the first such way is remembered with its stops."""
-        new = stops_of(after) - stops_of(before)
+    def _refused(
+        self, way: tuple[Change, ...], then: Look, seen: Literal["placed", "near", "everywhere"]
+    ) -> bool:
+        """Whether a stop came; the first such way is remembered with its stops. ``seen``: as far as that."""
+        before, after = getattr(self.before, seen), getattr(then, seen)
+        new = more_stops(stops_of(before, self.before.feet), stops_of(after, then.feet))
         if new:
             self.refusals.update(c.words for c in way)
         if new and self.refused is None:

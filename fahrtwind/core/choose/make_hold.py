@@ -14,7 +14,7 @@ from functools import partial
 
 from fahrtwind.core.choose.hold_changes import changes_of
 from fahrtwind.core.choose.hold_search import OF_A_FRAME, THOROUGH, Effort, HoldOffer, Search, fails
-from fahrtwind.core.choose.look import Look
+from fahrtwind.core.choose.look import Look, subject
 from fahrtwind.core.engine.beside import apart, go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.job.document import Job
@@ -105,7 +105,7 @@ def usual_effort(panel: PlacedPanel) -> Effort:
 def _tips(snags: tuple[Snag, ...], panel: PlacedPanel) -> bool:
     """Whether it lets go at the speed that is driven once a foot is lost."""
     mine = {f"panels.{panel.id}", f"carriers.{panel.carrier}"}
-    return any(s.id in ONE_LOST and ".".join(s.place.split(".")[:2]) in mine for s in snags)
+    return any(s.id in ONE_LOST and subject(s.place) in mine for s in snags)
 
 
 def _why(search: Search) -> str:

@@ -11,6 +11,7 @@ from math import ceil
 from typing import Literal
 
 from fahrtwind.core.choose.hold_changes import so_many_a_foot
+from fahrtwind.core.choose.look import more_stops, stops_of, subject
 from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.engine.rule import Snag
@@ -110,19 +111,13 @@ def _first_that_clears(job: Job, before: Evaluation, snag: Snag, drafts: Iterato
 
 
 def _clears(before: Evaluation, after: Evaluation, snag: Snag) -> bool:
-    had = {(s.id, _subject(s.place)) for s in before.snags if s.severity == "stop"}
-    has = {(s.id, _subject(s.place)) for s in after.snags if s.severity == "stop"}
+    had, has = (stops_of(told.snags, told.findings.feet) for told in (before, after))
     gone = not any(s.id == snag.id and s.place == snag.place for s in after.snags)
     if snag.id in ("safe-speed-too-low", "let-go-too-low"):  # the worst foot may only have changed places
         gone = not any(
-            i in ("safe-speed-too-low", "let-go-too-low") and p == _subject(snag.place) for i, p in has
+            i in ("safe-speed-too-low", "let-go-too-low") and p == subject(snag.place) for i, p in has
         )
-    return gone and has <= had
-
-
-def _subject(place: str) -> str:
-    """The panel or obstacle a place is about."""
-    return ".".join(place.split(".")[:2])
+    return gone and not more_stops(had, has)
 
 
 def _ways(job: Job, before: Evaluation, snag: Snag) -> Iterator[Iterator[_Draft]]:
