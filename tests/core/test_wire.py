@@ -267,6 +267,16 @@ def test_a_year_by_curves_beside_the_year_of_the_layout(sound: Job) -> None:
     assert "same" in found.reason or "%" in found.reason
 
 
+def test_panels_that_never_reach_the_battery_alone_go_in_series(sound: Job) -> None:
+    """A panel of 33.5 V never charges 48 V; two in series do."""
+    found = visit(changed(sound, wiring__controllers__c1__battery=48)).demand("groupings")
+    assert found.reason.startswith("Only in series: all in parallel the panels never have the volts")
+    assert all(len(s.panels) > 1 for s in found.ways[0].strings)
+    assert [w.year_kwh for w in found.ways if w.words == "1s4p"] in ([], [0.0])
+    short = changed(sound, wiring__controllers__c1__battery=48, wiring__controllers__c1__max_voltage="50 V")
+    assert "never have the volts" in visit(short).demand("groupings").reason
+
+
 def test_sheets_that_do_not_add_up_are_told_by_field() -> None:
     assert [g.field for g in sheet_gaps(P250.model_copy(update={"vmp": None, "isc": None}))] == ["isc", "vmp"]
     swapped = P250.model_copy(update={"voc": Voltage(v=30.1), "vmp": Voltage(v=37.2)})

@@ -147,7 +147,9 @@ class Search:
         """What one controller takes from strings joined."""
         power = self.taken(powers, controller)
         energy = power * self._hours
-        volts = self.grid[self._slices[controller]][powers[self._slices[controller]].argmax(axis=0)]
+        within = self._slices[controller]
+        grid = self.grid[within]  # empty where a battery wants more volts than its controller bears
+        volts = grid[powers[within].argmax(axis=0)] if len(grid) else np.ones_like(power)
         squared = (power / np.maximum(volts, 1.0)) ** 2
         return Joined(
             controller,

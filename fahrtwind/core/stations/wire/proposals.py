@@ -280,13 +280,19 @@ class _Told:
         parallel = next((w for w in ways if all(len(s) == 1 for j in w for s in j.strings)), None)
         if series is None or parallel is None:
             return "" if not tried else self._only(search, "parallel" if series is None else "series")
-        apart = (sum(j.year_wh for j in series) / sum(j.year_wh for j in parallel) - 1) * 100
-        if abs(apart) < SAME_PERCENT:
+        in_series, in_parallel = (sum(j.year_wh for j in way) for way in (series, parallel))
+        if not in_series and not in_parallel:
+            return "No way charges the battery: the panels never have the volts for it."
+        better, other = ("series", "all in parallel")
+        most, least = in_series, in_parallel
+        if in_parallel > in_series:
+            better, other, most, least = "parallel", "in series", in_parallel, in_series
+        if not least:
+            return f"Only in {better}: {other} the panels never have the volts to charge the battery."
+        more = (most / least - 1) * 100
+        if more < SAME_PERCENT:
             return f"In series or in parallel this roof gives the same ({self._because()}): choose by cable."
-        better, other = ("series", "all in parallel") if apart > 0 else ("parallel", "in series")
-        return (
-            f"Best in {better}: {abs(apart):.1f} % more a year than {other}. {self._because().capitalize()}."
-        )
+        return f"Best in {better}: {more:.1f} % more a year than {other}. {self._because().capitalize()}."
 
     def _nothing_fits(self) -> str:
         """By how much the panel with the fewest volts misses the controller that bears most."""
