@@ -203,10 +203,11 @@ def best_ways(search: Search, most: int = 12) -> Tried:
 def _finely(search: Search, ways: Sequence[Sequence[tuple[int, Strings]]]) -> tuple[tuple[Joined, ...], ...]:
     """Worked again in fine steps of voltage, best first."""
     fine = search.finely
-    return tuple(sorted((given_way(fine, way) for way in ways), key=lambda w: -_year(w)))
+    return tuple(sorted((given_way(fine, way) for way in ways), key=lambda w: -year_wh(w)))
 
 
-def _year(way: tuple[Joined, ...]) -> float:
+def year_wh(way: tuple[Joined, ...]) -> float:
+    """What a way gives in a year, Wh."""
     return sum(j.year_wh for j in way)
 
 

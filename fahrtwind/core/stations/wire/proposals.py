@@ -23,6 +23,7 @@ from fahrtwind.core.stations.wire.grouping import (
     best_ways,
     even_ways,
     given_way,
+    year_wh,
 )
 from fahrtwind.core.stations.wire.limits import INPUT_FACTOR, cold_volts
 from fahrtwind.core.stations.wire.runs import Harness
@@ -201,7 +202,7 @@ class _Told:
         """One way in figures."""
         used = [i for j in way for s in j.strings for i in s]
         alone = float(sum((self.alone[i] * self.field.hours).sum() for i in used))
-        year = sum(j.year_wh for j in way)
+        year = year_wh(way)
         return Grouping(
             self._words(way),
             tuple(
@@ -274,19 +275,17 @@ class _Told:
         """
         if not ways:
             return self._nothing_fits()
+        if not year_wh(ways[0]):
+            return "No way charges the battery: the panels never have the volts for it."
         if len(self.panels) < 2:
             return ""
         series = next((w for w in ways if any(len(s) > 1 for j in w for s in j.strings)), None)
         parallel = next((w for w in ways if all(len(s) == 1 for j in w for s in j.strings)), None)
         if series is None or parallel is None:
             return "" if not tried else self._only(search, "parallel" if series is None else "series")
-        in_series, in_parallel = (sum(j.year_wh for j in way) for way in (series, parallel))
-        if not in_series and not in_parallel:
-            return "No way charges the battery: the panels never have the volts for it."
-        better, other = ("series", "all in parallel")
-        most, least = in_series, in_parallel
-        if in_parallel > in_series:
-            better, other, most, least = "parallel", "in series", in_parallel, in_series
+        better, other, most, least = "series", "all in parallel", year_wh(series), year_wh(parallel)
+        if least > most:
+            better, other, most, least = "parallel", "in series", least, most
         if not least:
             return f"Only in {better}: {other} the panels never have the volts to charge the battery."
         more = (most / least - 1) * 100
