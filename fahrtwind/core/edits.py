@@ -4,10 +4,12 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from pydantic import Field
+from pydantic import Field, ValidationError
 
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
+from fahrtwind.core.job.load import as_input_error
 from fahrtwind.core.stations.hold.actions import bond_follows, bracket_follows, with_usual_parts
 from fahrtwind.core.stations.hold.carriers.actions import (
     PutInFrame,
@@ -66,7 +68,16 @@ def apply_edits(job: Job, edits: list[Edit]) -> Job:
     Parts of the document that no edit touches stay the same objects.
     """
     for edit in edits:
-        job = _apply(job, edit)
+        try:
+            job = _apply(job, edit)
+        except ValidationError as error:  # an action would set up what no job may hold
+            wrong = as_input_error(error)
+            raise InputError(
+                f"{edit.words()}: part of it would be beyond what a job may hold ({wrong.field}: "
+                f"{wrong.problem.rstrip('.')}).",
+                remedy="Move or resize the panels it is about, then do it again.",
+                field=wrong.field,
+            ) from error
     return job
 
 
@@ -105,6 +116,7 @@ __all__ = [
     "MirrorPanel",
     "NoteReading",
     "PlacePanel",
+    "PutInFrame",
     "PutOnPosts",
     "PutOnRack",
     "PutOnRails",

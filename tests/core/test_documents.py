@@ -10,7 +10,19 @@ from typing import Any, get_args
 import pytest
 from pydantic import BaseModel
 
-from fahrtwind.core.edits import PlacePanel, SetValue, apply_edits
+from fahrtwind.core.edits import (
+    MirrorPanel,
+    PlacePanel,
+    PutInFrame,
+    PutOnPosts,
+    PutOnRack,
+    PutOnRails,
+    RaisePanel,
+    RemoveEntry,
+    SetValue,
+    TetherPanel,
+    apply_edits,
+)
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import Evaluation, evaluate
 from fahrtwind.core.job.document import Job
@@ -66,6 +78,37 @@ def quantity_paths(part: BaseModel, path: str = "") -> list[str]:
         elif isinstance(value, tuple) and value and isinstance(value[0], BaseModel):
             found += quantity_paths(value[0], f"{here}.{getattr(value[0], 'id', 0)}.")
     return found
+
+
+@pytest.mark.parametrize("block", range(3))
+def test_actions_on_random_documents_are_done_or_refused_in_words(block: int) -> None:
+    """One after the other, as somebody does who tries things out; after each the job is still answered."""
+    done = 0
+    for seed in range(5 * block, 5 * block + 5):
+        dice, job = random.Random(seed), random_document(seed)
+        for _ in range(8):
+            if not job.panels:
+                job = apply_edits(job, [PlacePanel(model="Kiesel 185")])
+            ids = [p.id for p in job.panels]
+            some = tuple(dice.sample(ids, dice.randint(1, len(ids))))
+            actions = [
+                PutOnRails(panels=some),
+                PutOnRack(panels=some, points=dice.random() < 0.5),
+                PutOnPosts(panels=some, outer=dice.random() < 0.5),
+                PutInFrame(panels=some, crossbars=dice.random() < 0.5),
+                RaisePanel(panel=some[0]),
+                TetherPanel(panel=some[0]),
+                MirrorPanel(panel=some[0]),
+                RemoveEntry(path=f"panels.{some[0]}"),
+            ]
+            try:
+                job = apply_edits(job, [dice.choice(actions)])
+            except FahrtwindError as refused:
+                assert refused.problem and refused.remedy
+                continue
+            done += 1
+            assert trouble(evaluate(job)) == [], seed
+    assert done > 10
 
 
 @pytest.mark.parametrize("job", demo_jobs(), ids=lambda job: job.name)

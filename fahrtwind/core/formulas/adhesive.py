@@ -199,7 +199,7 @@ def thermal_shear(
     run_mm: Annotated[Number, Arg("x", "mm", "from the middle of the rail", 0, 25_000)],
     difference_per_k: Annotated[Number, Arg("Δα", "1/K", "rail against roof", 0, 1e-4)],
     change_k: Annotated[Number, Arg("ΔT", "K", "from setting to hot or cold", 0, 150)],
-    thickness_mm: Annotated[Number, Arg("t", "mm", "tape thickness", 0.2, 6)],
+    thickness_mm: Annotated[Number, Arg("t", "mm", "thickness of tape or bead", 0.2, 15)],
 ) -> Number:
     return run_mm * difference_per_k * change_k / thickness_mm
 

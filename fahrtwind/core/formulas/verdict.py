@@ -107,7 +107,7 @@ def rated_share(
     source=Source("Product of what was multiplied on the way, so that caution is not stacked unseen"),
 )
 def caution_in_all(
-    safety_factor: Annotated[Number, Arg("Ω", "", "nominal over design strength of the weakest link", 1, 20)],
+    safety_factor: Annotated[Number, Arg("Ω", "", "nominal over design strength of the weakest link", 1)],
     cautious_m2: Annotated[Number, Arg("c_cautious", "m²", "coefficient times area, cautious end", 0)],
     typical_m2: Annotated[Number, Arg("c_typical", "m²", "coefficient times area, typical end", 1e-9)],
     road_speed_m_s: Annotated[Number, Arg("v", "m/s", "road speed", 0.1, 90)],
