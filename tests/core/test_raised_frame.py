@@ -16,8 +16,10 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
 from fahrtwind.core.job.panel import GLUED, FoamTape
 from fahrtwind.core.stations.hold.carriers.rack_forces import clamp_places
+from fahrtwind.core.stations.hold.carriers.stages import Footing
 from fahrtwind.core.stations.hold.raised.frame import Standing, _loads, _on_clamps, judge_frame
 from fahrtwind.core.stations.hold.raised.parts import RaisedPart, blows
+from fahrtwind.core.stations.hold.raised.stages import raised_frame
 from tests.conftest import changed
 
 G = 9.80665
@@ -73,6 +75,18 @@ def test_hinges_and_struts_bear_air_and_weight(sound: Job, panels: tuple[str, ..
         along = (back[-2:, :3] * ways).sum(axis=1)
         across = np.linalg.norm(back[-2:, :3] - along[:, None] * ways, axis=1)
         assert (across < 2.0).all(), "a strut only pulls and pushes along itself; its own weight is beside"
+
+
+def test_a_raised_frame_stands_on_its_own_feet_whatever_is_known_of_others(sound: Job) -> None:
+    """Rails before it in the list, of which nothing is known, as where their parts lie beyond the formulas."""
+    job = framed(sound, "p1")
+    seen, own = visit(job), standing_of(job)
+    (footing,) = seen["footings"]
+    other = Footing("b0", footing.feet[:1], footing.chains[:1])
+    told = raised_frame(job.raisings[0], seen["panels"], seen["carriers"], (other, footing))
+    assert told is not None and told.feet == own.feet and told.chains == own.chains
+    assert {f.panel for f in told.feet} == {own.rack.id}
+    assert raised_frame(job.raisings[0], seen["panels"], seen["carriers"], (other,)) is None
 
 
 def test_struts_by_hand(sound: Job) -> None:

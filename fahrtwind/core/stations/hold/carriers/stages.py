@@ -8,6 +8,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack, Rails
 from fahrtwind.core.job.document import Assumptions, Members, Vehicle
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.roof import Survey
+from fahrtwind.core.records import dataclass
 from fahrtwind.core.stations.hold.carriers.explain import explain_carrier, explain_rack
 from fahrtwind.core.stations.hold.carriers.forced import Forced, forced_of
 from fahrtwind.core.stations.hold.carriers.links import joint_chain, rail_foot_chain
@@ -55,7 +56,7 @@ def point_ratings_n(survey_notes: Survey) -> dict[str, float]:
     return {r.id: r.rating.kg * GRAVITY for r in survey_notes.point_rows if r.rating is not None}
 
 
-@stage("hold", "Chains of a carrier", "carriers.{id}.hold", each="carriers", all="chains_by_carrier")
+@stage("hold", "Chains of a carrier", "carriers.{id}.hold", each="carriers")
 def foot_chains(
     carrier: Carrier,
     skin: Vehicle,
@@ -68,6 +69,22 @@ def foot_chains(
     ways = [_way(f, members, point_ratings_n) for f in feet_of_carrier]
     alike = {way: rail_foot_chain(carrier, skin, ribs, *way) for way in dict.fromkeys(ways)}
     return tuple(alike[way] for way in ways)
+
+
+@dataclass(frozen=True, slots=True, eq=False)
+class Footing:
+    """What a carrier stands on: its feet, and the chain of each."""
+
+    carrier: str
+    feet: tuple[FootPlace, ...]
+    chains: tuple[Chain, ...]
+
+
+@stage("hold", "What a carrier stands on", "carriers.{id}", each="carriers", all="footings")
+def footing(
+    carrier: Carrier, feet_of_carrier: tuple[FootPlace, ...], foot_chains: tuple[Chain, ...]
+) -> Footing:
+    return Footing(carrier.id, feet_of_carrier, foot_chains)
 
 
 def _way(

@@ -7,6 +7,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
 from fahrtwind.core.stations.hold.carriers.sharing import Carried
+from fahrtwind.core.stations.hold.carriers.stages import Footing
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.raised.frame import Standing, judge_frame, raised_whole
@@ -14,7 +15,6 @@ from fahrtwind.core.stations.hold.raised.parts import explain_parts
 from fahrtwind.core.stations.hold.raised.statics import RaisedVerdict, judge_raised
 from fahrtwind.core.stations.hold.verdict import Air, PanelVerdict
 from fahrtwind.core.stations.house import stage, working
-from fahrtwind.core.stations.layout.feet import FootPlace
 
 NEAR_EDGE = 0.75
 
@@ -24,16 +24,17 @@ def raised_frame(
     raising: Raising,
     panels: tuple[PlacedPanel, ...],
     carriers: tuple[Carrier, ...],
-    feet_by_carrier: tuple[tuple[FootPlace, ...], ...],
-    chains_by_carrier: tuple[tuple[Chain, ...], ...],
+    footings: tuple[Footing, ...],
 ) -> Standing | None:
-    """None where the panels are not raised, not with their frame, or one of its rails stands on nothing."""
+    """None where the panels are not raised, not with their frame, or one of its rails stands on nothing, as
+    far as that is known.
+    """
     rack = raised_whole(raising, panels, carriers)
     own = next((p for p in panels if p.id in raising.panels and p.tilt.deg > 0), None)
-    if rack is None or own is None:
+    on = next((f for f in footings if rack is not None and f.carrier == rack.id), None)
+    if rack is None or own is None or on is None:
         return None
-    at = next(i for i, c in enumerate(carriers) if c is rack)
-    standing = Standing.of(raising, rack, own, feet_by_carrier[at], chains_by_carrier[at])
+    standing = Standing.of(raising, rack, own, on.feet, on.chains)
     stood = all(standing.under(rail) for rail in (standing.hinged, standing.freed))
     return standing if stood else None
 
