@@ -78,7 +78,7 @@ def test_hinges_and_struts_bear_air_and_weight(sound: Job, panels: tuple[str, ..
 
 
 def test_a_raised_frame_stands_on_its_own_feet_whatever_is_known_of_others(sound: Job) -> None:
-    """Rails before it in the list, of which nothing is known, as where their parts lie beyond the formulas."""
+    """Rails before it in the list, of which nothing is known: their parts lie beyond the formulas."""
     job = framed(sound, "p1")
     seen, own = visit(job), standing_of(job)
     (footing,) = seen["footings"]
