@@ -33,8 +33,10 @@ __all__ = ["dataclass"]
 
 def _record(cls: type, *, eq: bool) -> type:
     own = set(cls.__dict__)
-    cls.__doc__ = cls.__doc__ or cls.__name__  # else the standard decorator writes out how it is made
+    described = cls.__doc__
+    cls.__doc__ = described or cls.__name__  # else the standard decorator writes out how it is made
     made: type = dataclasses.dataclass(repr=False, eq=False, slots=True)(cls)
+    made.__doc__ = described
     fields = dataclasses.fields(made)
     told: dict[str, Callable[..., Any]] = {"__repr__": _shown}
     if eq:

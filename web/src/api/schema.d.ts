@@ -1795,10 +1795,7 @@ export interface components {
              */
             happenings: components["schemas"]["Happening"][];
         };
-        /**
-         * CarrierVerdict
-         * @description CarrierVerdict
-         */
+        /** CarrierVerdict */
         CarrierVerdict: {
             /** Carrier */
             carrier: string;
@@ -2869,10 +2866,7 @@ export interface components {
             /** Can Undo */
             can_undo?: boolean | null;
         };
-        /**
-         * Evaluation
-         * @description Evaluation
-         */
+        /** Evaluation */
         Evaluation: {
             findings: components["schemas"]["Findings"];
             /** Snags */
@@ -5411,10 +5405,7 @@ export interface components {
             /** Panel */
             panel: string;
         };
-        /**
-         * ModelCount
-         * @description ModelCount
-         */
+        /** ModelCount */
         ModelCount: {
             /** Model */
             model: string;
@@ -6013,10 +6004,7 @@ export interface components {
              */
             rear_fall: components["schemas"]["Length"];
         };
-        /**
-         * Overlap
-         * @description Overlap
-         */
+        /** Overlap */
         Overlap: {
             /** Panel */
             panel: string;
@@ -6221,10 +6209,7 @@ export interface components {
              */
             panels: string[];
         };
-        /**
-         * PanelVerdict
-         * @description PanelVerdict
-         */
+        /** PanelVerdict */
         PanelVerdict: {
             /** Panel */
             panel: string;
@@ -7042,10 +7027,7 @@ export interface components {
             work: "proposals";
             result: components["schemas"]["Proposals"] | null;
         };
-        /**
-         * ProposedString
-         * @description ProposedString
-         */
+        /** ProposedString */
         ProposedString: {
             /** Controller */
             controller: string;
@@ -7807,10 +7789,7 @@ export interface components {
              */
             wall: components["schemas"]["Length"];
         };
-        /**
-         * Rejected
-         * @description Rejected
-         */
+        /** Rejected */
         Rejected: {
             /** Reading */
             reading: string;
@@ -8685,10 +8664,7 @@ export interface components {
             /** Reasons */
             reasons: components["schemas"]["Reason"][];
         };
-        /**
-         * SideLine
-         * @description SideLine
-         */
+        /** SideLine */
         SideLine: {
             /**
              * Side
@@ -8766,10 +8742,7 @@ export interface components {
              */
             lids: "closed" | "open";
         };
-        /**
-         * Snag
-         * @description Snag
-         */
+        /** Snag */
         Snag: {
             /** Id */
             id: string;
@@ -9111,10 +9084,7 @@ export interface components {
             id: string;
             x: components["schemas"]["Length"];
         };
-        /**
-         * StationState
-         * @description StationState
-         */
+        /** StationState */
         StationState: {
             /**
              * Station
@@ -9166,10 +9136,7 @@ export interface components {
              */
             confidence: "published" | "common practice" | "judgement";
         };
-        /**
-         * StepInput
-         * @description StepInput
-         */
+        /** StepInput */
         StepInput: {
             /** Symbol */
             symbol: string;
@@ -10224,10 +10191,7 @@ export interface components {
             /** Lacks */
             lacks: string[];
         };
-        /**
-         * WeakStep
-         * @description WeakStep
-         */
+        /** WeakStep */
         WeakStep: {
             /** Step */
             step: string;
@@ -10583,10 +10547,7 @@ export interface components {
             work: "year";
             result: components["schemas"]["YieldFinding"] | null;
         };
-        /**
-         * YieldFinding
-         * @description YieldFinding
-         */
+        /** YieldFinding */
         YieldFinding: {
             /** Site */
             site: string;
@@ -10631,10 +10592,7 @@ export interface components {
             /** Text */
             text: string;
         };
-        /**
-         * ItemTable
-         * @description ItemTable
-         */
+        /** ItemTable */
         ItemTable: {
             /** Rows */
             rows: components["schemas"]["ItemRow"][];
@@ -10661,10 +10619,7 @@ export interface components {
             /** Unit */
             unit?: ("mm" | "cm" | "m" | "in" | "ft") | null;
         };
-        /**
-         * PanelTable
-         * @description PanelTable
-         */
+        /** PanelTable */
         PanelTable: {
             /** Rows */
             rows: components["schemas"]["PanelRow"][];
@@ -10698,10 +10653,7 @@ export interface components {
              */
             units: "metric" | "imperial";
         };
-        /**
-         * QuantityResult
-         * @description QuantityResult
-         */
+        /** QuantityResult */
         QuantityResult: {
             /** Value */
             value: number;
@@ -10723,10 +10675,7 @@ export interface components {
              */
             units: "metric" | "imperial";
         };
-        /**
-         * ReadingsTable
-         * @description ReadingsTable
-         */
+        /** ReadingsTable */
         ReadingsTable: {
             /** Understood */
             understood: components["schemas"]["UnderstoodRow"][];
@@ -10805,10 +10754,7 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /**
-         * OutlinePoint
-         * @description OutlinePoint
-         */
+        /** OutlinePoint */
         OutlinePoint: {
             /** X Mm */
             x_mm: number;
@@ -10828,10 +10774,7 @@ export interface components {
             /** Problem */
             problem: string;
         };
-        /**
-         * RefusedRow
-         * @description RefusedRow
-         */
+        /** RefusedRow */
         RefusedRow: {
             /** Line */
             line: number;
