@@ -29,6 +29,7 @@ from bench.plans import plans
 from bench.requests import requests
 from bench.strings import strings
 from bench.structure import advice, quality
+from bench.walks import walks
 from fahrtwind.api.app import STATIC
 from fahrtwind.api.changes import changed
 from fahrtwind.core.edits import AddEntry, SetValue, SpreadFeet, apply_edits
@@ -237,6 +238,7 @@ def main() -> None:
     quality()
     advice()
     requests()
+    walks()
     compare_and_keep()
 
 
