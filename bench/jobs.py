@@ -18,8 +18,6 @@ from fahrtwind.demo import demo_jobs
 
 IN_SIGHT: tuple[Station, ...] = ("survey", "structure", "layout", "hold")
 """The stations that follow a drag on the roof (``web/src/roof/RoofStrip.tsx``)."""
-OF_THE_PROMISE: tuple[Station, ...] = (*IN_SIGHT, "roof-day")
-"""All stations there were when 40 ms were promised for the whole."""
 
 
 def large_job() -> Job:
