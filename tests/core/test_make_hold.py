@@ -6,7 +6,8 @@ import pytest
 
 from fahrtwind.core.choose import hold_search
 from fahrtwind.core.choose.foresight import Reach, foreseen, reach_of
-from fahrtwind.core.choose.look import Look
+from fahrtwind.core.choose.look import Look, more_stops
+from fahrtwind.core.choose.look import stops_of as standing
 from fahrtwind.core.choose.make_hold import MadeToHold, make_hold, offers_for
 from fahrtwind.core.choose.schools import side_by_side
 from fahrtwind.core.choose.spending import spending_of
@@ -57,6 +58,21 @@ def held(job: Job) -> MadeToHold:
 
 def test_a_sound_job_needs_nothing(sound: Job) -> None:
     assert make_hold(sound).panels == ()
+
+
+def test_what_a_panel_has_already_may_not_become_worse(sound: Job) -> None:
+    """One of four feet in skin may become one of six, not four of eight; what is wrong at every foot may be
+    wrong at more of them.
+    """
+    skin, ply = ("screws-in-skin", "panels.p1"), ("ply-too-thin", "panels.p1")
+    before = {skin: (1, 4), ply: (4, 4)}
+    assert more_stops(before, {skin: (1, 6), ply: (6, 6)}) == set()
+    assert more_stops(before, {skin: (4, 8), ply: (8, 8)}) == {skin}
+    assert more_stops({}, before) == {skin, ply}
+    beside = changed(sound, panels__p1__feet__f1__along="300 mm", panels__p1__feet__f1__pinned=True)
+    told = evaluate(beside)
+    seen = standing(told.snags, told.findings.feet)
+    assert seen[skin] == (1, len(beside.panels[0].feet))
 
 
 def test_what_is_offered_holds_and_brings_no_new_stop(one_panel: Job) -> None:
