@@ -12,6 +12,7 @@ import pytest
 import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from scipy import ndimage
 
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.formulas.sealing import fillet_volume
@@ -21,6 +22,7 @@ from fahrtwind.core.stations.seal.water import (
     Dam,
     FloatArray,
     Terrain,
+    _lakes,
     filled,
     grid_of,
     pools_of,
@@ -184,3 +186,15 @@ def test_a_fillet_is_as_large_as_its_slices() -> None:
     heights = (np.arange(slices) + 0.5) * leg / slices
     rings = [plate.buffer(leg - h, quad_segs=64).area - plate.area for h in heights]
     assert float(fillet_volume(leg, 210.0)) == pytest.approx(sum(rings) * leg / slices / 1000, rel=1e-3)
+
+
+def test_lakes_are_those_of_the_image_library() -> None:
+    """Wet cells that hang together, over corners too, beside ``scipy.ndimage.label``."""
+    rng = np.random.default_rng(5)
+    drawn = [rng.random((30, 20)) < share for share in (0.1, 0.3, 0.5)]
+    row = np.zeros((5, 9), dtype=bool)
+    row[2, 2:7] = True
+    for wet in (*drawn, row, ~row & False):
+        labels, count = ndimage.label(wet, structure=np.ones((3, 3)))
+        lakes = [set(cells.tolist()) for cells in _lakes(wet)]
+        assert lakes == [set(np.flatnonzero(labels == k + 1).tolist()) for k in range(count)]
