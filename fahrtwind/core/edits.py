@@ -6,7 +6,7 @@ from typing import Annotated
 
 from pydantic import Field, ValidationError
 
-from fahrtwind.core.errors import InputError
+from fahrtwind.core.errors import InputError, OutOfRange
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.edits import AddEntry, RemoveEntry, SetValue
 from fahrtwind.core.job.load import as_input_error
@@ -72,10 +72,11 @@ def apply_edits(job: Job, edits: list[Edit]) -> Job:
             job = _apply(job, edit)
         except ValidationError as error:  # an action would set up what no job may hold
             wrong = as_input_error(error)
+            beyond = isinstance(wrong, OutOfRange)
             raise InputError(
                 f"{edit.words()}: part of it would be beyond what a job may hold ({wrong.field}: "
                 f"{wrong.problem.rstrip('.')}).",
-                remedy="Move or resize the panels it is about, then do it again.",
+                remedy="Move or resize the panels, then do it again." if beyond else wrong.remedy,
                 field=wrong.field,
             ) from error
     return job

@@ -437,6 +437,18 @@ def test_wind_and_hands_of_a_heavy_unit() -> None:
     assert none.state == "impossible" and none.reasons[0].name == "too few hands"
 
 
+def test_a_spell_ends_with_the_half_hour_before_its_hour() -> None:
+    """Of the last day nothing is told from noon on; by the clock, a low at five and a high at three."""
+    spell = {"id": "s", "starts": "2026-05-04", "ends": "2026-05-05", "until": "12:00", **MILD}
+    calendar = calendar_of(told(days=3, spells=[spell]))
+    grid, weather = calendar.grid, calendar.weather
+    hours = zip(grid.day[weather.known].tolist(), grid.minute[weather.known].tolist(), strict=True)
+    known = list(hours)
+    assert known[0] == (0, 0) and known[-1] == (1, 11 * 60 + 30) and len(known) == 48 + 24
+    air = {key: float(weather.air_c[i]) for i, key in enumerate(known)}
+    assert [air[0, minute] for minute in (300, 600, 900)] == pytest.approx([10, 15, 20])
+
+
 def test_where_hands_are_short_one_more_is_told_whatever_hours_the_others_work() -> None:
     """Three things of seven hours on one day: two people do two of them, three would do all."""
     for ends in ("17:00", "16:30"):

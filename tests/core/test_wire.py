@@ -273,6 +273,12 @@ def test_panels_that_never_reach_the_battery_alone_go_in_series(sound: Job) -> N
     assert found.reason.startswith("Only in series: all in parallel the panels never have the volts")
     assert all(len(s.panels) > 1 for s in found.ways[0].strings)
     assert [w.year_kwh for w in found.ways if w.words == "1s4p"] in ([], [0.0])
+    needs = {"battery": 24, "start_over": "8 V", "run_over": "6 V"}  # a warm panel is just short of it
+    late = changed(sound, **{f"wiring__controllers__c1__{name}": value for name, value in needs.items()})
+    both = visit(late).demand("groupings")
+    alone = next(w.year_kwh for w in both.ways if w.words == "1s4p")
+    more = (both.ways[0].year_kwh / alone - 1) * 100
+    assert more > 10 and both.reason.startswith(f"Best in series: {more:.1f} % more a year than all in")
     short = changed(sound, wiring__controllers__c1__battery=48, wiring__controllers__c1__max_voltage="50 V")
     assert "never have the volts" in visit(short).demand("groupings").reason
 
