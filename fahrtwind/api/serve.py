@@ -15,7 +15,6 @@ import threading
 import time
 from collections.abc import Iterator
 from contextlib import ExitStack, contextmanager
-from dataclasses import replace
 from functools import partial
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
@@ -29,7 +28,7 @@ from fahrtwind.api.opening import Opening
 from fahrtwind.api.pages import STATIC
 from fahrtwind.api.phone_door import PHONES_PORT
 from fahrtwind.core.errors import Unavailable
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.instruments.listener import Instruments
 from fahrtwind.store.database import open_database
 

@@ -5,7 +5,6 @@ whole.
 from __future__ import annotations
 
 from collections.abc import Collection
-from dataclasses import replace
 from sys import intern
 from typing import Any, Literal, TypeVar
 
@@ -14,7 +13,7 @@ from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.engine.silence import Question, Silence
 from fahrtwind.core.engine.stage import Visit
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.results import Findings
 from fahrtwind.core.road import NOT_BUILT, ROAD, Station
 from fahrtwind.core.spoken import Spoken, spoken_verdict

@@ -13,8 +13,10 @@ from collections.abc import Callable
 from operator import attrgetter
 from typing import TYPE_CHECKING, Any
 
+_made: dict[type, tuple[list[str], Callable[[Any], tuple[Any, ...]]]] = {}
+
 if TYPE_CHECKING:
-    from dataclasses import dataclass
+    from dataclasses import dataclass, replace
 else:
 
     def dataclass(cls=None, /, *, frozen=False, slots=False, eq=True, **further):
@@ -27,8 +29,15 @@ else:
 
         return made if cls is None else made(cls)
 
+    def replace(record, /, **changes):
+        """``dataclasses.replace``, which looks at every field of a record each time."""
+        if record.__class__ not in _made:
+            return dataclasses.replace(record, **changes)
+        names, values = _made[record.__class__]
+        return record.__class__(**dict(zip(names, values(record), strict=True)) | changes)
 
-__all__ = ["dataclass"]
+
+__all__ = ["dataclass", "replace"]
 
 
 def _record(cls: type, *, eq: bool) -> type:
@@ -45,6 +54,9 @@ def _record(cls: type, *, eq: bool) -> type:
     for name, function in told.items():
         if name not in own:
             setattr(made, name, function)
+    if all(f.init for f in fields):
+        names = [f.name for f in fields]
+        _made[made] = names, _values(names)
     return made
 
 

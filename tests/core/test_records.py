@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 
 
 @dataclass(frozen=True, slots=True)
@@ -87,7 +87,10 @@ def test_records_compare_hash_and_show_as_the_standard_ones() -> None:
 def test_records_are_dataclasses_with_slots() -> None:
     link = Link("a", parts=(1,))
     assert dataclasses.is_dataclass(link) and not hasattr(link, "__dict__")
-    assert dataclasses.replace(link, used=0.7) == Link("a", 0.7, (1,))
+    assert dataclasses.replace(link, used=0.7) == replace(link, used=0.7) == Link("a", 0.7, (1,))
+    assert replace(Alone(1), value=2) == Alone(2) and replace(Nothing()) == Nothing()
+    with pytest.raises(TypeError, match="usage"):
+        replace(link, usage=0.7)  # type: ignore[call-arg]
     assert dataclasses.asdict(link) == {"id": "a", "used": 0.5, "parts": (1,), "beside": ""}
     assert pickle.loads(pickle.dumps(link)) == link
     match link:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
-from dataclasses import replace
 from datetime import date, datetime, time
 from functools import partial
 
@@ -15,7 +14,7 @@ from fahrtwind.core.errors import FahrtwindError, InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.days import Days, Person
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.days.conditions import Calendar
 from fahrtwind.core.stations.days.kept import breaches, kept_persons, kept_starts
 from fahrtwind.core.stations.days.plan import DayPlan, Reason, told

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import replace
 from functools import cached_property
 from math import ceil
 
@@ -17,7 +16,7 @@ from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Attachment, PanelModel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.quantities import Length
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.feet import landing_of
 from fahrtwind.core.stations.layout.footprint import Rect

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Collection
-from dataclasses import replace
 
 from fahrtwind.core.choose.hold_search import Effort
 from fahrtwind.core.choose.look import Look
@@ -12,7 +11,7 @@ from fahrtwind.core.edits import Edit, SetValue, SpreadFeet, TetherPanel, apply_
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.job.document import Job
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 
 MOST_ROUNDS = 4
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import Counter
 from collections.abc import Iterator
-from dataclasses import replace
 from itertools import combinations
 from math import inf
 from typing import Literal
@@ -29,7 +28,7 @@ from fahrtwind.core.errors import FahrtwindError
 from fahrtwind.core.evaluate import visit
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import Drilled, PlacedPanel
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict
 from fahrtwind.core.stations.hold.verdict import PanelVerdict
 

@@ -9,7 +9,6 @@ only for what the changes alone let hope for; what is offered has been evaluated
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Sequence
-from dataclasses import replace
 from functools import partial
 
 from fahrtwind.core.choose.hold_changes import changes_of
@@ -19,7 +18,7 @@ from fahrtwind.core.engine.beside import apart, go_on
 from fahrtwind.core.engine.rule import Snag
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.saying import say_speed
 
 MOST_OFFERS = 4

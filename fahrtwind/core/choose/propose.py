@@ -6,7 +6,6 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from contextlib import suppress
-from dataclasses import replace
 from functools import partial
 
 from fahrtwind.core.choose.figures import LayoutFigures, figures_of, with_panels
@@ -18,7 +17,7 @@ from fahrtwind.core.engine.beside import Hands, Stopped, beside
 from fahrtwind.core.job.catalogue import catalogue
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.panel import PlacedPanel
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.saying import say_length
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.layout.proposals.best import (

@@ -51,8 +51,7 @@ class Memory:
     def same_as_before(self, key: Key, value: Any) -> Any:
         """The object kept for an equal value, or the value itself, which is kept now."""
         with self._lock:
-            kept = self._values.setdefault(key, deque(maxlen=COMPARED))
-            candidates = tuple(kept)
+            candidates = tuple(self._values.get(key, ()))
         for old in candidates:
             if old is value:
                 return old
@@ -60,7 +59,7 @@ class Memory:
             if type(old) is type(value) and _equal(old, value):
                 return old
         with self._lock:
-            kept.append(value)
+            self._values.setdefault(key, deque(maxlen=COMPARED)).append(value)
         return value
 
     def forget(self) -> None:

@@ -47,6 +47,8 @@ class _Unknown:
 
 
 UNKNOWN = _Unknown()
+NOT_YET = object()
+"""Of an entry whose part nobody read so far."""
 
 
 @dataclass(frozen=True, slots=True)
@@ -82,11 +84,12 @@ class House:
         """What a part reads: each name, whether it is that of the same entry, and whether it may be None.
         Looked up once, after everything is declared: it is asked thousands of times in an evaluation.
         """
-        if part.name not in self._sources:
-            self._sources[part.name] = tuple(
+        known = self._sources.get(part.name)
+        if known is None:
+            known = self._sources[part.name] = tuple(
                 (n, n in self.parts and bool(self.parts[n].each), n in part.optional) for n in part.reads
             )
-        return self._sources[part.name]
+        return known
 
     def view(self, *, each: str | None = None, all: str | None = None) -> Callable[[F], F]:
         """Declare a view. Without ``each`` its only parameter is what is asked about, otherwise the entry."""
@@ -231,7 +234,7 @@ class Visit:
         if part is not None:
             return self._together(name, part)
         if name not in self._wholes:
-            self._wholes[name] = self._worked_out(self.house.parts[name], "", ())
+            self._wholes[name] = self._worked_out(self.house.parts[name], "", None)
         return self._wholes[name]
 
     def demand(self, name: str) -> Any:
@@ -251,13 +254,8 @@ class Visit:
     def _together(self, name: str, part: Declared) -> Any:
         if name not in self._wholes:
             entries = self[part.each or ""]
-            known = (
-                ()
-                if entries is UNKNOWN
-                else tuple(
-                    v for e in entries if (v := self.of(part.name, e)) is not UNKNOWN and v is not None
-                )
-            )
+            told = () if entries is UNKNOWN else (self.of(part.name, entry) for entry in entries)
+            known = tuple(value for value in told if value is not UNKNOWN and value is not None)
             self._wholes[name] = self.memory.same_as_before((name, ""), known)
         return self._wholes[name]
 
@@ -265,7 +263,7 @@ class Visit:
         """The part of one entry."""
         found, own = self._entries[name], entry.id
         if own not in found:
-            found[own] = self._worked_out(self.house.parts[name], own, (entry,))
+            found[own] = self._worked_out(self.house.parts[name], own, entry)
         return found[own]
 
     def inputs_of(self, part: Declared, entry: Any) -> tuple[Any, ...] | None:
@@ -276,7 +274,9 @@ class Visit:
         own = entry.id if part.each else ""
         for name, of_entry, optional in self.house.sources(part):
             if of_entry:
-                value = entries[name][own] if own in entries[name] else self.of(name, entry)
+                value = entries[name].get(own, NOT_YET)
+                if value is NOT_YET:
+                    value = self.of(name, entry)
             else:
                 value = wholes[name] if name in wholes else self[name]
             if value is UNKNOWN or value is None:
@@ -286,19 +286,17 @@ class Visit:
             given.append(value)
         return tuple(given)
 
-    def _worked_out(self, part: Declared, entry_id: str, own: tuple[Any, ...]) -> Any:
-        if part.kind == "view" and not part.each:
-            given: tuple[Any, ...] | None = (self.asked,)
-        else:
-            given = self.inputs_of(part, own[0] if own else None)
+    def _worked_out(self, part: Declared, entry_id: str, entry: Any) -> Any:
+        anew = part.kind == "view" and not part.each  # what is asked about is never the same
+        given = (self.asked,) if anew else self.inputs_of(part, entry)
         if given is None:
             return UNKNOWN
         key = (part.name, entry_id)
-        done = None if part.kind == "view" else self.memory.done(key, given)
+        done = None if anew else self.memory.done(key, given)
         if done is None:
             value, error = self._run(part, given)
             done = (self.memory.same_as_before(key, value), error)
-            if part.kind != "view":
+            if not anew:
                 self.memory.keep(key, given, done)
         value, error = done
         if error is not None:

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.job.workshop import PieceChange
+from fahrtwind.core.records import replace
 from fahrtwind.core.stations.build.piece import Piece
 
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 from math import ceil
 
 from fahrtwind.core.formulas.declare import scope
@@ -11,6 +10,7 @@ from fahrtwind.core.job.carrier import Carrier
 from fahrtwind.core.job.panel import BasePlate, Bracket, Holding, OuterFoot, PlacedPanel, SpanBars
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import replace
 from fahrtwind.core.saying import say_size
 from fahrtwind.core.stations.build.bends import arc_mm, inside_mm, tool_deg
 from fahrtwind.core.stations.build.fit import FootFit

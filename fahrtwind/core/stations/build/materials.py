@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections import Counter
-from dataclasses import replace
 from functools import partial
 from math import ceil
 
@@ -14,7 +13,7 @@ from fahrtwind.core.job.tether import Plate, Strap, WireRope
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.saying import say_length, say_run, say_size
 from fahrtwind.core.stations.build.bolts import BoltLine
 from fahrtwind.core.stations.build.piece import Piece

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from itertools import pairwise
 
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import OuterFoot, PlacedPanel
 from fahrtwind.core.job.sections import OwnSection
 from fahrtwind.core.quantities import UnitSystem
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.build.crossbars import crossbar_pieces, holes_over_crossbars
 from fahrtwind.core.stations.build.piece import (
     Face,

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from datetime import date
 
 from fahrtwind.core.job.carrier import Carrier
@@ -13,6 +12,7 @@ from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.views import Plan
 from fahrtwind.core.job.workshop import Workshop
 from fahrtwind.core.quantities import UnitSystem
+from fahrtwind.core.records import replace
 from fahrtwind.core.stations.build.assembly import AssemblyStep, Parts, assembly_of
 from fahrtwind.core.stations.build.bolt_set import BoltSet, bolt_sets
 from fahrtwind.core.stations.build.bolts import BoltLine, bolts_of

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections import Counter, defaultdict
-from dataclasses import replace
 from itertools import pairwise
 from math import ceil
 from typing import Literal
 
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.job.days import Days, OwnOrder
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.days.grid import SLOT_MIN
 from fahrtwind.core.stations.days.steps import WorkStep
 from fahrtwind.core.stations.days.work_facts import Wait, WorkFacts

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 from functools import cache, cached_property, partial
 
 import numpy as np
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.days.activities import Activity, Network, Precedence
 from fahrtwind.core.stations.days.conditions import (
     A_DAY,

@@ -3,11 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import field, replace
+from dataclasses import field
 from time import monotonic
 from typing import TYPE_CHECKING, Literal
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.days.model import GOALS, Model
 
 if TYPE_CHECKING:

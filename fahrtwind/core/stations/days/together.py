@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from itertools import pairwise
 from typing import Literal
 
 import numpy as np
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.days.hands import Persons, persons_of, persons_of_all
 from fahrtwind.core.stations.days.kept import kept_persons, kept_starts
 from fahrtwind.core.stations.days.model import TICKS, Who, begins, crew_of, model_of

@@ -8,12 +8,10 @@ stand on skin, each model is taken with the skin at its softest and at its stiff
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import numpy.typing as npt
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES, PanelLoads, case_forces, standing_force
 from fahrtwind.core.stations.hold.sharing import Sharing, ShearShare, share_pull, share_shear, variants

@@ -6,8 +6,6 @@ standard covers only steel, or nothing is published, the low end is used and the
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area
 from fahrtwind.core.formulas.brackets import bending_width, bracket_bending, upright_bending, with_tipping
 from fahrtwind.core.formulas.declare import given, scope
@@ -16,7 +14,7 @@ from fahrtwind.core.formulas.plates import board_cracking, plate_stiffness, skin
 from fahrtwind.core.formulas.verdict import rated_share
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import BoltName, Bracket
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.tables import feet as ft
 from fahrtwind.core.tables.confidence import Confidence
 from fahrtwind.core.tables.fasteners import BOLT_FACTOR, BOLT_STEEL_SOURCE, BOLT_STRENGTH_N_MM2, BOLTS

@@ -88,14 +88,18 @@ class ShearShare:
         return size
 
 
-def share_shear(x_mm: FloatArray, y_mm: FloatArray, forces: FloatArray) -> ShearShare:
-    """Share forces (rows of aft, starboard; shape (c, 2)) that act at the panel's centre."""
+def share_shear(
+    x_mm: FloatArray, y_mm: FloatArray, forces: FloatArray, turning: FloatArray | float = 0.0
+) -> ShearShare:
+    """Share forces (rows of aft, starboard; shape (c, 2)) that act at the panel's centre, where x and y
+    begin, or elsewhere: then with what they turn about it, shape (c,), N·mm.
+    """
     present = variants(len(x_mm))
     count = np.maximum(present.sum(axis=1), 1.0)
     cx, cy = (present @ x_mm) / count, (present @ y_mm) / count
     dx, dy = x_mm - cx[:, None], y_mm - cy[:, None]
     polar = np.maximum((present * (dx**2 + dy**2)).sum(axis=1), 1.0)
-    moment = -cx[:, None] * forces[None, :, 1] + cy[:, None] * forces[None, :, 0]
+    moment = turning - cx[:, None] * forces[None, :, 1] + cy[:, None] * forces[None, :, 0]
     return ShearShare(
         forces[None, :, 0] / count[:, None],
         forces[None, :, 1] / count[:, None],

@@ -59,7 +59,8 @@ def beam_pulls(
     right[:n] = np.abs(at_mm[:, None] - load_at_mm[None, :]) ** 3 / (12 * ei_n_mm2) @ loads
     right[n], right[n + 1] = loads.sum(axis=0), load_at_mm @ loads
     there = np.vstack([np.ones(n + 2), 1.0 - np.eye(n, n + 2)])  # all, then without each
-    left = [np.ptp(at_mm[row[:n] > 0]) > APART_MM if row[:n].any() else False for row in there]
+    foremost, last = (np.where(there[:, :n] > 0, at_mm, end) for end in (np.inf, -np.inf))
+    left = last.max(axis=1, initial=-np.inf) - foremost.min(axis=1, initial=np.inf) > APART_MM
     held = there[left]
     # a support that is lost keeps its place in the equations, with a pull of nothing: all are solved at once
     each = held[:, :, None] * matrix * held[:, None, :] + np.eye(n + 2) * (1.0 - held)[:, :, None]

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.formulas.brackets import by_worst_fastener, in_series, prying
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sections import by_bar_end, span_load, span_spring
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import Attachment, SpanBars
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.carriers.links import JOINT_BOLT, section_link
 from fahrtwind.core.stations.hold.carriers.sections import MEMBER_FACTOR, bar_strength
 from fahrtwind.core.stations.hold.chain import chain_of

@@ -4,8 +4,6 @@ of the roof.
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.formulas.air import air_density, air_pressure, air_speed, dynamic_pressure
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.roof import added_roof_mass
@@ -13,7 +11,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Assumptions, Members, SkinKind, Vehicle
 from fahrtwind.core.job.panel import Attachment, PlacedPanel, SpanBars
 from fahrtwind.core.quantities import Length, Speed
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.carriers.links import clamp_chain
 from fahrtwind.core.stations.hold.carriers.rails import carrier_of, clamps_of
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict

@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.job.built import BuiltFoot
 from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Holding
+from fahrtwind.core.records import replace
 from fahrtwind.core.stations.layout.feet import FootPlace, Landing, landing_of
 from fahrtwind.core.stations.structure.members import Member
 

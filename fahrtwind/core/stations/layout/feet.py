@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from itertools import combinations, islice, pairwise
 from typing import Literal
 
@@ -10,7 +9,7 @@ from fahrtwind.core.job.document import Members
 from fahrtwind.core.job.panel import Foot, Holding, PlacedPanel, Side
 from fahrtwind.core.job.tether import Tether
 from fahrtwind.core.quantities import Length
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.layout.footprint import Rect, panel_rect
 from fahrtwind.core.stations.structure.members import Member
 from fahrtwind.core.tables.feet import EDGE_DISTANCE_DIAMETERS

@@ -3,13 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from math import ceil, pi
 
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sealing import cap_volume, fillet_volume, layer_volume
 from fahrtwind.core.job.sealing import Seal
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.seal.choice import KindChoice, SealChoice
 from fahrtwind.core.stations.seal.cure import FILLET_MM, LAYER_MM
 from fahrtwind.core.stations.seal.places import SealPlace

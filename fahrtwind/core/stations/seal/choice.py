@@ -2,11 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.job.document import Vehicle
 from fahrtwind.core.job.sealing import MakerSheet, Seal
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.tables.sealants import (
     FAMILIES,
     Bond,

@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.formulas.declare import given, scope
 from fahrtwind.core.formulas.sealing import cure_time, vapour_pressure
 from fahrtwind.core.job.sealing import Seal
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.seal.choice import SealChoice
 from fahrtwind.core.tables.sealants import SOURCE, Family, Span
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from math import hypot
 
 from fahrtwind.core.job.carrier import Rack
@@ -12,7 +11,7 @@ from fahrtwind.core.job.roof import Survey
 from fahrtwind.core.job.sealing import Gland
 from fahrtwind.core.job.views import RoofPlan
 from fahrtwind.core.job.wiring import Clip
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.build.piece import Piece
 from fahrtwind.core.stations.hold.schools.school import Mark
 from fahrtwind.core.stations.layout.feet import FootPlace, foot_base

@@ -6,13 +6,12 @@ position is linear in them, so each hypothesis can be fitted by weighted least s
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
 import numpy.typing as npt
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 
 FloatArray = npt.NDArray[np.float64]
 Story = Literal[

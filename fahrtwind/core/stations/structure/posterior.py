@@ -11,13 +11,11 @@ hypothesis is its prior times the likelihood integrated over its parameters (Lap
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.normal import normal_between
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.structure.evidence import LEAST_FACT_MM, Evidence, KnownFacts
 from fahrtwind.core.stations.structure.layouts import Layout, trimmed
 from fahrtwind.core.tables.readings import (

@@ -10,7 +10,6 @@ grows as it fades (De Soto 2006).
 
 from __future__ import annotations
 
-from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -19,7 +18,7 @@ import numpy.typing as npt
 from fahrtwind.core.errors import InputError
 from fahrtwind.core.formulas.wiring import diode_voltage, saturation_current, thermal_voltage
 from fahrtwind.core.job.panel import PanelModel
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 
 FloatArray = npt.NDArray[np.float64]
 USUAL = (1.05, 1.1, 1.0, 1.15, 0.95, 1.2, 0.9, 0.85, 0.8)

@@ -25,7 +25,8 @@ from fahrtwind.core.stations.layout.shape import Shape
 from fahrtwind.core.stations.survey.outline import Vertex
 
 FloatArray = npt.NDArray[np.float64]
-IntArray = npt.NDArray[np.int64]
+IntArray = npt.NDArray[np.integer[Any]]
+BoolArray = npt.NDArray[np.bool_]
 CELL_MM, EDGE_MM = 50.0, 60.0
 ON_FRAME, OPEN_ROOF, UNDER_PANEL, IN_WATER, CLOSED = 1.0, 4.0, 5.0, 16.0, 1e6
 """What a millimetre counts for: judgement; a frame or rail holds a tie, open roof wants clips,
@@ -36,9 +37,9 @@ LINE_WITHIN_MM = 45.0
 """Corners of the grid are cut by no more: a cable is not laid in steps."""
 CLEAR_MM, GRAZE_MM = 25.0, 2.0
 """Cables keep so far off what is closed; what goes no deeper into it only touches."""
-SEARCHED = (2.5 * ON_FRAME, 1.25 * OPEN_ROOF, np.inf)
-"""How far round a spot ways to others are looked for, one after the other: so many times their distance. Most
-lie along frames, nearly all others over open roof.
+SEARCHED = (2 * ON_FRAME, 1.25 * OPEN_ROOF, np.inf)
+"""How far round a spot ways to others are looked for, one after the other: so many times their distance.
+About half lie along frames, nearly all others over open roof.
 """
 Spot = tuple[float, float]
 
@@ -62,10 +63,11 @@ class Ground:
         column = int(np.clip((spot[1] - self.y_mm) // CELL_MM, 0, columns - 1))
         return int(row * columns + column)
 
-    def spot(self, cell: int) -> Spot:
-        """Middle of a cell, mm."""
-        row, column = divmod(cell, self.counts.shape[1])
-        return self.x_mm + (row + 0.5) * CELL_MM, self.y_mm + (column + 0.5) * CELL_MM
+    def spots(self, cells: IntArray) -> FloatArray:
+        """Middles of cells, mm, shape (n, 2)."""
+        at = np.column_stack(np.divmod(cells, self.counts.shape[1])) + 0.5
+        found: FloatArray = (self.x_mm, self.y_mm) + at * CELL_MM
+        return found
 
     def counts_at(self, spots: FloatArray) -> FloatArray:
         """What a millimetre counts for (a ratio) at spots, shape (n, 2)."""
@@ -129,7 +131,9 @@ def ground_of(
             counts[_within(x, y, inner)] = UNDER_PANEL
     for rail in _rails(carriers):
         counts[_within(x, y, rail)] = ON_FRAME
-    return Ground(roof.x_mm, roof.y_mm, counts, _graph(counts), closed.buffer(-GRAZE_MM))
+    deep = closed.buffer(-GRAZE_MM)
+    shapely.prepare(deep)
+    return Ground(roof.x_mm, roof.y_mm, counts, _graph(counts), deep)
 
 
 def _not_carried_over(closed: BaseGeometry, panels: tuple[PlacedPanel, ...]) -> BaseGeometry:
@@ -170,9 +174,21 @@ def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:
     return found
 
 
+@dataclass(frozen=True, slots=True, eq=False)
+class Links:
+    """Every cell with its eight neighbours, both ways: how many each has and where they begin, which they are
+    and how far, mm. The search takes short integers for its graph.
+    """
+
+    count: IntArray
+    begin: npt.NDArray[np.int32]
+    ends: IntArray
+    short_ends: npt.NDArray[np.int32]
+    far_mm: FloatArray
+
+
 @lru_cache(maxsize=4)
-def _neighbours(rows: int, columns: int) -> tuple[IntArray, Any, Any, FloatArray]:
-    """Every cell with its eight neighbours, both ways: from, to, where each cell's begin, how far, mm."""
+def _links(rows: int, columns: int) -> Links:
     from scipy.sparse import coo_array  # loaded late, like its search: a start need not wait for them
 
     cell = np.arange(rows * columns).reshape(rows, columns)
@@ -188,7 +204,8 @@ def _neighbours(rows: int, columns: int) -> tuple[IntArray, Any, Any, FloatArray
         (np.concatenate(far), (np.concatenate(starts), np.concatenate(ends))), shape=shape
     ).tocsr()
     links.sort_indices()
-    return np.repeat(cell.ravel(), np.diff(links.indptr)), links.indices, links.indptr, links.data
+    short, begin = links.indices.astype(np.int32), links.indptr.astype(np.int32)
+    return Links(np.diff(begin), begin, short.astype(np.int64), short, links.data)
 
 
 def _graph(counts: FloatArray) -> Any:
@@ -197,12 +214,12 @@ def _graph(counts: FloatArray) -> Any:
     """
     from scipy.sparse import csr_array
 
-    starts, ends, begin, far = _neighbours(*counts.shape)
-    half = counts.ravel() / 2
-    return csr_array(((half[starts] + half[ends]) * far, ends, begin), shape=(counts.size, counts.size))
+    links, half = _links(*counts.shape), counts.ravel() / 2
+    weights = (np.repeat(half, links.count) + half[links.ends]) * links.far_mm
+    return csr_array((weights, links.short_ends, links.begin), shape=(counts.size, counts.size))
 
 
-def _before(ground: Ground, start: Spot, ends: Sequence[Spot]) -> Any:
+def _before(ground: Ground, start: Spot, ends: Sequence[Spot]) -> IntArray:
     """For every cell the one before it on the cheapest way from a spot, at least as far as to all ends."""
     from scipy.sparse.csgraph import dijkstra
 
@@ -218,8 +235,9 @@ def _before(ground: Ground, start: Spot, ends: Sequence[Spot]) -> Any:
 def ways_from(ground: Ground, start: Spot, ends: Sequence[Spot]) -> list[Way]:
     """The cheapest ways from each end to the start, from end to start: one search for all."""
     before = _before(ground, start, ends)
-    # plus and minus of a panel alone come from one place
-    ways = {end: _way(ground, _back(before, ground.cell(end)), end, start) for end in dict.fromkeys(ends)}
+    apart = list(dict.fromkeys(ends))  # plus and minus of a panel alone come from one place
+    stairs = [_stairs(ground, _back(before, ground.cell(end)), end, start) for end in apart]
+    ways = dict(zip(apart, _smoothed(ground, stairs), strict=True))
     return [ways[end] for end in ends]
 
 
@@ -234,50 +252,61 @@ def way_past(ground: Ground, start: Spot, past: Sequence[Spot], end: Spot) -> Wa
     for one, other in zip((start, *past), (*past, end), strict=True):
         leg = way_between(ground, one, other)
         whole += [(v.x_mm, v.y_mm) for v in leg.points[1:]]
-    return measured(ground, tuple(whole))
+    [way] = measured(ground, shapely.linestrings([whole]))
+    return way
 
 
-def _back(before: Any, cell: int) -> list[int]:
+def _back(before: IntArray, cell: int) -> IntArray:
     cells = [cell]
-    while before[cells[-1]] >= 0:
-        cells.append(int(before[cells[-1]]))
-    return cells
+    while (cell := before.item(cell)) >= 0:
+        cells.append(cell)
+    return np.array(cells)
 
 
-def _way(ground: Ground, cells: list[int], end: Spot, start: Spot) -> Way:
-    stairs = (end, *(ground.spot(c) for c in cells[1:-1]), start)
-    line = shapely.LineString(stairs).simplify(LINE_WITHIN_MM)
-    smooth = measured(ground, tuple((float(x), float(y)) for x, y in line.coords))
-    if not smooth.crosses and not smooth.wet_mm:
-        return smooth
-    exact = measured(ground, stairs)
-    # a corner cut may graze what the grid went round
-    return exact if smooth.crosses or smooth.wet_mm > exact.wet_mm else smooth
+def _stairs(ground: Ground, cells: IntArray, end: Spot, start: Spot) -> Any:
+    return shapely.linestrings(np.vstack([end, ground.spots(cells[1:-1]), start]))
 
 
-def measured(ground: Ground, points: tuple[Spot, ...]) -> Way:
-    """A way with what it lies on, looked at every half cell."""
-    corners = np.array(points, dtype=np.float64)
-    runs = np.hypot(*np.diff(corners, axis=0).T)
+def _smoothed(ground: Ground, stairs: list[Any]) -> list[Way]:
+    ways = measured(ground, shapely.simplify(stairs, LINE_WITHIN_MM))
+    for i, way in enumerate(ways):
+        if way.crosses or way.wet_mm:
+            [exact] = measured(ground, [stairs[i]])
+            # a corner cut may graze what the grid went round
+            ways[i] = exact if way.crosses or way.wet_mm > exact.wet_mm else way
+    return ways
+
+
+def measured(ground: Ground, lines: Sequence[Any]) -> list[Way]:
+    """Ways with what they lie on, looked at every half cell. ``lines``: through their corners, mm."""
+    corners, of = shapely.get_coordinates(lines, return_index=True)
+    legs = np.flatnonzero(of[1:] == of[:-1])  # from this corner to the next
+    across = corners[legs + 1] - corners[legs]
+    runs = np.hypot(*across.T)
     parts = np.maximum(np.ceil(runs / (CELL_MM / 2)), 1).astype(np.int64)
-    piece = np.repeat(runs / parts, parts)
-    segment = np.repeat(np.arange(len(runs)), parts)
-    within = (np.arange(len(segment)) - np.repeat(np.cumsum(parts) - parts, parts) + 0.5) / parts[segment]
-    spots = corners[segment] + within[:, None] * (corners[segment + 1] - corners[segment])
+    leg = np.repeat(np.arange(len(legs)), parts)
+    within = (np.arange(len(leg)) - np.repeat(np.cumsum(parts) - parts, parts) + 0.5) / parts[leg]
+    spots = corners[legs[leg]] + within[:, None] * across[leg]
+    piece, way = (runs / parts)[leg], of[legs][leg]
     counts = ground.counts_at(spots)
     wet, held = counts == IN_WATER, counts < OPEN_ROOF
-    total = float(runs.sum())
     bare = ~held & ~wet
-    crosses = total > 0 and shapely.LineString(points).intersects(ground.closed)
-    return Way(
-        tuple(Vertex(x, y) for x, y in points),
-        total,
-        float(piece[held].sum()),
-        float(piece[bare].sum()),
-        float(piece[wet].sum()),
-        bool(crosses),
-        _clip_spots(spots[bare], piece[bare]),
-    )
+
+    def together(which: BoolArray) -> list[float]:
+        summed: list[float] = np.bincount(way[which], piece[which], len(lines)).tolist()
+        return summed
+
+    long = np.bincount(of[legs], runs, len(lines))
+    crosses = (long > 0) & shapely.intersects(ground.closed, lines)
+    told = zip(long.tolist(), together(held), together(bare), together(wet), crosses.tolist(), strict=True)
+    return [
+        Way(
+            tuple(Vertex(x, y) for x, y in corners[of == i].tolist()),
+            *of_way,
+            _clip_spots(spots[bare & (way == i)], piece[bare & (way == i)]),
+        )
+        for i, of_way in enumerate(told)
+    ]
 
 
 def _clip_spots(spots: FloatArray, piece_mm: FloatArray) -> tuple[Vertex, ...]:
@@ -288,4 +317,4 @@ def _clip_spots(spots: FloatArray, piece_mm: FloatArray) -> tuple[Vertex, ...]:
         return ()
     middles = (np.arange(clips) + 0.5) * reached[-1] / clips
     at = np.searchsorted(reached, middles)
-    return tuple(Vertex(float(x), float(y)) for x, y in spots[at])
+    return tuple(Vertex(x, y) for x, y in spots[at].tolist())

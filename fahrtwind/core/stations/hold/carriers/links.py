@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from fahrtwind.core.formulas.bolts import bolt_shear, bolt_tension, hole_bearing, thread_stress_area
 from fahrtwind.core.formulas.brackets import bracket_bending
 from fahrtwind.core.formulas.declare import given, scope
@@ -15,6 +13,7 @@ from fahrtwind.core.job.carrier import Carrier, Rack
 from fahrtwind.core.job.document import Members, Vehicle
 from fahrtwind.core.job.panel import BasePlate, BoltName, OuterFoot
 from fahrtwind.core.job.sections import OwnSection, Section
+from fahrtwind.core.records import replace
 from fahrtwind.core.stations.hold.carriers.rack import ANGLE_GAUGE_MM, ANGLE_MM
 from fahrtwind.core.stations.hold.chain import chain_of
 from fahrtwind.core.stations.hold.links import TEST_FACTOR, Above, Bay, Chain, Link, bracket_link, link

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -13,7 +12,7 @@ from fahrtwind.core.formulas.joints import humming_wind, rayleigh_frequency, tur
 from fahrtwind.core.formulas.verdict import bending_limit_pressure, utilisation
 from fahrtwind.core.job.carrier import Rack
 from fahrtwind.core.job.sections import RoundTube, Section
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.alike import first_largest
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.links import crossing_chain, joint_chain

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from math import pi
 from typing import Literal
 
@@ -14,7 +13,7 @@ from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.formulas.welds import fillet_strength, round_weld_modulus, weld_modulus
 from fahrtwind.core.job.carrier import Posts, Rack
 from fahrtwind.core.job.sections import RectangularTube, RoundTube, Section
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.carriers.limits import Limits, road_speed
 from fahrtwind.core.stations.hold.carriers.rack import RackFrame
 from fahrtwind.core.stations.hold.carriers.rack_forces import Linear, RackForces

@@ -2,14 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.records import dataclass
-from fahrtwind.core.stations.hold.carriers.rails import Profile, share_rail
+from fahrtwind.core.stations.hold.carriers.rails import Profile, RailSharing, share_rail
 from fahrtwind.core.stations.hold.forces import Forces, Shared
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import CASES
@@ -117,16 +115,18 @@ def _rails(
     """
     n = len(feet)
     pulls, bent = np.zeros((n + 1, len(clamps), n)), {}
+    alike: dict[tuple[bytes, ...], RailSharing] = {}  # most rails are: then one is worked out
     for rail in carrier.rails:
         own = [i for i, f in enumerate(feet) if f.foot.startswith(f"{rail.id}m")]
         on = [i for i, c in enumerate(clamps) if c.foot in (f"{rail.id}front", f"{rail.id}rear")]
         if not own or not on:
             continue
-        at = np.array([feet[i].x_mm for i in own])
-        span = share_rail(profile, at, stiffness[own], np.array([clamps[i].x_mm for i in on]))
-        pulls[np.ix_(range(n + 1), on, own)] = span.pulls[0]
-        for position, foot in enumerate(own):
-            pulls[np.ix_([foot + 1], on, own)] = span.pulls[position + 1]
+        rests = np.array([feet[i].x_mm for i in own]), stiffness[own], np.array([clamps[i].x_mm for i in on])
+        key = tuple(part.tobytes() for part in rests)
+        span = alike[key] = alike[key] if key in alike else share_rail(profile, *rests)
+        pulls[:, np.array(on)[:, None], own] = span.pulls[0]
+        lost = np.array(own) + 1
+        pulls[lost[:, None, None], np.array(on)[:, None], own] = span.pulls[1:]
         bent[rail.id] = Bent(on, span.moments, span.places_mm)
     return pulls, bent
 
@@ -138,13 +138,10 @@ def _along(
     road and of the parked vehicle.
     """
     x, y = np.array([f.x_mm for f in feet]), np.array([f.y_mm for f in feet])
-    parts = [share_shear(x - p.rect.centre[0], y - p.rect.centre[1], p.along) for p in carried]
-    whole = replace(
-        parts[0],
-        along_n=np.sum([p.along_n for p in parts], axis=0),
-        across_n=np.sum([p.across_n for p in parts], axis=0),
-        twist_n_mm=np.sum([p.twist_n_mm for p in parts], axis=0),
-    ).magnitude()
+    along = np.array([part.along for part in carried])
+    centre_x, centre_y = np.array([part.rect.centre for part in carried]).T
+    turning = centre_x @ along[..., 1] - centre_y @ along[..., 0]
+    whole = share_shear(x, y, along.sum(axis=0), turning).magnitude()
     n = len(CASES)
     return (whole[:, :n], whole[:, n : n + 1]), (np.zeros_like(whole[:, :1]), whole[:, n + 1 :])
 
@@ -155,7 +152,8 @@ def _forces(base: Forces, spans: list[Lines], along: tuple[FloatArray, FloatArra
     held = np.asarray(np.isfinite(spans[0].constant + spans[0].per_pa).all(axis=(1, 2)), dtype=np.bool_)
 
     def together(name: str) -> FloatArray:
-        joined: FloatArray = np.nan_to_num(np.concatenate([getattr(span, name) for span in spans], axis=1))
+        joined = np.concatenate([getattr(span, name) for span in spans], axis=1)
+        joined[~held] = 0.0
         return joined
 
     def everywhere(part: FloatArray) -> FloatArray:

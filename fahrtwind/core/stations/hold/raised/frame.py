@@ -7,7 +7,6 @@ corners at either end of their range.
 
 from __future__ import annotations
 
-from dataclasses import replace
 from math import cos, radians, sin
 
 import numpy as np
@@ -19,7 +18,7 @@ from fahrtwind.core.formulas.verdict import bending_limit_pressure
 from fahrtwind.core.job.carrier import Carrier, Rack, Rail
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.raising import Raising
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.alike import first_least, first_smallest
 from fahrtwind.core.stations.hold.carriers.links import joint_chain
 from fahrtwind.core.stations.hold.carriers.rack import (

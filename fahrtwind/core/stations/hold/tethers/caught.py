@@ -7,8 +7,6 @@ stop it alone, and there must be tethers on two sides, or it flips about the one
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from fahrtwind.core.formulas.air import speed_at_pressure
@@ -16,7 +14,7 @@ from fahrtwind.core.formulas.tethers import catch_load, caught_force, loose_pane
 from fahrtwind.core.formulas.verdict import limit_pressure, utilisation
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.tether import Tether
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.hold.forces import FloatArray, Shared, plate_rows
 from fahrtwind.core.stations.hold.links import Chain
 from fahrtwind.core.stations.hold.loads import PanelLoads, case_forces, standing_force

@@ -9,12 +9,11 @@ layout is the best there is; where they do not, what is left of the time goes in
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from math import ceil, floor
 
 import numpy as np
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.proposals.packing import Search, Task, greedy, pack, relax, spots
 from fahrtwind.core.stations.layout.proposals.placements import (

@@ -4,12 +4,11 @@ worked out in full.
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import numpy.typing as npt
 
 from fahrtwind.core.job.views import SunnyRoof
+from fahrtwind.core.records import replace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.proposals.placements import IntArray, Kind, Placements
 from fahrtwind.core.stations.layout.sun.harvest import Stand

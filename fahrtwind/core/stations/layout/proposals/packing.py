@@ -12,12 +12,11 @@ where the placements are complete.
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import TYPE_CHECKING, Any
 
 import numpy as np
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.layout.proposals.placements import FloatArray, IntArray, Placements
 
 if TYPE_CHECKING:

@@ -11,13 +11,12 @@ to a raster, and what is found is no longer proved by this set alone.
 from __future__ import annotations
 
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 from math import ceil, floor
 
 import numpy as np
 import numpy.typing as npt
 
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.layout.footprint import Rect
 from fahrtwind.core.stations.layout.room import Room
 

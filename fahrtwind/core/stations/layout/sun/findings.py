@@ -4,15 +4,13 @@ against airy.
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from fahrtwind.core.engine.beside import go_on
 from fahrtwind.core.job.panel import PlacedPanel
 from fahrtwind.core.job.views import SunnyRoof
 from fahrtwind.core.quantities import Angle, Length
-from fahrtwind.core.records import dataclass
+from fahrtwind.core.records import dataclass, replace
 from fahrtwind.core.stations.layout.sun.harvest import Harvest, Stand, explain, harvest_of, stand_of
 from fahrtwind.core.stations.layout.sun.sky import MONTHS, FloatArray, site_of
 
