@@ -32,6 +32,7 @@ from bench.structure import advice, quality
 from bench.walks import walks
 from fahrtwind.api.app import STATIC
 from fahrtwind.api.changes import changed
+from fahrtwind.collecting import collect_seldom
 from fahrtwind.core.edits import AddEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import MEMORY, evaluate, evaluate_in_sight
 from fahrtwind.core.job.document import Job
@@ -62,7 +63,7 @@ def in_process() -> None:
         f"members, {len(job.obstacles)} obstacles"
     )
     gc.collect()
-    gc.freeze()
+    collect_seldom()
     moved = [nudged(job, i) for i in range(60)]
     line("whole evaluation, one panel moved", median_ms(lambda i: evaluate(moved[i])), "ms", 25)
     line(

@@ -4,7 +4,6 @@ from the answers a page waits for.
 
 from __future__ import annotations
 
-import gc
 import logging
 import multiprocessing
 import os
@@ -15,6 +14,7 @@ from concurrent.futures.process import BrokenProcessPool
 from ctypes import c_bool
 from typing import Any, TypeVar
 
+from fahrtwind.collecting import collect_seldom
 from fahrtwind.core.engine.beside import Apart, Hands, Stopped, beside, one_by_one
 from fahrtwind.core.evaluate import MEMORY
 
@@ -127,7 +127,7 @@ def _begin(stop: Any) -> None:
     MEMORY.remembered = REMEMBERED
     if hasattr(os, "nice"):
         os.nice(GENTLY)
-    gc.freeze()
+    collect_seldom()
     threading.Thread(target=_end_with_parent, daemon=True).start()
 
 

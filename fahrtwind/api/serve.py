@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import asyncio
-import gc
 import importlib
 import ipaddress
 import logging
@@ -27,6 +26,7 @@ from fahrtwind.api.later import Later
 from fahrtwind.api.opening import Opening
 from fahrtwind.api.pages import STATIC
 from fahrtwind.api.phone_door import PHONES_PORT
+from fahrtwind.collecting import collect_seldom
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.core.records import dataclass, replace
 from fahrtwind.instruments.listener import Instruments
@@ -133,8 +133,7 @@ def _put_together(database: Path, hosts: tuple[str, ...], around: Around, listen
         phones_port=around.phones_port,
         listening=listening,
     )
-    # what was imported stays; collecting it again and again would cost milliseconds in every answer
-    gc.freeze()
+    collect_seldom()
     return app
 
 

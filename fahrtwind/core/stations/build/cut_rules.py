@@ -105,8 +105,12 @@ def hole_near_end(made: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]
 def holes_close(made: tuple[Piece, ...], units: UnitSystem) -> Iterator[Found]:
     """On one face, on two opposite ones where a bolt goes through, and where bolts cross inside a tube."""
     for piece in made:
+        most = APART * max((hole.diameter_mm for hole in piece.holes), default=0.0)
         for one, other in combinations(piece.holes, 2):
-            apart, least = abs(other.at_mm - one.at_mm), _least_apart(one, other)
+            apart = abs(other.at_mm - one.at_mm)
+            if apart >= most:  # most are far apart
+                continue
+            least = _least_apart(one, other)
             if apart < least and abs(other.off_mm - one.off_mm) < least:
                 yield Found(
                     place=piece.path,

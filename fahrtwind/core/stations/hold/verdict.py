@@ -4,6 +4,7 @@ on the road, and parked in wind from any side.
 
 from __future__ import annotations
 
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -126,9 +127,11 @@ class Air:
     parked_pa: float
 
 
-@dataclass(frozen=True, slots=True, eq=False)
+@dataclass(frozen=True, eq=False)
 class Capacities:
-    """Arrays of shape (feet, links): nominal and design strength in pull and along the roof, N."""
+    """Arrays of shape (feet, links): nominal and design strength in pull and along the roof, N. Which links
+    can be the first to go is looked up once, for road and parked.
+    """
 
     pull_nominal: FloatArray
     pull_design: FloatArray
@@ -142,6 +145,14 @@ class Capacities:
     @property
     def design(self) -> Strength:
         return self.pull_design, self.shear_design
+
+    @cached_property
+    def first_nominal(self) -> Strength:
+        return first_to_go(self.nominal)
+
+    @cached_property
+    def first_design(self) -> Strength:
+        return first_to_go(self.design)
 
 
 Strength = tuple[FloatArray, FloatArray]
@@ -207,7 +218,7 @@ def foot_verdicts(
     shear = road.along_constant[0] + road.along_per_pa[0] * air.pressure_pa
     used = utilisation(pull[..., None], shear[..., None], cap.pull_design, cap.shear_design)
     used_nominal = utilisation(pull[..., None], shear[..., None], cap.pull_nominal, cap.shear_nominal)
-    lost = [_when_lost(i, let_go, safe, road) for i in range(len(feet))]
+    lost = _when_lost(let_go, safe, road)
     told = _Told(
         road,
         pull.tolist(),
@@ -232,11 +243,10 @@ def limits(forces: Forces, cap: Capacities) -> tuple[FloatArray, FloatArray, Flo
     that meet the same wind: cautious without factor (v, winds, n), typical without factor with all feet there
     (1, winds, n), cautious with factor (v, winds, n).
     """
-    nominal, design = first_to_go(cap.nominal), first_to_go(cap.design)
     return (
-        _limit(forces, forces.pull_per_pa, nominal, EVERY).min(axis=3),
-        _limit(forces, forces.pull_typical, nominal, WHOLE).min(axis=3),
-        _limit(forces, forces.pull_per_pa, design, EVERY).min(axis=3),
+        _limit(forces, forces.pull_per_pa, cap.first_nominal, EVERY).min(axis=3),
+        _limit(forces, forces.pull_typical, cap.first_nominal, WHOLE).min(axis=3),
+        _limit(forces, forces.pull_per_pa, cap.first_design, EVERY).min(axis=3),
     )
 
 
@@ -308,8 +318,8 @@ def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities,
         told = float(speed_at_pressure(pressure, WIND_DENSITY_KG_M3, 0.0))
         return min(told, FASTEST_M_S)
 
-    let_go = _limit(parked, parked.pull_per_pa, first_to_go(cap.nominal), EVERY).min(axis=3)
-    safe = _limit(parked, parked.pull_per_pa, first_to_go(cap.design), WHOLE)
+    let_go = _limit(parked, parked.pull_per_pa, cap.first_nominal, EVERY).min(axis=3)
+    safe = _limit(parked, parked.pull_per_pa, cap.first_design, WHOLE)
     situation, foot = np.unravel_index(first_smallest(let_go[0]), let_go[0].shape)
     return ParkedVerdict(
         air.parked_gust_m_s,
@@ -321,15 +331,14 @@ def parked_verdict(feet: tuple[FootPlace, ...], parked: Forces, cap: Capacities,
     )
 
 
-def _when_lost(
-    index: int, let_go: FloatArray, safe: FloatArray, forces: Forces
-) -> tuple[float, float, int | None]:
-    """Let-go and safe speed with foot ``index`` lost, and the foot that would go next."""
-    rest = let_go[index + 1]
-    if not forces.stable[index + 1]:
-        return 0.0, 0.0, None
-    next_foot = int(np.unravel_index(first_smallest(rest), rest.shape)[1])
-    return float(rest.min()), float(safe[index + 1].min()), next_foot
+def _when_lost(let_go: FloatArray, safe: FloatArray, forces: Forces) -> list[tuple[float, float, int | None]]:
+    """Let-go and safe speed with each foot lost, and the foot that would go next."""
+    n = let_go.shape[2]
+    goes, still_safe = (part[1:].reshape(n, -1) for part in (let_go, safe))
+    following = (first_largest(-goes, axis=1) % n).tolist()
+    told = zip(goes.min(axis=1).tolist(), still_safe.min(axis=1).tolist(), following, strict=True)
+    stable = forces.stable[1:].tolist()
+    return [one if held else (0.0, 0.0, None) for one, held in zip(told, stable, strict=True)]
 
 
 @dataclass(frozen=True, slots=True)

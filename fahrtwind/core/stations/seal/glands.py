@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from math import ceil, hypot, radians, tan
 
 import numpy as np
@@ -159,9 +160,9 @@ def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     across = np.arange(roof.y_mm + half + STEP_MM, roof.y_end_mm - half, STEP_MM)
     rows, columns = np.nonzero(_nothing_wrong(along, across, half, around))
     x, y = along[rows], across[columns]
-    ends = np.array(around.ends).reshape(-1, 2)
     away = np.abs(roof.x_end_mm - x)
-    if len(ends):
+    if around.ends:
+        ends = _outermost(np.array(around.ends))
         away = (np.abs(x[:, None] - ends[:, 0]) + np.abs(y[:, None] - ends[:, 1])).max(axis=1)
     told: list[GlandOffer] = []
     while len(told) < MOST_OFFERS and len(x):
@@ -174,6 +175,13 @@ def offers_of(gland: Gland, around: Surroundings) -> tuple[GlandOffer, ...]:
     return tuple(told)
 
 
+def _outermost(ends: FloatArray) -> FloatArray:
+    """Of places, (n, 2), those of which one is the farthest from anywhere, counted along and across."""
+    turned = ends @ np.array([[1.0, 1.0], [1.0, -1.0]])
+    found: FloatArray = ends[np.unique([turned.argmin(axis=0), turned.argmax(axis=0)])]
+    return found
+
+
 def _say_lean(base_mm: float, lean_deg: float | None) -> str:
     if lean_deg is None:
         return "lean not known"
@@ -183,10 +191,11 @@ def _say_lean(base_mm: float, lean_deg: float | None) -> str:
 def _nothing_wrong(along: FloatArray, across: FloatArray, half: float, around: Surroundings) -> BoolArray:
     """What ``_wrong`` says of single places, for every crossing of places along and across at once."""
     right = np.ones((len(along), len(across)), dtype=bool)
+    from_front, from_port = along.tolist(), across.tolist()
     kept_clear = [(s.rect, half + (PANEL_CLEAR_MM if s.kind == "panel" else 0.0)) for s in around.shapes]
     for r, clear in (*kept_clear, *((s.lid, half) for s in around.shapes if s.lid)):
-        rows = _between(along, r.x_mm - clear, r.x_end_mm + clear)
-        right[rows, _between(across, r.y_mm - clear, r.y_end_mm + clear)] = False
+        rows = _between(from_front, r.x_mm - clear, r.x_end_mm + clear)
+        right[rows, _between(from_port, r.y_mm - clear, r.y_end_mm + clear)] = False
     for member in around.members:
         right[np.abs(member.x_mm - along) < around.face_mm / 2 + MEMBER_CLEAR_MM] = False
     x, y = along[:, None], across
@@ -202,9 +211,9 @@ def _nothing_wrong(along: FloatArray, across: FloatArray, half: float, around: S
     return right
 
 
-def _between(places: FloatArray, low: float, high: float) -> slice:
+def _between(places: list[float], low: float, high: float) -> slice:
     """Those of rising places that lie between two others."""
-    return slice(int(np.searchsorted(places, low, "right")), int(np.searchsorted(places, high, "left")))
+    return slice(bisect_right(places, low), bisect_left(places, high))
 
 
 def ends_of(panels: tuple[PlacedPanel, ...]) -> tuple[tuple[float, float], ...]:

@@ -7,6 +7,7 @@ are closed. The way is found by Dijkstra's algorithm, its length is the true one
 
 from __future__ import annotations
 
+from bisect import bisect_left, bisect_right
 from collections.abc import Sequence
 from functools import lru_cache
 from math import ceil, hypot
@@ -115,22 +116,23 @@ def ground_of(
     x = roof.x_mm + (np.arange(rows, dtype=np.float64) + 0.5) * CELL_MM
     y = roof.y_mm + (np.arange(columns, dtype=np.float64) + 0.5) * CELL_MM
     at_x, at_y = np.meshgrid(x, y, indexing="ij")
+    middles = x.tolist(), y.tolist()
     counts = np.full((rows, columns), OPEN_ROOF)
     for px, py, radius in pools:
         counts[np.hypot(at_x - px, at_y - py) <= radius] = IN_WATER
     closed = _not_carried_over(_closed(obstacles), panels)
     for part in shapely.get_parts(closed.buffer(CLEAR_MM)):
         west, south, east, north = part.bounds
-        here = _within(x, y, Rect(west, south, east - west, north - south))
+        here = _within(*middles, Rect(west, south, east - west, north - south))
         counts[here][shapely.contains_xy(part, at_x[here], at_y[here])] = CLOSED
     for panel in panels:
         whole = panel_rect(panel)
         inner = whole.grown(-EDGE_MM)
-        counts[_within(x, y, whole)] = ON_FRAME if panel.model.build == "framed" else OPEN_ROOF
+        counts[_within(*middles, whole)] = ON_FRAME if panel.model.build == "framed" else OPEN_ROOF
         if panel.model.build == "framed" and inner.length_mm > 0 and inner.width_mm > 0:
-            counts[_within(x, y, inner)] = UNDER_PANEL
+            counts[_within(*middles, inner)] = UNDER_PANEL
     for rail in _rails(carriers):
-        counts[_within(x, y, rail)] = ON_FRAME
+        counts[_within(*middles, rail)] = ON_FRAME
     deep = closed.buffer(-GRAZE_MM)
     shapely.prepare(deep)
     return Ground(roof.x_mm, roof.y_mm, counts, _graph(counts), deep)
@@ -155,11 +157,10 @@ def _closed(obstacles: tuple[Shape, ...]) -> BaseGeometry:
     return shapely.union_all(found)
 
 
-def _within(x: FloatArray, y: FloatArray, rect: Rect) -> tuple[slice, slice]:
+def _within(x: list[float], y: list[float], rect: Rect) -> tuple[slice, slice]:
     """The rows and columns whose middles, x and y, lie in a rectangle."""
-    rows = np.searchsorted(x, rect.x_mm, "left"), np.searchsorted(x, rect.x_end_mm, "right")
-    columns = np.searchsorted(y, rect.y_mm, "left"), np.searchsorted(y, rect.y_end_mm, "right")
-    return slice(*rows), slice(*columns)
+    rows = slice(bisect_left(x, rect.x_mm), bisect_right(x, rect.x_end_mm))
+    return rows, slice(bisect_left(y, rect.y_mm), bisect_right(y, rect.y_end_mm))
 
 
 def _rails(carriers: tuple[Carrier, ...]) -> list[Rect]:

@@ -166,11 +166,15 @@ def _rail_verdict(
     either_way = np.stack([same_wind.max(axis=2), -same_wind.min(axis=2)])
     either_way_pa = np.stack([per_pa, -per_pa])
 
-    def speed(strength: float, lost: bool) -> float:
-        of = (slice(None), slice(1, None) if lost else slice(0, 1))
-        pressure = limit_pressure(either_way[of], either_way_pa[of], 0.0, 0.0, strength, np.inf)
-        return float(road_speeds(np.minimum(np.min(pressure), MOST_PA), air))
+    def speeds(strength: float) -> tuple[float, float]:
+        """With all feet there, and with the worst one lost."""
+        pressure = limit_pressure(either_way, either_way_pa, 0.0, 0.0, strength, np.inf)
+        reached = np.minimum(np.min(pressure, axis=(0, 2, 3)), MOST_PA)
+        whole, lost = road_speeds(np.array([reached[0], reached[1:].min()]), air).tolist()
+        return whole, lost
 
+    let_go, lost_let_go = speeds(profile.moment_nominal_n_mm)
+    safe, lost_safe = speeds(profile.moment_design_n_mm)
     now = constant[0] + per_pa[0].repeat(cases, axis=0) * air.pressure_pa
     worst = int(first_largest(np.abs(now).max(axis=1)))
     verdict = RailVerdict(
@@ -178,11 +182,7 @@ def _rail_verdict(
         tuple(spans[0].places_mm.tolist()),
         tuple(now[worst].tolist()),
         float(np.abs(now).max()) / profile.moment_design_n_mm,
-        speed(profile.moment_nominal_n_mm, lost=False),
-        speed(profile.moment_design_n_mm, lost=False),
+        let_go,
+        safe,
     )
-    return (
-        verdict,
-        speed(profile.moment_nominal_n_mm, lost=True),
-        speed(profile.moment_design_n_mm, lost=True),
-    )
+    return verdict, lost_let_go, lost_safe
