@@ -32,7 +32,7 @@ from bench.structure import advice, quality
 from bench.walks import walks
 from fahrtwind.api.app import STATIC
 from fahrtwind.api.changes import changed
-from fahrtwind.collecting import collect_seldom
+from fahrtwind.api.collecting import collect_seldom
 from fahrtwind.core.edits import AddEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.evaluate import MEMORY, evaluate, evaluate_in_sight
 from fahrtwind.core.job.document import Job

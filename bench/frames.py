@@ -21,7 +21,7 @@ LEAST_TIMES = 100.0
 
 def racks() -> None:
     """One panel moved on the demo's carriers, and on two rails under twelve panels."""
-    for job in (*demo_jobs(), railed_job()):
+    for job in (*demo_jobs(), railed_job(2), railed_job(3)):
         if not job.carriers:
             continue
         panel = job.panels[0]

@@ -51,12 +51,18 @@ def large_job() -> Job:
     return job
 
 
-def railed_job() -> Job:
-    """Twelve panels on two rails of thirteen feet each."""
+def railed_job(every: int = 2) -> Job:
+    """Twelve panels on two rails of thirteen feet each, at every second member; nine at every third."""
     job = large_job()
     bare: list[Edit] = [RemoveEntry(path=f"obstacles.{o.id}") for o in job.obstacles]
     railed = apply_edits(job, [*bare, PutOnRails(panels=tuple(p.id for p in job.panels))])
-    return apply_edits(railed, [SetValue(path=f"carriers.{railed.carriers[0].id}.every", value=2)])
+    return apply_edits(
+        railed,
+        [
+            SetValue(path=f"carriers.{railed.carriers[0].id}.every", value=every),
+            SetValue(path="name", value=f"large, feet at every {'second' if every == 2 else 'third'} member"),
+        ],
+    )
 
 
 def nudged(job: Job, by_mm: float) -> Job:

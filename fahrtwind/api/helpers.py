@@ -14,7 +14,7 @@ from concurrent.futures.process import BrokenProcessPool
 from ctypes import c_bool
 from typing import Any, TypeVar
 
-from fahrtwind.collecting import collect_seldom
+from fahrtwind.api.collecting import collect_seldom
 from fahrtwind.core.engine.beside import Apart, Hands, Stopped, beside, one_by_one
 from fahrtwind.core.evaluate import MEMORY
 

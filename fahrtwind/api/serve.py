@@ -22,11 +22,11 @@ import h11
 import uvicorn
 from uvicorn.protocols.http.h11_impl import H11Protocol
 
+from fahrtwind.api.collecting import collect_seldom
 from fahrtwind.api.later import Later
 from fahrtwind.api.opening import Opening
 from fahrtwind.api.pages import STATIC
 from fahrtwind.api.phone_door import PHONES_PORT
-from fahrtwind.collecting import collect_seldom
 from fahrtwind.core.errors import Unavailable
 from fahrtwind.core.records import dataclass, replace
 from fahrtwind.instruments.listener import Instruments

@@ -314,6 +314,18 @@ def _normalise(text: str) -> str:
     return re.sub(r"(?<=\d),(?=\d{1,2}(?!\d))", ".", clean)
 
 
+def number_typed(text: str, field: str = "") -> float:
+    """Read a plain number, without a unit, as people type it: with a decimal point or comma, thousands set
+    apart. Raises UnreadableQuantity.
+    """
+    clean = re.sub(r"(?<=\d) (?=\d{3}(?!\d))", "", _normalise(text))
+    if not re.fullmatch(rf"[+-]?(?:{_NUMBER})(?:e[+-]?\d{{1,2}})?", clean):
+        raise UnreadableQuantity(
+            f"“{text}” is not a number.", remedy="Type for example 12 or 38.50.", field=field
+        )
+    return float(clean)
+
+
 def _mixed(match: re.Match[str]) -> Fraction:
     if match["plain"] is not None:
         return Fraction(match["plain"])

@@ -8,9 +8,11 @@ from fahrtwind.core.errors import (
     OutOfRange,
     UnknownPath,
     UnreadableFile,
+    UnreadableQuantity,
 )
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
+from fahrtwind.demo import demo_jobs
 
 
 def test_a_typed_quantity_is_stored_in_si_with_its_text(demo: Job) -> None:
@@ -56,6 +58,35 @@ def test_bad_values_name_field_and_remedy_and_change_nothing(
     assert caught.value.remedy
     assert caught.value.field.split(".")[0] == path.split(".")[0]
     assert demo.model_dump_json() == before
+
+
+def test_plain_numbers_may_be_typed_like_quantities() -> None:
+    """Set, in a new entry, in what an entry holds; whole numbers stay whole, and texts stay texts."""
+    rack = next(job for job in demo_jobs() if job.name == "Speiche")
+    cut = rack.workshop.stock[0]
+    price, bar = f"workshop.stock.{cut.id}.price", {"material": cut.material, "length": "3 m"}
+    edited = apply_edits(
+        rack,
+        [
+            SetValue(path=price, value="39,90"),
+            AddEntry(path="workshop.stock", value={**bar, "price": "12,5", "have": "2"}),
+            SetValue(path="assumptions.bump_g", value="1,5"),
+            SetValue(path="name", value="12,5"),
+            SetValue(path="panels.p1.model", value={**rack.panels[0].model.model_dump(), "price": "149,99"}),
+        ],
+    )
+    new = edited.workshop.stock[-1]
+    assert (edited.workshop.stock[0].price, new.price, new.have) == (39.9, 12.5, 2)
+    assert (edited.assumptions.bump_g, edited.name, edited.panels[0].model.price) == (1.5, "12,5", 149.99)
+    for typed, edit in (
+        ("abc", SetValue(path=price, value="abc")),
+        ("1.234,5", AddEntry(path="workshop.stock", value={**bar, "id": cut.id, "price": "1.234,5"})),
+    ):
+        with pytest.raises(UnreadableQuantity, match=f"{typed}” is not a number") as caught:
+            apply_edits(rack, [edit])
+        assert caught.value.field == price and "38.50" in caught.value.remedy
+    with pytest.raises(InputError, match="not a whole number"):
+        apply_edits(rack, [AddEntry(path="workshop.stock", value={**bar, "have": "2,5"})])
 
 
 def test_entries_come_and_go_by_id(demo: Job) -> None:

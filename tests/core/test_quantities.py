@@ -4,7 +4,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from fahrtwind.core.errors import InputError
-from fahrtwind.core.quantities import Length, Mass, Speed, Temperature
+from fahrtwind.core.quantities import Length, Mass, Speed, Temperature, number_typed
 from fahrtwind.core.saying import sixteenths
 from fahrtwind.core.tables.units import USUAL_UNITS
 
@@ -58,6 +58,24 @@ def test_what_is_no_length_is_refused_with_field_and_remedy(typed: str) -> None:
     with pytest.raises(InputError) as caught:
         Length.parse(typed, "metric", "vehicle.roof_length")
     assert caught.value.remedy
+
+
+def test_plain_numbers_are_read_as_people_write_them() -> None:
+    read = {
+        "38,50": 38.5,
+        "38.50": 38.5,
+        " 12 ": 12,
+        "1,250": 1250,
+        "1 250,5": 1250.5,
+        "−3": -3,
+        "1e3": 1000,
+        ".5": 0.5,
+    }
+    assert {typed: number_typed(typed) for typed in read} == read
+    for typed in ("", "abc", "nan", "inf", "1.250,5", "1 2", "12 mm", "1_000", "0x10"):
+        with pytest.raises(InputError, match="not a number") as caught:
+            number_typed(typed, "workshop.stock.x1.price")
+        assert caught.value.remedy and caught.value.field == "workshop.stock.x1.price"
 
 
 def test_the_bare_number_takes_the_jobs_unit_and_keeps_it() -> None:

@@ -24,6 +24,8 @@ _BY_TYPE: dict[str, type[InputError]] = {
 }
 _ROOMY = ("too_long", "string_too_long", "greater_than_equal", "less_than_equal", "greater_than", "less_than")
 
+_NO_NUMBER = ("float_parsing", "int_parsing", "float_type", "int_type", "finite_number")
+
 
 def _from_1(data: dict[str, Any]) -> dict[str, Any]:
     """Version 2 added the survey's parts, scans and mounting lines; all of them start empty."""
@@ -125,6 +127,12 @@ def as_input_error(error: ValidationError, data: BaseModel | None = None) -> Fah
         return OutOfRange(problem, remedy="Type a value within that limit.", field=field)
     if first["type"] in ("literal_error", "union_tag_invalid"):
         return InputError(problem, remedy="Choose one of those.", field=field)
+    if first["type"] in _NO_NUMBER:
+        typed = first["input"]
+        told = f"“{typed}” is not a number." if isinstance(typed, str) else "This is not a number."
+        return UnreadableQuantity(told, remedy="Type for example 12 or 38.50.", field=field)
+    if first["type"] == "int_from_float":
+        return InputError("This is not a whole number.", remedy="Type it without decimals.", field=field)
     if first["type"] == "missing":
         return InputError("This value is missing.", remedy="Fill it in.", field=field)
     if first["type"] == "timezone_aware":

@@ -6,13 +6,15 @@ Paths are dotted; entries of lists are addressed by their id, entries without on
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Any, TypeVar
+from collections.abc import Callable, Iterator
+from functools import cache
+from typing import Annotated, Any, Literal, TypeVar, get_args, get_origin
 
 from pydantic import BaseModel, ValidationError
 
 from fahrtwind.core.errors import UnknownPath
 from fahrtwind.core.job.load import as_input_error
+from fahrtwind.core.quantities import number_typed
 
 M = TypeVar("M", bound=BaseModel)
 Change = Callable[[Any], Any]
@@ -32,6 +34,7 @@ def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
     """The model with some fields given anew and validated; parts that are models already are taken as they
     are. Raises InputError naming the field under ``at``.
     """
+    fields = {name: _typed(type(holder), name, value, at) for name, value in fields.items()}
     data = {name: getattr(holder, name) for name in type(holder).model_fields} | fields
     try:
         whole = type(holder).model_validate(data, context={"units": fields.get("units", units)})
@@ -41,6 +44,41 @@ def rebuilt(holder: M, fields: dict[str, Any], units: str, at: str = "") -> M:
         problem = as_input_error(error)
         problem.field = ".".join(p for p in (at, _by_id(data, problem.field)) if p)
         raise problem from error
+
+
+def _typed(model: type[BaseModel], name: str, value: Any, at: str) -> Any:
+    """Texts where plain numbers belong, read as people type them; everything else as it is."""
+    number, parts = _takes(model, name)
+    field = f"{at}.{name}" if at else name
+    if isinstance(value, str):
+        return number_typed(value, field) if number else value
+    if isinstance(value, dict):
+        field = f"{field}.{value['id']}" if "id" in value else field
+        owners = {key: next((p for p in parts if key in p.model_fields), None) for key in value}
+        return {k: _typed(owner, k, v, field) if (owner := owners[k]) else v for k, v in value.items()}
+    if isinstance(value, tuple):
+        return tuple(_typed(model, name, entry, at) if isinstance(entry, dict) else entry for entry in value)
+    return value
+
+
+@cache
+def _takes(model: type[BaseModel], name: str) -> tuple[bool, tuple[type[BaseModel], ...]]:
+    """Whether a field takes a plain number and no text, and the models of which it takes one or several."""
+    field = model.model_fields.get(name)
+    kinds = tuple(_kinds(field.annotation)) if field else ()
+    models = tuple(k for k in kinds if isinstance(k, type) and issubclass(k, BaseModel))
+    return (float in kinds or int in kinds) and str not in kinds, models
+
+
+def _kinds(hint: Any) -> Iterator[Any]:
+    """The types a hint is put together from; of an annotated one its own."""
+    if get_origin(hint) is Literal:
+        yield from (type(value) for value in get_args(hint))
+    elif not (inner := get_args(hint)):
+        yield hint
+    else:
+        for part in inner[:1] if get_origin(hint) is Annotated else inner:
+            yield from _kinds(part)
 
 
 def _changed_model(holder: Any, parts: list[str], change: Change, units: str, path: str) -> Any:

@@ -13,7 +13,6 @@ export type Column = {
   placeholder?: string;
   /** Left out of a new entry while empty; every other column must be filled. */
   optional?: boolean;
-  number?: boolean;
   tick?: boolean;
   options?: readonly (readonly [string, string])[];
   width?: string;
@@ -128,9 +127,14 @@ function NewRow({
 }: Pick<Props, "path" | "noun" | "columns" | "fresh"> & { wide: boolean }) {
   const { id, handle } = useDesk();
   const units = useUnits();
-  const first = (): Record<string, string> =>
-    Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, c.options?.[0]?.[0] ?? ""]));
-  const [typed, setTyped] = useKept<Record<string, string>>(id, `new ${path}`, first());
+  const [kept, setTyped] = useKept<Record<string, string>>(id, `new ${path}`, {});
+  // what was chosen may be gone since: then it is the first of those that are left, as the box shows it
+  const chosen = columns.flatMap(({ key, options }) => {
+    if (!options) return [];
+    const there = options.some(([option]) => option === kept[key]);
+    return [[key, there ? (kept[key] ?? "") : (options[0]?.[0] ?? "")]];
+  });
+  const typed: Record<string, string> = { ...kept, ...Object.fromEntries(chosen) };
   const [problem, setProblem] = useState<string | null>(null);
   const row = useRef<HTMLTableRowElement>(null);
   const typing = columns.filter((c) => !c.options && !c.tick);
@@ -145,14 +149,11 @@ function NewRow({
     const value: Record<string, unknown> = { ...fresh?.() };
     for (const column of columns) {
       const text = typed[column.key]?.trim();
-      if (text) value[column.key] = column.number ? Number(text) : text;
+      if (text) value[column.key] = text;
     }
     try {
       await handle.edit([{ op: "add", path, value }]);
-      setTyped({
-        ...first(),
-        ...Object.fromEntries(columns.filter((c) => c.options).map((c) => [c.key, typed[c.key] ?? ""])),
-      });
+      setTyped(Object.fromEntries(chosen));
       setProblem(null);
     } catch (failure) {
       setProblem(failure instanceof ApiError ? failure.message : "Not saved.");

@@ -77,8 +77,7 @@ export function Field({
     if (sent.current === typed) return;
     sent.current = typed;
     const cleared = typed.trim() === "";
-    const next = typeof value === "number" ? Number(typed) : typed;
-    const edit: Edit = { op: "set", path, value: cleared ? null : next };
+    const edit: Edit = { op: "set", path, value: cleared ? null : typed };
     try {
       await handle.edit([edit]);
       dropDraft(id, path);

@@ -138,6 +138,14 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
   return "";
 }
 
+/** A number as it is typed, with a decimal comma too; null where nothing is. Throws where it is none. */
+export function plainNumber(typed: string): number | null {
+  const text = typed.trim();
+  const value = Number(text.replace(/^([+-]?\d+),(\d{1,2})$/, "$1.$2"));
+  if (Number.isNaN(value)) throw new Error(`“${text}” is not a number. Type for example 12 or 38.50.`);
+  return text === "" ? null : value;
+}
+
 const EXAMPLE = /^(-?[\d.,]+)\s*(mm|cm|m|km\/h|kg|°C)$/;
 const MM_IN: Record<string, number> = { mm: 1, cm: 10, m: 1000 };
 

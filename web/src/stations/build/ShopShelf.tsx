@@ -5,6 +5,7 @@ import { http, unwrap } from "../../api/client";
 import type { ItemTable, ShopItem } from "../../api/types";
 import { Group } from "../../fields/Field";
 import { FileButton } from "../../ui/FileButton";
+import { plainNumber } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { useShelf } from "./useShelf";
 
@@ -132,10 +133,9 @@ function NewItem({ taken }: { taken: () => Promise<void> }) {
   );
   const take = () =>
     attempt(async () => {
-      const number = (text: string) => Number(text.replace(",", "."));
       const body: Record<string, unknown> = { name: typed.name.trim(), kind: typed.kind };
       for (const key of ["pack", "price", "stock", "lead_days"] as const)
-        if (typed[key].trim()) body[key] = Number.isNaN(number(typed[key])) ? typed[key] : number(typed[key]);
+        if (typed[key].trim()) body[key] = plainNumber(typed[key]);
       for (const key of ["supplier", "sheet"] as const) if (typed[key].trim()) body[key] = typed[key].trim();
       await unwrap(http.POST("/api/shop/items", { body: { items: [body as ShopItem] } }));
       await taken();

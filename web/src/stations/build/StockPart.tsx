@@ -13,23 +13,27 @@ export function StockPart() {
         <Field label="The saw takes" path="workshop.kerf" value={job.workshop.kerf} />
         <Field label="Off both ends of a bar" path="workshop.trim" value={job.workshop.trim} />
       </div>
-      <EntryTable
-        path="workshop.stock"
-        noun="bar"
-        columns={[
-          {
-            key: "material",
-            label: "what it is",
-            options: all.map((m) => [m, says.get(m) ?? m] as const),
-            width: "40%",
-          },
-          { key: "length", label: "length", placeholder: "6 m" },
-          { key: "price", label: "price of one", placeholder: "38.50", number: true, optional: true },
-          { key: "have", label: "in the shop", placeholder: "blank: bought", number: true, optional: true },
-        ]}
-        entries={job.workshop.stock}
-        empty="Type the lengths that can be bought, and leftovers with how many there are and no price."
-      />
+      {all.length ? (
+        <EntryTable
+          path="workshop.stock"
+          noun="bar"
+          columns={[
+            {
+              key: "material",
+              label: "what it is",
+              options: all.map((m) => [m, says.get(m) ?? m] as const),
+              width: "40%",
+            },
+            { key: "length", label: "length", placeholder: "6 m" },
+            { key: "price", label: "price of one", placeholder: "38.50", optional: true },
+            { key: "have", label: "in the shop", placeholder: "blank: bought", optional: true },
+          ]}
+          entries={job.workshop.stock}
+          empty="Type the lengths that can be bought, and leftovers with how many there are and no price."
+        />
+      ) : (
+        <p>Once something is cut, the lengths it can be bought in are told here, and leftovers of the shop.</p>
+      )}
     </Group>
   );
 }

@@ -6,7 +6,7 @@ import type { PanelModel, PanelTable } from "../../api/types";
 import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useStoredJob, useUnits } from "../../job/JobContext";
 import { FileButton } from "../../ui/FileButton";
-import { length } from "../../ui/format";
+import { length, plainNumber } from "../../ui/format";
 import { useTry } from "../../ui/useTry";
 import { OwnModel } from "./OwnModel";
 import { copyEdits, useModels, useShop } from "./useModels";
@@ -180,9 +180,8 @@ function NumberField({
   const [attempt, problem] = useTry();
   const commit = () => {
     if (typed === null || typed.trim() === text) return setTyped(null);
-    const value = typed.trim() === "" ? null : Number(typed.replace(",", "."));
     void attempt(async () => {
-      await handle.edit([{ op: "set", path: `${path}.${of}`, value: Number.isNaN(value) ? typed : value }]);
+      await handle.edit([{ op: "set", path: `${path}.${of}`, value: typed.trim() || null }]);
       setTyped(null);
     });
   };
@@ -318,14 +317,13 @@ function LoadTable() {
   const asked = useRef(0);
   const [refused, setRefused] = useState<string | null>(null);
   const [attempt, problem] = useTry();
-  const number = (typed: string): number | null => (typed.trim() === "" ? null : Number(typed.replace(",", ".")));
   const understand = (given: string, frameMm: string, massKg: string) =>
     attempt(async () => {
       const own = ++asked.current;
       setText(given);
       setFound(null);
       if (!given.trim()) return;
-      const body = { text: given, frame_mm: number(frameMm), mass_kg: number(massKg) };
+      const body = { text: given, frame_mm: plainNumber(frameMm), mass_kg: plainNumber(massKg) };
       const table = await unwrap(http.POST("/api/calc/panels.parse", { body }));
       // a late answer is about what was typed before
       if (own === asked.current) setFound(table);

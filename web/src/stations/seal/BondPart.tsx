@@ -81,7 +81,7 @@ export function BondPart() {
                 ["no", "no"],
               ],
             },
-            { key: "skin_h", label: "skin, hours", optional: true, number: true, placeholder: "0.5" },
+            { key: "skin_h", label: "skin, hours", optional: true, placeholder: "0.5" },
             { key: "depth_24h", label: "cured in a day", optional: true, placeholder: "3 mm" },
             { key: "coldest", label: "from", optional: true, placeholder: "5 °C" },
           ]}

@@ -42,7 +42,7 @@ export function ProofPart() {
           noun="reading"
           columns={[
             { key: "place", label: "place", options: names.map((n) => [n, n] as const) },
-            { key: "percent", label: "percent", number: true, placeholder: "12" },
+            { key: "percent", label: "percent", placeholder: "12" },
             { key: "note", label: "note", optional: true },
           ]}
           entries={seal.moisture}

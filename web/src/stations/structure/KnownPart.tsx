@@ -108,8 +108,8 @@ export function KnownPart() {
             columns={[
               { key: "kind", label: "kind", width: "24%", options: KIND_OPTIONS },
               { key: "sigma", label: "noise ±", placeholder: "8 mm", optional: true },
-              { key: "false_share", label: "false, share", placeholder: "0.1", optional: true, number: true },
-              { key: "miss_share", label: "missed, share", placeholder: "0.2", optional: true, number: true },
+              { key: "false_share", label: "false, share", placeholder: "0.1", optional: true },
+              { key: "miss_share", label: "missed, share", placeholder: "0.2", optional: true },
             ]}
           />
         </Group>

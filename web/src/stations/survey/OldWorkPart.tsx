@@ -78,7 +78,7 @@ function Scars() {
           },
           { key: "x", label: "x", placeholder: "1.2 m", width: "11%" },
           { key: "y", label: "y", placeholder: "-40 cm", width: "11%" },
-          { key: "count", label: "how many", placeholder: "1", number: true, optional: true, width: "9%" },
+          { key: "count", label: "how many", placeholder: "1", optional: true, width: "9%" },
           { key: "size", label: "size", placeholder: "6 mm", optional: true, width: "9%" },
         ]}
       />

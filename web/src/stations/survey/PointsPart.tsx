@@ -98,7 +98,7 @@ export function PointsPart() {
                   );
                 }}
                 columns={[
-                  { key: "count", label: "count", placeholder: "0", number: true, width: "12%" },
+                  { key: "count", label: "count", placeholder: "0", width: "12%" },
                   { key: "x", label: "x", placeholder: "604 mm", optional: true },
                   { key: "y", label: "y", placeholder: "-698 mm", optional: true },
                   { key: "usable", label: "usable", tick: true, width: "9%" },
