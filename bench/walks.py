@@ -13,6 +13,7 @@ from time import monotonic
 from typing import Any
 
 from bench.figures import line
+from fahrtwind.core.choose.changes import changes
 from fahrtwind.core.edits import (
     Edit,
     MirrorPanel,
@@ -58,9 +59,11 @@ def walks(count: int = WALKS) -> None:
     steps = 0
     for number in range(count):
         dice = random.Random(number)
-        for job in _walk(dice.choice(jobs), dice, values, wrong):
+        before = dice.choice(jobs)
+        for job in _walk(before, dice, values, wrong):
             steps += 1
-            wrong.update(_asked(job, dice))
+            wrong.update(_asked(before, job, dice))
+            before = job
     print(f"\n{count} walks, {steps} steps")
     for words, times in wrong.most_common():
         print(f"  {times} times: {words}")
@@ -81,11 +84,14 @@ def _walk(job: Job, dice: random.Random, values: dict[str, list[Any]], wrong: Co
         yield job
 
 
-def _asked(job: Job, dice: random.Random) -> Iterator[str]:
-    """What went wrong where a job was asked for its answer, its working, and now and then for slow work."""
+def _asked(before: Job, job: Job, dice: random.Random) -> Iterator[str]:
+    """What went wrong where a job was asked for its answer, what else the step changes, a working, and now
+    and then for slow work.
+    """
     try:
         found = evaluate(job)
         yield from trouble(found)
+        changes(before, job)
         if read_job(write_job(job).encode()) != job:
             yield "written and read it is another job"
         if found.findings.verdicts:

@@ -14,6 +14,7 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from fahrtwind.api.app import create_app
+from fahrtwind.api.collecting import collect_seldom
 from fahrtwind.core.edits import Edit, RemoveEntry, SetValue, SpreadFeet, apply_edits
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.job.load import load_job
@@ -25,6 +26,11 @@ settings.register_profile("seeded", deadline=None, derandomize=True)
 settings.load_profile("seeded")
 
 T = TypeVar("T")
+
+
+def pytest_collection_finish() -> None:
+    """What was collected stays until the end."""
+    collect_seldom()
 
 
 def ended(work: Coroutine[Any, Any, T]) -> T:

@@ -113,6 +113,22 @@ def test_a_change_of_model_lists_all_that_hangs_on_it(sound: Job) -> None:
     assert changes(sound, sound) == ()
 
 
+def test_what_hangs_on_a_change_is_told_by_name_whatever_has_feet(sound: Job) -> None:
+    """A carrier, a tether, bars from member to member."""
+    off = SetValue(path="panels.p1.x", value={"mm": 400})
+    for put in (
+        PutOnRails(panels=("p1", "p3")),
+        TetherPanel(panel="p1"),
+        SetValue(path="panels.p1.span", value={}),
+    ):
+        carried = apply_edits(sound, [off, put])
+        moved = [SetValue(path=f"panels.{p}.x", value={"mm": 700}) for p in ("p1", "p2", "p3", "p4")]
+        told = {c.what for c in (*changes(sound, carried), *changes(carried, apply_edits(carried, moved)))}
+        names = {f.panel for f in evaluate(carried).findings.feet} - {p.id for p in carried.panels}
+        assert names, put.words()
+        assert not [what for what in told if any(name in what.split() for name in names)]
+
+
 def test_a_variant_keeps_what_its_panels_lie_on(sound: Job) -> None:
     """Rails, a rack and feet side by side: each comes back with all that is under it."""
     railed = apply_edits(

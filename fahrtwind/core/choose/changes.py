@@ -16,6 +16,7 @@ from fahrtwind.core.records import dataclass
 from fahrtwind.core.results import Findings
 from fahrtwind.core.saying import say_length, say_speed
 from fahrtwind.core.stations.layout.dry_fit import DryFit
+from fahrtwind.core.stations.layout.feet import ENDS_OF
 
 MOVED_MM = 0.5
 
@@ -92,7 +93,7 @@ def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSyst
     """Feet that would stand elsewhere, panel by panel, with how far the farthest moves and what it then lands
     on.
     """
-    names = {p.id: p.name for p in (*before.panels, *after.panels)}
+    names = _names_of(before) | _names_of(after)
     was = {(f.panel, f.foot): f for f in old.feet}
     found = []
     for panel in dict.fromkeys(f.panel for f in new.feet):
@@ -127,6 +128,12 @@ def _feet(before: Job, after: Job, old: Findings, new: Findings, units: UnitSyst
             what = f"marks to set {names[mark.panel]} by"
             found += _line("layout", what, _marks_words(mark, units), _marks_words(later[mark.panel], units))
     return found
+
+
+def _names_of(job: Job) -> dict[str, str]:
+    """Of everything that may have feet: panels, bars under them, carriers, tethers."""
+    bars = {f"{p.id}{ENDS_OF}": f"{p.name}, bars" for p in job.panels}
+    return bars | {holder.id: holder.name for holder in (*job.panels, *job.carriers, *job.tethers)}
 
 
 def _marks_words(mark: DryFit, units: UnitSystem) -> str:
