@@ -117,6 +117,25 @@ def test_dragging_snaps_and_a_locked_panel_stays(page: Page) -> None:
     expect(page.get_by_role("alert")).to_contain_text("Unlock it first")
 
 
+def test_a_panel_dragged_beyond_what_a_job_holds_goes_back_and_why_is_told(page: Page) -> None:
+    page.set_viewport_size({"width": 390, "height": 844})
+    open_demo(page, "layout")
+    panel, other = page.locator("[data-panel='p1']"), page.locator("[data-panel='p2']")
+    panel.scroll_into_view_if_needed()
+    box = panel.bounding_box()
+    assert box is not None
+    x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+    page.mouse.move(x, y)
+    page.mouse.down()
+    page.mouse.move(x, y + 380, steps=6)
+    page.mouse.up()
+    expect(page.get_by_role("alert").filter(has_text="is outside")).to_contain_text("Not stored.")
+    expect(page.get_by_label("y, middle, to starboard")).to_have_value("-590 mm")
+    one, two = panel.bounding_box(), other.bounding_box()
+    assert one is not None and two is not None
+    assert one["y"] + one["height"] <= two["y"], "it is drawn where it was, to port of the other"
+
+
 def test_lining_up_by_keyboard_and_moving_an_array_as_one(page: Page) -> None:
     open_demo(page, "layout")
     first, second = page.locator("[data-panel='p1']"), page.locator("[data-panel='p2']")

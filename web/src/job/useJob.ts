@@ -52,8 +52,8 @@ export type JobHandle = {
   setProbe: (speed: number | null) => void;
   /** For those who say themselves what was refused. */
   edit: (edits: Edit[]) => Promise<JobAnswer>;
-  /** Fire and forget: a refusal is told above the page. */
-  change: (edits: Edit[]) => void;
+  /** A refusal is told above the page; the promise is kept once the answer is there, whatever it is. */
+  change: (edits: Edit[]) => Promise<void>;
   /** The length a path will have once everything on its way is stored; undefined when nothing is on its way. */
   onItsWay: (path: string) => number | undefined;
   /** How the job would be with these edits. While they change quickly only the stations in sight follow; all do once they rest. */
@@ -229,12 +229,11 @@ export function useJob(id: string): JobHandle {
   );
 
   const change = useCallback(
-    (edits: Edit[]) => {
+    (edits: Edit[]) =>
       edit(edits).then(
         () => setRefusal(null),
         (problem) => setRefusal(problem instanceof Error ? problem.message : "Not stored."),
-      );
-    },
+      ),
     [edit],
   );
 

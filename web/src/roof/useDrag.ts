@@ -80,11 +80,8 @@ export function useDrag(
     start.current = null;
     if (!from?.far || !moved) return;
     const edits = positionEdits(from.mates, moved.dx, moved.dy, () => undefined);
-    try {
-      if (edits.length) await handle.edit(edits);
-    } finally {
-      setMoved(null);
-    }
+    if (edits.length) await handle.change(edits);
+    setMoved(null);
   };
 
   const cancel = () => {

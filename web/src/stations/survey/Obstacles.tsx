@@ -5,6 +5,7 @@ import { Choice, Field, Group } from "../../fields/Field";
 import { useDesk, useStoredJob, useUnits } from "../../job/JobContext";
 import { across, length } from "../../ui/format";
 import { TradeWord } from "../../ui/TradeWord";
+import { useTry } from "../../ui/useTry";
 
 const KINDS: readonly (readonly [Obstacle["kind"], string])[] = [
   ["fan", "roof fan"],
@@ -25,6 +26,7 @@ export function Obstacles() {
   const { handle, selection, select } = useDesk();
   const job = useStoredJob();
   const units = useUnits();
+  const [attempt, problem] = useTry();
   const add = async (kind: Obstacle["kind"]) => {
     const { name, ...size } = START[kind];
     const middle = (job.vehicle.roof_length?.mm ?? 4000) / 2;
@@ -52,11 +54,12 @@ export function Obstacles() {
     >
       <div className="flex flex-wrap gap-1.5 pb-2">
         {KINDS.map(([kind, words]) => (
-          <button key={kind} type="button" className="act" onClick={() => void add(kind)}>
+          <button key={kind} type="button" className="act" onClick={() => void attempt(() => add(kind))}>
             + {words}
           </button>
         ))}
       </div>
+      {problem}
       {!job.obstacles.length && (
         <p>Measure everything that stands on the roof: footprint, height, how far its lid leans.</p>
       )}
