@@ -8,7 +8,16 @@ from math import pi
 import numpy as np
 import pytest
 
-from fahrtwind.core.edits import PutOnRails, RemoveEntry, SetValue, apply_edits
+from fahrtwind.core.edits import (
+    PutInFrame,
+    PutOnPosts,
+    PutOnRack,
+    PutOnRails,
+    RemoveEntry,
+    SetValue,
+    apply_edits,
+)
+from fahrtwind.core.errors import InputError
 from fahrtwind.core.evaluate import evaluate, visit
 from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
@@ -212,6 +221,26 @@ def test_a_rail_on_a_single_foot_is_refused_with_a_remedy(sound: Job) -> None:
     short = changed(job, carriers__b1__start=f"{first - 200} mm", carriers__b1__end=f"{first + 200} mm")
     (silent,) = evaluate(short).findings.silent
     assert silent.foreseen and "one foot" in silent.why and silent.remedy
+
+
+@pytest.mark.parametrize(("x_mm", "where"), [(-1755, "before"), (9500, "behind")])
+def test_nothing_is_set_under_a_panel_that_lies_off_the_roof(sound: Job, x_mm: float, where: str) -> None:
+    """Its rails would end before they begin."""
+    off = apply_edits(sound, [SetValue(path="panels.p1.x", value={"mm": x_mm})])
+    both = ("p1", "p2")
+    ways = (
+        PutOnRails(panels=both),
+        PutOnRack(panels=both, points=False),
+        PutOnPosts(panels=both),
+        PutInFrame(panels=both),
+    )
+    for way in ways:
+        with pytest.raises(InputError, match=f"Front port lies {where} the roof") as caught:
+            apply_edits(off, [way])
+        assert caught.value.field == "panels.p1.x" and "Move it" in caught.value.remedy
+    half = apply_edits(sound, [SetValue(path="panels.p1.x", value={"mm": -400}), PutOnPosts(panels=("p1",))])
+    rack = half.carriers[0]
+    assert rack.start.mm == 0 < rack.end.mm, "what lies half on it has rails as far as there is roof"
 
 
 def test_a_straight_rail_over_a_roof_that_curves_wants_shims(sound: Job) -> None:

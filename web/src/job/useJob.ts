@@ -90,7 +90,15 @@ export function useJob(id: string): JobHandle {
     [cache, id],
   );
 
+  const ask = useRef<{ running: boolean; next: Look | null; forgotten: number }>({
+    running: false,
+    next: null,
+    forgotten: 0,
+  });
   const forgetPreview = useCallback(() => {
+    // what is on its way is about an edit that was refused
+    ask.current.next = null;
+    ask.current.forgotten += 1;
     const shown = shownNow(cache, id);
     if (shown?.previewing) show(cache, id, { ...shown, evaluation: shown.answer.evaluation, previewing: null });
   }, [cache, id]);
@@ -237,10 +245,10 @@ export function useJob(id: string): JobHandle {
     [edit],
   );
 
-  const ask = useRef<{ running: boolean; next: Look | null }>({ running: false, next: null });
   const lookAt = useCallback(
     async (edits: Edit[], stations: StationName[] | null) => {
       const before = shownNow(cache, id);
+      const { forgotten } = ask.current;
       try {
         const reply = await unwrap(
           http.POST("/api/jobs/{job_id}/what-if", {
@@ -249,8 +257,9 @@ export function useJob(id: string): JobHandle {
           }),
         );
         const after = shownNow(cache, id);
-        // late news belong to an answer that is no longer there
-        if (before && after?.answer === before.answer && !busy.current)
+        // late news belong to an answer that is no longer there, or to a drop that was refused
+        const late = after?.answer !== before?.answer || forgotten !== ask.current.forgotten;
+        if (after && !late && !busy.current)
           show(cache, id, { ...after, evaluation: previewed(after, reply), previewing: edits });
       } catch (problem) {
         if (problem instanceof Offline) setTrouble({ kind: "offline" });

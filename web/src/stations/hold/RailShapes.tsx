@@ -80,8 +80,8 @@ export function RailShapes({ scale }: LayerProps) {
           >
             <title>{`${carrier.name}, rail ${rail.id}`}</title>
             <rect
-              x={scale.x(carrier.start.mm)}
-              width={scale.size(carrier.end.mm - carrier.start.mm)}
+              x={scale.x(Math.min(carrier.start.mm, carrier.end.mm))}
+              width={scale.size(Math.abs(carrier.end.mm - carrier.start.mm))}
               y={scale.y(rail.y.mm) - high / 2}
               height={high}
               fill={selection === path ? "var(--color-tape)" : "var(--color-paper)"}

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Sequence
 from math import ceil
 from typing import Annotated, Literal, cast
 
@@ -256,7 +256,6 @@ def _set_outside(job: Job, rack: Rack) -> Rack:
 def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) -> Rack:
     """A rack that fits under panels. Raises InputError where points are wanted and a side has none."""
     rects = [panel_rect(p) for p in panels]
-    roof = roof_rect(job.vehicle) or Rect(0.0, -1500.0, 20_000.0, 3000.0)
     bars = _bars_under(rects)
     sides = _rows_of_points(job) if on_points else ()
     if on_points and len(sides) < 2:
@@ -268,13 +267,12 @@ def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) ->
     outer = [min(r.y_mm for r in rects), max(r.y_end_mm for r in rects)]
     inward = IN_FROM_SIDE * (outer[1] - outer[0])
     across = [_mean(p.y_mm for p in row.points) for row in sides] or [outer[0] + inward, outer[1] - inward]
-    ends = [x for r in rects for x in (r.x_mm, r.x_end_mm)]
-    reach = [*ends, *(p.x_mm for row in sides for p in row.points if p.usable)]
+    start, end = _reach(job, panels, [p.x_mm for row in sides for p in row.points if p.usable])
     return Rack(
         id=name,
         name=f"Rack {name.lstrip('b')}",
-        start=Length(mm=round(max(min(reach) - BEYOND_MM, roof.x_mm))),
-        end=Length(mm=round(min(max(reach) + BEYOND_MM, roof.x_end_mm))),
+        start=start,
+        end=end,
         rails=tuple(Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate(across, start=1)),
         bars=tuple(Crossbar(id=f"a{i}", x=Length(mm=round(x))) for i, x in enumerate(bars, start=1)),
         port=Length(mm=round(min(*across, outer[0]) - BEYOND_MM)),
@@ -282,6 +280,25 @@ def rack_for(job: Job, panels: list[PlacedPanel], name: str, on_points: bool) ->
         points=tuple(row.row for row in sides),
         hold=_drilled_as(panels[0], job),
     )
+
+
+def _reach(job: Job, panels: list[PlacedPanel], points: Sequence[float] = ()) -> tuple[Length, Length]:
+    """From before the first panel or point to behind the last, as far as there is roof. Raises InputError
+    where a panel lies off it altogether.
+    """
+    roof = roof_rect(job.vehicle) or Rect(0.0, -1500.0, 20_000.0, 3000.0)
+    for panel in panels:
+        rect = panel_rect(panel)
+        if rect.x_end_mm <= roof.x_mm or rect.x_mm >= roof.x_end_mm:
+            where = "before" if rect.x_mm < roof.x_mm else "behind"
+            raise InputError(
+                f"{panel.name} lies {where} the roof.",
+                remedy="Move it onto the roof first.",
+                field=f"panels.{panel.id}.x",
+            )
+    ends = [*points, *(x for r in map(panel_rect, panels) for x in (r.x_mm, r.x_end_mm))]
+    first, last = max(min(ends) - BEYOND_MM, roof.x_mm), min(max(ends) + BEYOND_MM, roof.x_end_mm)
+    return Length(mm=round(first)), Length(mm=round(last))
 
 
 def _drilled_as(panel: PlacedPanel, job: Job) -> Attachment:
@@ -355,13 +372,12 @@ def _rails(job: Job, row: list[PlacedPanel], name: str) -> Rails:
     low_high = _common(row)
     if low_high is None:  # one panel always has room for its own rails
         raise InputError("These panels share no rails.", remedy="Choose panels of one row.", field="panels")
-    rects = [panel_rect(p) for p in row]
-    roof = roof_rect(job.vehicle) or Rect(0.0, -1500.0, 20_000.0, 3000.0)
+    start, end = _reach(job, row)
     return Rails(
         id=name,
         name=f"Rails {name.lstrip('b')}",
-        start=Length(mm=round(max(min(r.x_mm for r in rects) - BEYOND_MM, roof.x_mm))),
-        end=Length(mm=round(min(max(r.x_end_mm for r in rects) + BEYOND_MM, roof.x_end_mm))),
+        start=start,
+        end=end,
         rails=tuple(Rail(id=f"r{i}", y=Length(mm=round(y))) for i, y in enumerate(low_high, start=1)),
         hold=_drilled_as(row[0], job),
     )
