@@ -2,7 +2,7 @@
 
 import os
 
-__version__ = "0.21.0"
+__version__ = "0.22.0"
 
 # The matrices here have a few hundred rows. Threads bring them nothing on a quiet machine, and on one that
 # draws a page at the same time each waits for the other: a frame of 2 ms then takes 200. Set before NumPy is
