@@ -92,7 +92,7 @@ def test_conflict_tells_who_and_where(client: TestClient, job_id: str) -> None:
         ("vehicle.top_speed", "soon", "unreadable_quantity"),
         ("vehicle.roof_width", "", "unreadable_quantity"),
         ("no.such", 1, "unknown_path"),
-        ("vehicle.roof_length", {"mm": "NaN"}, "bad_input"),
+        ("vehicle.roof_length", {"mm": "NaN"}, "unreadable_quantity"),
         ("vehicle.roof_length", 0, "out_of_range"),
     ],
 )

@@ -85,6 +85,8 @@ def test_plain_numbers_may_be_typed_like_quantities() -> None:
         with pytest.raises(UnreadableQuantity, match=f"{typed}” is not a number") as caught:
             apply_edits(rack, [edit])
         assert caught.value.field == price and "38.50" in caught.value.remedy
+    anew = [{**bar, "id": "x9", "price": "7,25"}]
+    assert apply_edits(rack, [SetValue(path="workshop.stock", value=anew)]).workshop.stock[0].price == 7.25
     with pytest.raises(InputError, match="not a whole number"):
         apply_edits(rack, [AddEntry(path="workshop.stock", value={**bar, "have": "2,5"})])
 

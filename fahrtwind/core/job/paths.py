@@ -56,7 +56,7 @@ def _typed(model: type[BaseModel], name: str, value: Any, at: str) -> Any:
         field = f"{field}.{value['id']}" if "id" in value else field
         owners = {key: next((p for p in parts if key in p.model_fields), None) for key in value}
         return {k: _typed(owner, k, v, field) if (owner := owners[k]) else v for k, v in value.items()}
-    if isinstance(value, tuple):
+    if isinstance(value, tuple | list):
         return tuple(_typed(model, name, entry, at) if isinstance(entry, dict) else entry for entry in value)
     return value
 
