@@ -7,6 +7,7 @@ import type { Due, Glance, JobListed } from "../api/types";
 import { VEHICLES } from "../job/vehicles";
 import { dayWords } from "../stations/days/road";
 import { useSeen } from "../ui/useSeen";
+import { useTry } from "../ui/useTry";
 
 /** The longest roof on the road takes the whole column; all roofs are drawn to one scale. */
 const LONGEST_MM = 9_500;
@@ -68,8 +69,11 @@ const WHEN = { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit
 function Remove({ job }: { job: JobListed }) {
   const client = useQueryClient();
   const [sure, setSure] = useState(false);
+  const [attempt, problem] = useTry();
   const remove = async () => {
-    await unwrap(http.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
+    await attempt(async () => {
+      await unwrap(http.DELETE("/api/jobs/{job_id}", { params: { path: { job_id: job.id } } }));
+    });
     await client.invalidateQueries({ queryKey: ["jobs"] });
   };
   if (!sure)
@@ -86,6 +90,7 @@ function Remove({ job }: { job: JobListed }) {
       <button type="button" className="act plain" onClick={() => setSure(false)}>
         Keep
       </button>
+      {problem}
     </span>
   );
 }
