@@ -23,6 +23,7 @@ from bench.choices import choices
 from bench.cutting import building, cutting
 from bench.figures import compare_and_keep, line, median_ms
 from bench.frames import frames, racks
+from bench.hands import hands
 from bench.jobs import IN_SIGHT, large_job, largest_job, nudged
 from bench.layout import proposals, shadows
 from bench.plans import plans
@@ -240,6 +241,7 @@ def main() -> None:
     advice()
     requests()
     walks()
+    hands()
     compare_and_keep()
 
 
