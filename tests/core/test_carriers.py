@@ -26,6 +26,8 @@ from fahrtwind.core.stations.hold.carriers.rails import Profile, clamps_of, prof
 from fahrtwind.core.stations.hold.carriers.sharing import Lines
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, _rail_verdict
 from fahrtwind.core.stations.hold.frame.model import FloatArray
+from fahrtwind.core.stations.hold.loads import CASES
+from fahrtwind.core.stations.hold.sharing import share_shear
 from fahrtwind.core.stations.survey.crown import CrownSurface
 from tests.conftest import changed
 
@@ -110,6 +112,31 @@ def test_panels_on_rails_stand_on_members_and_everything_follows(on_rails: Job) 
     run = (carrier.end.mm - carrier.start.mm) / 1000
     area = 40**2 - 34**2
     assert found.carriers[0].mass_kg == pytest.approx(2 * run * area * 2700e-6)
+
+
+def test_forces_along_of_all_panels_on_a_carrier_add_up(on_rails: Job) -> None:
+    """Each panel's by itself about its own middle, added as vectors; panels at unlike distances from the
+    middle of the feet, one foot lost at a time. On two feet a rail holds nothing once one is lost.
+    """
+    job = changed(on_rails, panels__p3__x="2800 mm", panels__p3__y="-520 mm")
+    seen, carrier = visit(job), job.carriers[0]
+    feet = seen.of("feet_of_carrier", carrier)
+    forces = seen.of("carrier_forces", carrier)
+    x, y = np.array([f.x_mm for f in feet]), np.array([f.y_mm for f in feet])
+    aft, across = 0.0, 0.0
+    for part in (c for c in seen["all_carried"] if c.carrier == carrier.id):
+        alone = share_shear(x - part.rect.centre[0], y - part.rect.centre[1], part.along)
+        aft = aft + alone.along_n[..., None] - alone.twist_n_mm[..., None] * alone.y_mm[:, None]
+        across = across + alone.across_n[..., None] + alone.twist_n_mm[..., None] * alone.x_mm[:, None]
+    sizes = np.hypot(aft, across) * alone.present[:, None]
+    n = len(CASES)
+    assert forces.road.along_constant[:, :n] == pytest.approx(sizes[:, :n])
+    assert forces.road.along_per_pa[:, :1] == pytest.approx(sizes[:, n : n + 1])
+    assert forces.parked.along_per_pa[:, 0] == pytest.approx(sizes[:, n + 1])
+    last = sorted({f.x_mm for f in feet})[1]
+    short = visit(changed(job, carriers__b1__end=f"{last + 200} mm"))
+    held = short.of("carrier_forces", short["carriers"][0])
+    assert not held.road.stable[1:].any() and np.isfinite(held.road.pull_per_pa).all()
 
 
 def test_feet_of_a_carrier_bear_what_the_clamps_hand_down(on_rails: Job) -> None:
