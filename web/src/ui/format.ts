@@ -142,7 +142,7 @@ export function shown(quantity: Quantity | null | undefined, units: Units): stri
 export function plainNumber(typed: string): number | null {
   const text = typed.trim();
   const value = Number(text.replace(/^([+-]?\d+),(\d{1,2})$/, "$1.$2"));
-  if (Number.isNaN(value)) throw new Error(`“${text}” is not a number. Type for example 12 or 38.50.`);
+  if (!Number.isFinite(value)) throw new Error(`“${text}” is not a number. Type for example 12 or 38.50.`);
   return text === "" ? null : value;
 }
 
