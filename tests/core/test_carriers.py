@@ -23,7 +23,7 @@ from fahrtwind.core.job.carrier import Rails
 from fahrtwind.core.job.document import Job
 from fahrtwind.core.stations.hold.carriers.forced import forced_of
 from fahrtwind.core.stations.hold.carriers.rails import Profile, clamps_of, profile_of, share_rail
-from fahrtwind.core.stations.hold.carriers.sharing import Lines
+from fahrtwind.core.stations.hold.carriers.sharing import Lines, _rails
 from fahrtwind.core.stations.hold.carriers.verdict import CarrierVerdict, _rail_verdict
 from fahrtwind.core.stations.hold.frame.model import FloatArray
 from fahrtwind.core.stations.hold.loads import CASES
@@ -137,6 +137,32 @@ def test_forces_along_of_all_panels_on_a_carrier_add_up(on_rails: Job) -> None:
     short = visit(changed(job, carriers__b1__end=f"{last + 200} mm"))
     held = short.of("carrier_forces", short["carriers"][0])
     assert not held.road.stable[1:].any() and np.isfinite(held.road.pull_per_pa).all()
+
+
+@pytest.mark.parametrize("unlike", ["feet", "stiffness", "clamps"])
+def test_each_rail_is_worked_out_by_what_is_its_own(on_rails: Job, unlike: str) -> None:
+    """Two rails that differ in where they stand, how stiff, or where they are clamped, each by itself."""
+    seen, carrier = visit(on_rails), on_rails.carriers[0]
+    profile, feet = seen.of("profile", carrier), seen.of("feet_of_carrier", carrier)
+    clamps = tuple(c for part in seen["all_carried"] for c in part.clamps)
+    second = np.array([f.foot.startswith("r2m") for f in feet])
+    stiffness = np.where(second & (unlike == "stiffness"), 300.0, 900.0)
+    if unlike == "feet":
+        feet = tuple(
+            replace(f, x_mm=f.x_mm + 40.0 * i * own)
+            for i, (f, own) in enumerate(zip(feet, second, strict=True))
+        )
+    if unlike == "clamps":
+        clamps = tuple(replace(c, x_mm=c.x_mm + 30.0 * c.foot.startswith("r2")) for c in clamps)
+    assert isinstance(carrier, Rails)
+    pulls, _ = _rails(carrier, profile, feet, stiffness, clamps)
+    for rail in carrier.rails:
+        own = [i for i, f in enumerate(feet) if f.foot.startswith(f"{rail.id}m")]
+        on = [i for i, c in enumerate(clamps) if c.line == rail.id]
+        places = np.array([feet[i].x_mm for i in own]), np.array([clamps[i].x_mm for i in on])
+        alone = share_rail(profile, places[0], stiffness[own], places[1])
+        assert pulls[0][np.ix_(on, own)] == pytest.approx(alone.pulls[0])
+        assert pulls[own[1] + 1][np.ix_(on, own)] == pytest.approx(alone.pulls[2])
 
 
 def test_feet_of_a_carrier_bear_what_the_clamps_hand_down(on_rails: Job) -> None:
